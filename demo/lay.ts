@@ -1,0 +1,112 @@
+import { randomUUID } from 'node:crypto';
+import { rename, rm, stat } from 'node:fs/promises';
+import { applyMark } from '../src/core/bench/marking';
+import { emptyBitmap } from '../src/core/chart/bitmap';
+import { addMark, addSitting, endSitting, putBitmap } from '../src/data/bench';
+import { addCanvas, replaceLegend } from '../src/data/canvases';
+import { putChart } from '../src/data/chart';
+import { addBagEntry } from '../src/data/checkin';
+import { dataDirectory, openDataDirectory } from '../src/data/dataDirectory';
+import { DirectoryInUse, takeDataLock } from '../src/data/dataLock';
+import type { Queries } from '../src/data/database';
+import { heapOf } from './heap';
+import { type DemoSitting, inventHistory } from './history';
+import { glasshouseKit, type Kit, kingfisherKit, lanternKit } from './kits';
+import { seeded } from './random';
+
+/** Lays the demo data into the data directory, unless one is there. `--fresh` starts over; `--heap` prints the heap. */
+async function lay(): Promise<void> {
+  if (process.argv.includes('--heap')) return printHeap();
+  const directory = dataDirectory();
+  const release = await takeDataLock(directory);
+  try {
+    if (process.argv.includes('--fresh')) await rm(`${directory}/pglite`, { recursive: true, force: true });
+    if (await stat(`${directory}/pglite`).catch(() => null)) return;
+    console.log('Laying out the demo canvases…');
+    const draft = `${directory}.new`;
+    await rm(draft, { recursive: true, force: true });
+    const database = await openDataDirectory(draft);
+    await database.transaction((queries) => layAll(queries, new Date()));
+    await database.close();
+    await rename(`${draft}/pglite`, `${directory}/pglite`);
+    await rm(draft, { recursive: true, force: true });
+  } finally {
+    await release();
+  }
+}
+
+async function layAll(queries: Queries, now: Date): Promise<void> {
+  const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000);
+  const glasshouse = await glasshouseKit();
+  await layKit(queries, glasshouse, daysAgo(120));
+  await countAllBags(queries, glasshouse, daysAgo(118));
+  await layHistory(queries, glasshouse, inventHistory(glasshouse, 0.09, 58, 112, now, seeded(5)));
+
+  const kingfisher = await kingfisherKit();
+  await layKit(queries, kingfisher, daysAgo(38));
+  await countAllBags(queries, kingfisher, daysAgo(37));
+  await layHistory(queries, kingfisher, inventHistory(kingfisher, 0.4112, 19, 35, now, seeded(3)));
+
+  await layKit(queries, await lanternKit(), now);
+}
+
+async function layKit(queries: Queries, kit: Kit, arrived: Date): Promise<void> {
+  await addCanvas(queries, kit.canvas, arrived.toISOString());
+  await replaceLegend(queries, kit.canvas.id, kit.legend);
+  await putChart(queries, kit.canvas.id, kit.chart);
+}
+
+async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void> {
+  for (const line of kit.legend) {
+    for (let bag = 0; bag < line.packets; bag++) {
+      await addBagEntry(queries, {
+        id: randomUUID(),
+        canvasId: kit.canvas.id,
+        happenedAt: at.toISOString(),
+        kind: 'count',
+        line: line.line,
+        label: line.code,
+        drills: kit.canvas.packetDrills,
+        undoes: null,
+        redoes: null,
+      });
+    }
+  }
+}
+
+async function layHistory(queries: Queries, kit: Kit, sittings: DemoSitting[]): Promise<void> {
+  const laid = emptyBitmap(kit.chart.cells.length);
+  for (const sitting of sittings) {
+    const sittingId = randomUUID();
+    await addSitting(queries, kit.canvas.id, sittingId, sitting.startedAt.toISOString());
+    for (const { at, runs } of sitting.marks) {
+      await addMark(queries, {
+        id: randomUUID(),
+        canvasId: kit.canvas.id,
+        sittingId,
+        happenedAt: at.toISOString(),
+        kind: 'lay',
+        runs,
+        undoes: null,
+        redoes: null,
+      });
+      applyMark(laid, 'lay', runs);
+    }
+    await endSitting(queries, sittingId, sitting.endedAt.toISOString(), sitting.note);
+  }
+  await putBitmap(queries, kit.canvas.id, laid);
+}
+
+async function printHeap(): Promise<void> {
+  const { canvas, legend } = await lanternKit();
+  const { bags } = heapOf(legend, canvas.packetDrills, seeded(7));
+  console.log(`The heap of ${canvas.title}, as typed at check-in:`);
+  for (const bag of bags) {
+    console.log(bag.drills === canvas.packetDrills ? bag.label : `${bag.label} x ${bag.drills}`);
+  }
+}
+
+lay().catch((error: unknown) => {
+  console.error(error instanceof DirectoryInUse ? error.message : error);
+  process.exit(1);
+});

@@ -1,0 +1,62 @@
+/** How the drills of a kit are cut. */
+export type Shape = 'square' | 'round';
+
+/** One physical picture, possibly split into panels that lie side by side. */
+export interface Canvas {
+  id: string;
+  title: string;
+  shape: Shape;
+  /** Distance between the centres of two neighbouring drills. */
+  pitchMm: number;
+  /** Cells from left to right, over all panels. */
+  width: number;
+  /** Cells from top to bottom. */
+  height: number;
+  /** Panels side by side; 1 for an undivided canvas. */
+  panels: number;
+  /** False where the cloth carries no symbols and the chart is the only guide. */
+  symbolsPrinted: boolean;
+  /** What one ordinary packet of this kit holds, in drills. */
+  packetDrills: number;
+}
+
+export const MAX_SIDE_CELLS = 4000;
+export const MAX_CELLS = 1_000_000;
+const MM_PER_INCH = 25.4;
+
+/** Length of a number of cells in centimetres: at 2.5 mm, cells ÷ 4. */
+export function cellsToCm(cells: number, pitchMm: number): number {
+  return (cells * pitchMm) / 10;
+}
+
+/** Length of a number of cells in inches. */
+export function cellsToInches(cells: number, pitchMm: number): number {
+  return (cells * pitchMm) / MM_PER_INCH;
+}
+
+/** Size in words, metric first: `30 × 40 cm (11.8 × 15.7 in)`. */
+export function sizeInWords(canvas: Pick<Canvas, 'width' | 'height' | 'pitchMm'>): string {
+  const cm = [canvas.width, canvas.height].map((cells) => trimmed(cellsToCm(cells, canvas.pitchMm), 1));
+  const inches = [canvas.width, canvas.height].map((cells) =>
+    trimmed(cellsToInches(cells, canvas.pitchMm), 1),
+  );
+  return `${cm.join(' × ')} cm (${inches.join(' × ')} in)`;
+}
+
+/** First and last column (from 0, end exclusive) of each panel, the wider ones first when it does not divide. */
+export function panelSpans(width: number, panels: number): { start: number; end: number }[] {
+  const base = Math.floor(width / panels);
+  const wider = width % panels;
+  const spans: { start: number; end: number }[] = [];
+  let start = 0;
+  for (let panel = 0; panel < panels; panel++) {
+    const end = start + base + (panel < wider ? 1 : 0);
+    spans.push({ start, end });
+    start = end;
+  }
+  return spans;
+}
+
+function trimmed(value: number, digits: number): string {
+  return value.toFixed(digits).replace(/\.0+$/, '');
+}

@@ -1,0 +1,70 @@
+import Papa from 'papaparse';
+import type { LegendLine } from '../canvas/legend';
+import { makeChart } from './chart';
+import type { ChartReading } from './fromPixels';
+
+/** Words in a grid cell that mean "no drill here". */
+const NO_DRILL = new Set(['', '0', '.', '·']);
+
+/**
+ * Reads a grid of symbols or codes, one row of the canvas a line, cells parted by comma, semicolon or tab.
+ * Symbols win over codes and codes over key numbers where one word could be two of them, because a chart prints symbols.
+ * @throws RangeError naming the first line whose number of cells differs from the canvas
+ */
+export function chartFromGrid(
+  text: string,
+  size: { width: number; height: number },
+  legend: readonly LegendLine[],
+): ChartReading {
+  const rows = Papa.parse<string[]>(text.replace(/(\r?\n)+$/, ''), {
+    delimiter: '',
+    delimitersToGuess: [',', '\t', ';'],
+  }).data;
+  if (rows.length !== size.height) {
+    throw new RangeError(`The grid has ${rows.length} rows; the canvas has ${size.height}.`);
+  }
+  const lineOf = wordsOfLegend(legend);
+  const cells = new Uint16Array(size.width * size.height);
+  const unmatched = new Map<string, number>();
+  rows.forEach((row, y) => {
+    if (row.length !== size.width) {
+      throw new RangeError(`Line ${y + 1} of the grid has ${row.length} cells; the canvas is ${size.width} wide.`);
+    }
+    row.forEach((written, x) => {
+      const word = written.trim();
+      const line = lineOf.get(word) ?? lineOf.get(word.toLowerCase());
+      if (line !== undefined) cells[y * size.width + x] = line;
+      else if (!NO_DRILL.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
+    });
+  });
+  return {
+    chart: makeChart(size.width, size.height, cells),
+    nearly: [],
+    unmatched: [...unmatched]
+      .map(([value, count]) => ({ value, cells: count }))
+      .sort((a, b) => b.cells - a.cells),
+  };
+}
+
+function wordsOfLegend(legend: readonly LegendLine[]): Map<string, number> {
+  const words = new Map<string, number>();
+  for (const line of legend) words.set(line.keyNumber, line.line);
+  // Letter case tells symbols apart ("a" and "A"), codes never: those also match in lower case.
+  for (const line of legend) words.set(line.code.toLowerCase(), line.line).set(line.code, line.line);
+  for (const line of legend) if (line.symbol !== null) words.set(line.symbol, line.line);
+  return words;
+}
+
+/** Writes a chart as a grid of codes, comma separated, empty where no drill goes. */
+export function chartToGrid(
+  chart: { width: number; height: number; cells: Uint16Array },
+  legend: readonly LegendLine[],
+): string {
+  const codes = new Map(legend.map((line) => [line.line, line.code]));
+  const rows: string[][] = [];
+  for (let y = 0; y < chart.height; y++) {
+    const row = chart.cells.subarray(y * chart.width, (y + 1) * chart.width);
+    rows.push(Array.from(row, (cell) => codes.get(cell) ?? ''));
+  }
+  return Papa.unparse(rows);
+}

@@ -1,0 +1,147 @@
+import { type LegendLine, MAX_LEGEND_LINES } from '../canvas/legend';
+import { FINISHES, readFinish } from '../colour/finish';
+import { readHex } from '../colour/rgb';
+import { looseCode } from './codes';
+import type { ColumnMapping, SheetField, SheetRow } from './sheetTable';
+
+/** A line of the sheet that cannot be taken, with the reason and the remedy. */
+export interface SheetFault {
+  lineNumber: number;
+  reason: string;
+}
+
+export interface SheetReading {
+  lines: LegendLine[];
+  faults: SheetFault[];
+  /** Lines that are well but for something the reader should know. */
+  notices: SheetFault[];
+}
+
+const MAX_LINE_CHARACTERS = 2000;
+const MAX_DRILLS = 1_000_000;
+const MAX_PACKETS = 10_000;
+
+/**
+ * Reads the rows of a sheet under a column mapping. A faulty row is named and left out; the others are numbered
+ * 1…n in the order of the sheet.
+ */
+export function readSheetLines(rows: readonly SheetRow[], mapping: ColumnMapping): SheetReading {
+  const reading: SheetReading = { lines: [], faults: [], notices: [] };
+  const firstWith = { code: new Map<string, number>(), symbol: new Map<string, number>() };
+  for (const row of rows) {
+    const total = readTotal(row, mapping);
+    if (total !== null) {
+      reading.notices.push({ lineNumber: row.lineNumber, reason: totalInWords(total, reading.lines) });
+      continue;
+    }
+    const read = readRow(row, mapping, reading.lines.length + 1);
+    if ('reason' in read) {
+      reading.faults.push({ lineNumber: row.lineNumber, reason: read.reason });
+      continue;
+    }
+    const codeKey = `${looseCode(read.code)} ${read.finish}`;
+    const earlier = firstWith.code.get(codeKey);
+    if (earlier !== undefined) {
+      reading.faults.push({
+        lineNumber: row.lineNumber,
+        reason: `Code ${read.code} already stands on line ${earlier}. Give the two different codes or finishes, or leave one out.`,
+      });
+      continue;
+    }
+    if (reading.lines.length === MAX_LEGEND_LINES) {
+      reading.faults.push({
+        lineNumber: row.lineNumber,
+        reason: `A canvas can have at most ${MAX_LEGEND_LINES} colours; this and later lines are left out.`,
+      });
+      break;
+    }
+    firstWith.code.set(codeKey, row.lineNumber);
+    if (read.symbol !== null) {
+      const twin = firstWith.symbol.get(read.symbol);
+      if (twin === undefined) firstWith.symbol.set(read.symbol, row.lineNumber);
+      else {
+        reading.notices.push({
+          lineNumber: row.lineNumber,
+          reason: `Symbol ${read.symbol} already stands on line ${twin}; on the canvas the two can only be told apart by their tint.`,
+        });
+      }
+    }
+    reading.lines.push(read);
+  }
+  return reading;
+}
+
+function readRow(row: SheetRow, mapping: ColumnMapping, line: number): LegendLine | { reason: string } {
+  const cell = (field: SheetField) => {
+    const column = mapping[field];
+    return column === null ? '' : (row.cells[column] ?? '');
+  };
+  if (row.cells.join('').length > MAX_LINE_CHARACTERS) {
+    return { reason: `It is longer than ${MAX_LINE_CHARACTERS.toLocaleString('en')} characters. Check the quotes around it.` };
+  }
+  const keyNumber = cell('keyNumber') || String(line);
+  const code = cell('code') || (mapping.code === null ? keyNumber : '');
+  if (code === '') return { reason: 'It has no colour code.' };
+  if (code.length > 24) return { reason: `Its colour code is longer than 24 characters: ${code.slice(0, 24)}…` };
+  if (keyNumber.length > 8) return { reason: `Its key number is longer than 8 characters: ${keyNumber.slice(0, 8)}…` };
+  const symbol = cell('symbol') || null;
+  if (symbol !== null && [...symbol].length > 4) {
+    return { reason: `Its symbol is longer than 4 characters: ${[...symbol].slice(0, 8).join('')}…` };
+  }
+  const hexText = cell('hex');
+  const hex = hexText === '' ? null : readHex(hexText);
+  if (hexText !== '' && hex === null) {
+    return { reason: `“${hexText.slice(0, 30)}” is no colour. Write six digits like #2f6f8f, or leave it empty.` };
+  }
+  const finish = readFinish(cell('finish'));
+  if (finish === null) {
+    return { reason: `“${cell('finish').slice(0, 30)}” is no finish we know. Use ${FINISHES.join(', ')}.` };
+  }
+  const neededDrills = readAmount(cell('neededDrills'));
+  if (neededDrills === null || neededDrills > MAX_DRILLS) {
+    return { reason: faultInAmount('drills needed', cell('neededDrills'), MAX_DRILLS) };
+  }
+  const packets = readAmount(cell('packets'));
+  if (packets === null || packets > MAX_PACKETS) {
+    return { reason: faultInAmount('packets', cell('packets'), MAX_PACKETS) };
+  }
+  return {
+    line,
+    keyNumber,
+    symbol,
+    code,
+    name: cell('name').slice(0, 80),
+    hex,
+    finish,
+    neededDrills,
+    packets,
+  };
+}
+
+/** A whole number as people write it: 1240, 1,240, 1 240 or 1.240; empty is 0; null when it is none. */
+export function readAmount(text: string): number | null {
+  if (text === '') return 0;
+  if (/^\d{1,9}$/.test(text)) return Number(text);
+  if (/^\d{1,3}([.,'\u00a0\u202f ])\d{3}(\1\d{3})*$/.test(text)) return Number(text.replace(/\D/g, ''));
+  return null;
+}
+
+function faultInAmount(what: string, text: string, most: number): string {
+  return readAmount(text) === null
+    ? `The number of ${what} is “${text.slice(0, 30)}”; it must be a whole number, 0 or more.`
+    : `The number of ${what} is ${text.slice(0, 30)}; more than ${most.toLocaleString('en')} cannot be right.`;
+}
+
+/** The sum that a closing row states, or null when the row is none. */
+function readTotal(row: SheetRow, mapping: ColumnMapping): number | null {
+  const first = row.cells.find((cell) => cell !== '') ?? '';
+  if (!/^(grand )?(total|sum)\b/i.test(first) || mapping.neededDrills === null) return null;
+  return readAmount(row.cells[mapping.neededDrills] ?? '') ?? 0;
+}
+
+function totalInWords(total: number, lines: readonly LegendLine[]): string {
+  const sum = lines.reduce((drills, line) => drills + line.neededDrills, 0);
+  return total === sum
+    ? `This line is the sheet's own total, ${total.toLocaleString('en')}; the lines above add up to it.`
+    : `This line states a total of ${total.toLocaleString('en')}, but the lines above add up to ${sum.toLocaleString('en')}.`;
+}

@@ -1,0 +1,121 @@
+import { type Bitmap, isLaid } from '../chart/bitmap';
+import type { CellRect, Chart } from '../chart/chart';
+import type { Tips } from './tips';
+
+export type Direction = 'rows' | 'columns';
+
+/** One setting down of the tip: `drills` cells from (x, y) rightwards or downwards, with the named tip. */
+export interface Placement {
+  x: number;
+  y: number;
+  drills: number;
+  tip: number;
+}
+
+/** How one colour of a section is laid along one direction. */
+export interface DirectionPlan {
+  direction: Direction;
+  placements: Placement[];
+  longestRun: number;
+}
+
+/** Both directions for one colour and the better of the two. */
+export interface ColourPlan {
+  line: number;
+  /** Drills still to lay; also the placements it takes one by one. */
+  drills: number;
+  rows: DirectionPlan;
+  columns: DirectionPlan;
+  /** Fewer placements; rows when both are equal. */
+  better: Direction;
+}
+
+/**
+ * Splits a run of neighbouring like cells over the tips: the widest tip as often as it is full, then one tip for
+ * the rest. A bar tip may pick up fewer than its size, so the rest takes the narrowest tip that holds it.
+ * The number of placements, ⌈run ÷ widest⌉, is the least possible for a run.
+ */
+export function splitRun(run: number, tips: Tips): { drills: number; tip: number }[] {
+  const widest = Math.max(...tips);
+  const parts = Array.from({ length: Math.floor(run / widest) }, () => ({ drills: widest, tip: widest }));
+  const rest = run % widest;
+  if (rest > 0) {
+    parts.push({ drills: rest, tip: Math.min(...tips.filter((tip) => tip >= rest)) });
+  }
+  return parts;
+}
+
+/**
+ * Plans every colour that is still to lay in a section, most drills first.
+ * @param laid cells laid already break a run
+ * @param tips drills per tip, see {@link Tips}
+ */
+export function planSection(chart: Chart, section: CellRect, laid: Bitmap, tips: Tips): ColourPlan[] {
+  const rows = planDirection(chart, section, laid, tips, 'rows');
+  const columns = planDirection(chart, section, laid, tips, 'columns');
+  const plans: ColourPlan[] = [];
+  for (const [line, along] of rows) {
+    const down = columns.get(line)!;
+    plans.push({
+      line,
+      drills: along.placements.reduce((sum, placement) => sum + placement.drills, 0),
+      rows: along,
+      columns: down,
+      better: down.placements.length < along.placements.length ? 'columns' : 'rows',
+    });
+  }
+  return plans.sort((a, b) => b.drills - a.drills || a.line - b.line);
+}
+
+function planDirection(
+  chart: Chart,
+  section: CellRect,
+  laid: Bitmap,
+  tips: Tips,
+  direction: Direction,
+): Map<number, DirectionPlan> {
+  const plans = new Map<number, DirectionPlan>();
+  const [outer, inner] =
+    direction === 'rows' ? [section.height, section.width] : [section.width, section.height];
+  const place = (step: number, along: number) =>
+    direction === 'rows'
+      ? { x: section.x + along, y: section.y + step }
+      : { x: section.x + step, y: section.y + along };
+  /** The line to lay at a place, 0 for none. */
+  const wanted = (step: number, along: number): number => {
+    const { x, y } = place(step, along);
+    const cell = y * chart.width + x;
+    return isLaid(laid, cell) ? 0 : chart.cells[cell]!;
+  };
+  for (let step = 0; step < outer; step++) {
+    let start = 0;
+    while (start < inner) {
+      const line = wanted(step, start);
+      let end = start + 1;
+      while (end < inner && wanted(step, end) === line) end++;
+      if (line !== 0) {
+        let plan = plans.get(line);
+        if (!plan) {
+          plan = { direction, placements: [], longestRun: 0 };
+          plans.set(line, plan);
+        }
+        plan.longestRun = Math.max(plan.longestRun, end - start);
+        let at = start;
+        for (const part of splitRun(end - start, tips)) {
+          plan.placements.push({ ...place(step, at), ...part });
+          at += part.drills;
+        }
+      }
+      start = end;
+    }
+  }
+  return plans;
+}
+
+/** Placements of a whole section: each colour along its better direction, against one by one. */
+export function countPlacements(plans: readonly ColourPlan[]): { planned: number; oneByOne: number } {
+  return {
+    planned: plans.reduce((sum, plan) => sum + plan[plan.better].placements.length, 0),
+    oneByOne: plans.reduce((sum, plan) => sum + plan.drills, 0),
+  };
+}

@@ -1,0 +1,35 @@
+import { type Bitmap, isLaid } from '../chart/bitmap';
+import type { Chart } from '../chart/chart';
+
+/** Share of a whole in percent, cut (not rounded) to two decimals, so that 100.00 is said only when all is laid. */
+export function percentLaid(laid: number, total: number): number {
+  return total === 0 ? 0 : Math.floor((laid / total) * 10_000 + 1e-9) / 100;
+}
+
+/** Drills still to lay per legend line; index 0 stays 0. @param lines highest legend line */
+export function leftPerLine(chart: Chart, laid: Bitmap, lines: number): Uint32Array {
+  const left = new Uint32Array(lines + 1);
+  for (let cell = 0; cell < chart.cells.length; cell++) {
+    const line = chart.cells[cell]!;
+    if (line !== 0 && !isLaid(laid, cell)) left[line]!++;
+  }
+  return left;
+}
+
+/** What one day added; lifting counts against it. */
+export interface DayLaid {
+  /** Calendar day, `YYYY-MM-DD`. */
+  day: string;
+  drills: number;
+}
+
+/** Running total at the end of each day with work. */
+export function burnUp(days: readonly DayLaid[]): { day: string; total: number }[] {
+  let total = 0;
+  return [...days]
+    .sort((a, b) => (a.day < b.day ? -1 : 1))
+    .map(({ day, drills }) => {
+      total += drills;
+      return { day, total };
+    });
+}

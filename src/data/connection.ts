@@ -1,0 +1,12 @@
+import { dataDirectory, openDataDirectory } from './dataDirectory';
+import type { Database } from './database';
+
+// The development server loads this module anew after each edit, and the start script has a copy of its own:
+// the one connection of the process therefore lives on the global object.
+const holder = globalThis as typeof globalThis & { oculentDatabase?: Promise<Database> };
+
+/** The process's database, opened at the first call. */
+export function connection(): Promise<Database> {
+  holder.oculentDatabase ??= openDataDirectory(dataDirectory());
+  return holder.oculentDatabase;
+}

@@ -1,0 +1,6 @@
+import type { APIRoute } from 'astro';
+import { Problem, problemResponse } from '../../server/problem';
+
+/** Any address below /api that is no route. */
+export const ALL: APIRoute = ({ url }) =>
+  problemResponse(new Problem(404, 'Not here', `There is no ${url.pathname} here; docs/api.md lists what is.`));

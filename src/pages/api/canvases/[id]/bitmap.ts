@@ -1,0 +1,6 @@
+import { bitmapOf } from '../../../../data/bench';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+
+export const GET = canvasEndpoint(async (database, canvas) =>
+  content(await bitmapOf(database, canvas.id, canvas.width * canvas.height), 'application/octet-stream'),
+);

@@ -1,0 +1,29 @@
+import { chartToBytes } from '../../../../core/chart/chart';
+import { chartOf } from '../../../../data/chart';
+import { chartReport, readChartFor, saveChart } from '../../../../server/chart';
+import { putChartQuery } from '../../../../server/contract/chart';
+import { canvasEndpoint, content, json, readQuery } from '../../../../server/endpoint';
+import { notFound, unreadable } from '../../../../server/problem';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const chart = await chartOf(database, canvas);
+  if (!chart) throw notFound('chart');
+  return content(chartToBytes(chart), 'application/octet-stream');
+});
+
+export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => {
+  const { unmatched } = await readQuery(url, putChartQuery);
+  const { reading, legend } = await readChartFor(database, canvas, request);
+  const report = chartReport(reading, legend);
+  if (reading.unmatched.length > 0 && unmatched === 'refuse') {
+    const values = reading.unmatched.slice(0, 5).map((entry) => entry.value).join(', ');
+    throw unreadable(
+      `${reading.unmatched.length} colours or words belong to no line of the sheet (${values}). ` +
+        'Correct the sheet or the file, or say that those cells stay bare (unmatched=bare).',
+      { report },
+    );
+  }
+  if (report.drills === 0) throw unreadable('No cell of this file matches any line of the sheet.', { report });
+  await saveChart(database, canvas, reading.chart);
+  return json(report);
+});

@@ -1,0 +1,7 @@
+import { sheetToCsv } from '../../../../core/checkin/sheetCsv';
+import { legendOf } from '../../../../data/canvases';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+
+export const GET = canvasEndpoint(async (database, canvas) =>
+  content(sheetToCsv(await legendOf(database, canvas.id)), 'text/csv; charset=utf-8', `${canvas.title} sheet.csv`),
+);
