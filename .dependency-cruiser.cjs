@@ -13,10 +13,14 @@ module.exports = {
     only('core-stands-alone', '^src/core/', '^src/core/', 'core imports only core'),
     {
       name: 'core-libraries',
-      comment: 'core may use maths, colour and codec libraries, nothing that knows a screen, a disk or a database',
+      comment:
+        'core may use maths, colour and codec libraries, nothing that knows a screen, a disk or a database',
       severity: 'error',
       from: { path: '^src/core/' },
-      to: { path: 'node_modules|^(node:)?[a-z_]+$', pathNot: 'node_modules/(@types/)?(culori|papaparse)/|^src/' },
+      to: {
+        path: 'node_modules|^(node:)?[a-z_]+$',
+        pathNot: 'node_modules/(@types/)?(culori|papaparse)/|^src/',
+      },
     },
     only('data-knows-core', '^src/data/', '^src/(core|data)/', 'data imports core and itself'),
     only('server-below-pages', '^src/server/', '^src/(core|data|server)/', 'server never imports screens'),
@@ -28,7 +32,12 @@ module.exports = {
     ),
     only('ui-is-shared', '^src/ui/', '^src/(core|ui|server/contract)/', 'ui knows no station'),
     only('workers-call-core', '^src/workers/', '^src/(core|workers)/', 'a worker is a thin entry to core'),
-    only('contract-is-plain', '^src/server/contract/', '^src/(core|server/contract)/', 'forms import the same schemas'),
+    only(
+      'contract-is-plain',
+      '^src/server/contract/',
+      '^src/(core|server/contract)/',
+      'forms import the same schemas',
+    ),
     {
       name: 'product-without-demo',
       severity: 'error',

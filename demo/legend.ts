@@ -7,7 +7,9 @@ import { between, pick, type Random, shuffled } from './random';
 const toOklch = converter('oklch');
 
 /** Glyphs of the demo kits; each has a shape in the fonts that ship. */
-const GLYPHS = [...'ABCDEFGHJKLMNPRSTUVWXYZ2345678●■▲▼◆★◐◧◩▣▤▦◎⊕⊗△▽◇☆♥♣♠+=#%&@?ΔΩΣΠΨΞ∞√∩∪→↑↓←⬢⬟abdehknrtwy<>$~'];
+const GLYPHS = [
+  ...'ABCDEFGHJKLMNPRSTUVWXYZ2345678●■▲▼◆★◐◧◩▣▤▦◎⊕⊗△▽◇☆♥♣♠+=#%&@?ΔΩΣΠΨΞ∞√∩∪→↑↓←⬢⬟abdehknrtwy<>$~',
+];
 
 /** Pairs that the eye takes for each other, planted in one kit for the symbol check. */
 export const LIKE_PAIRS = ['(', ')', '−', '∕', 'O', '0'];
@@ -73,7 +75,16 @@ const GREYS = ['pebble', 'flint', 'ash', 'chalk', 'linen', 'graphite'];
 function freshName(rgb: Rgb, taken: Set<string>, random: Random): string {
   const { l, c, h } = toOklch({ mode: 'rgb', r: rgb[0] / 255, g: rgb[1] / 255, b: rgb[2] / 255 });
   const nouns = c < 0.025 ? GREYS : HUES.find(([upTo]) => (h ?? 0) < upTo)![1];
-  const depth = l < 0.3 ? ['Deep', 'Midnight', 'Dark'] : l < 0.5 ? ['Shaded', 'Old', 'Rich'] : l < 0.7 ? ['Soft', 'Clear', 'Field'] : l < 0.86 ? ['Light', 'Pale', 'Morning'] : ['Faint', 'Milk', 'White'];
+  const depth =
+    l < 0.3
+      ? ['Deep', 'Midnight', 'Dark']
+      : l < 0.5
+        ? ['Shaded', 'Old', 'Rich']
+        : l < 0.7
+          ? ['Soft', 'Clear', 'Field']
+          : l < 0.86
+            ? ['Light', 'Pale', 'Morning']
+            : ['Faint', 'Milk', 'White'];
   for (let attempt = 0; ; attempt++) {
     const name = `${pick(random, depth)} ${pick(random, nouns)}${attempt > 20 ? ` ${attempt - 19}` : ''}`;
     if (taken.has(name)) continue;

@@ -28,7 +28,12 @@ export async function drawInColours(
     .toBuffer({ resolveWithObject: true });
   const points: Point[] = [];
   for (let i = 0; i < width * height; i++) {
-    const { l, a, b } = toOklab({ mode: 'rgb', r: data[i * 3]! / 255, g: data[i * 3 + 1]! / 255, b: data[i * 3 + 2]! / 255 });
+    const { l, a, b } = toOklab({
+      mode: 'rgb',
+      r: data[i * 3]! / 255,
+      g: data[i * 3 + 1]! / 255,
+      b: data[i * 3 + 2]! / 255,
+    });
     // Hue and chroma weigh more than lightness, so that small bright things keep a colour of their own.
     points.push([l, a * 1.6, b * 1.6]);
   }
@@ -39,7 +44,10 @@ export async function drawInColours(
 }
 
 function cluster(points: readonly Point[], count: number, random: Random): Point[] {
-  const sample = Array.from({ length: Math.min(points.length, 12_000) }, () => points[Math.floor(random() * points.length)]!);
+  const sample = Array.from(
+    { length: Math.min(points.length, 12_000) },
+    () => points[Math.floor(random() * points.length)]!,
+  );
   // Far-apart starting points (k-means++), then a fixed number of rounds.
   const centres: Point[] = [sample[0]!];
   while (centres.length < count) {

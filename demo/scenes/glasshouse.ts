@@ -3,7 +3,11 @@ import { between, pick, type Random, repeat } from '../random';
 /** A great glasshouse over its garden, wide enough for three panels. Two units a cell on 840 × 500. */
 export function theGlasshouse(random: Random): string {
   const b = (low: number, high: number) => between(random, low, high).toFixed(1);
-  const clouds = repeat(46, () => `<ellipse cx="${b(-40, 1720)}" cy="${b(20, 300)}" rx="${b(50, 170)}" ry="${b(14, 42)}" fill="${pick(random, ['#ffffff', '#fdeee0', '#f6dcd2', '#e3ecf6'])}" opacity="${b(0.25, 0.7)}"/>`);
+  const clouds = repeat(
+    46,
+    () =>
+      `<ellipse cx="${b(-40, 1720)}" cy="${b(20, 300)}" rx="${b(50, 170)}" ry="${b(14, 42)}" fill="${pick(random, ['#ffffff', '#fdeee0', '#f6dcd2', '#e3ecf6'])}" opacity="${b(0.25, 0.7)}"/>`,
+  );
   const trees = repeat(90, (i) => {
     const x = i % 2 ? between(random, -60, 330) : between(random, 1350, 1740);
     const edge = Math.abs(x - 840) / 840;
@@ -57,7 +61,8 @@ export function theGlasshouse(random: Random): string {
         ['#4f78c9', '#86a8ea', '#33549c', '#c8d8f8'],
       ];
       const flowers = rows[((band % rows.length) + rows.length) % rows.length]!;
-      const fill = random() < 0.3 ? pick(random, ['#3f7d42', '#2b5f37', '#6ba352', '#1d4a2f']) : pick(random, flowers);
+      const fill =
+        random() < 0.3 ? pick(random, ['#3f7d42', '#2b5f37', '#6ba352', '#1d4a2f']) : pick(random, flowers);
       return `<circle cx="${x.toFixed(1)}" cy="${y.toFixed(1)}" r="${(3.2 + depth * 6.5).toFixed(1)}" fill="${fill}"/>`;
     });
   const gravel = repeat(200, () => {

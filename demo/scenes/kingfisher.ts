@@ -5,7 +5,10 @@ export function kingfisherAtTheSluice(random: Random): string {
   const b = (low: number, high: number) => between(random, low, high).toFixed(1);
   const bokeh = repeat(70, () => {
     const y = between(random, 0, 560);
-    const fill = pick(random, y < 240 ? ['#e9efb0', '#c9dd86', '#f6f3c8', '#a9c66c'] : ['#5f8f4e', '#7fae5a', '#3f7350', '#a3c26a']);
+    const fill = pick(
+      random,
+      y < 240 ? ['#e9efb0', '#c9dd86', '#f6f3c8', '#a9c66c'] : ['#5f8f4e', '#7fae5a', '#3f7350', '#a3c26a'],
+    );
     return `<circle cx="${b(0, 600)}" cy="${y.toFixed(1)}" r="${b(14, 58)}" fill="${fill}" opacity="${b(0.18, 0.5)}"/>`;
   });
   const reeds = repeat(26, () => {

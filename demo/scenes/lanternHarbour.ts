@@ -3,7 +3,11 @@ import { between, pick, type Random, repeat } from '../random';
 /** A harbour at night, hung with lanterns whose light breaks up on the water. Five units a cell on 160 × 200. */
 export function lanternHarbour(random: Random): string {
   const b = (low: number, high: number) => between(random, low, high).toFixed(1);
-  const stars = repeat(70, () => `<circle cx="${b(0, 800)}" cy="${b(0, 330)}" r="${b(1.6, 4)}" fill="${pick(random, ['#fff6d8', '#bcd2ff', '#8fa9e6'])}"/>`);
+  const stars = repeat(
+    70,
+    () =>
+      `<circle cx="${b(0, 800)}" cy="${b(0, 330)}" r="${b(1.6, 4)}" fill="${pick(random, ['#fff6d8', '#bcd2ff', '#8fa9e6'])}"/>`,
+  );
   const houses = repeat(17, (i) => {
     const x = i * 50 - 20 + between(random, -8, 8);
     const wide = between(random, 44, 64);
@@ -17,10 +21,22 @@ export function lanternHarbour(random: Random): string {
     );
     return `<path d="M${x - 5} ${top} l${wide / 2 + 5} -34 l${wide / 2 + 5} 34Z" fill="${roof}"/><rect x="${x}" y="${top}" width="${wide}" height="${570 - top}" fill="${wall}"/>${windows}`;
   });
-  const boat = (x: number, y: number, s: number, hull: string, sail: string) => `<g transform="translate(${x} ${y}) scale(${s})">
+  const boat = (
+    x: number,
+    y: number,
+    s: number,
+    hull: string,
+    sail: string,
+  ) => `<g transform="translate(${x} ${y}) scale(${s})">
 <path d="M-6 -190 L-6 -20" stroke="#2a1c22" stroke-width="8"/><path d="M0 -186 C70 -150 84 -90 80 -40 L0 -34Z" fill="${sail}"/><path d="M0 -150 C44 -120 56 -90 54 -62" stroke="#b98f6a" stroke-width="4" fill="none" opacity="0.6"/><path d="M-14 -176 C-60 -130 -74 -80 -76 -40 L-14 -34Z" fill="${sail}" opacity="0.85"/>
 <path d="M-110 -24 L112 -24 C104 14 70 30 0 30 C-70 30 -100 12 -110 -24Z" fill="${hull}"/><path d="M-110 -24 L112 -24 L110 -12 L-108 -12Z" fill="#f0d9a8"/><circle cx="-60" cy="-42" r="13" fill="#ffce63"/><circle cx="-60" cy="-42" r="6" fill="#fff4c8"/></g>`;
-  const lantern = (x: number, y: number, s: number, body: string, glow: string) => `<g transform="translate(${x} ${y}) scale(${s})">
+  const lantern = (
+    x: number,
+    y: number,
+    s: number,
+    body: string,
+    glow: string,
+  ) => `<g transform="translate(${x} ${y}) scale(${s})">
 <circle r="92" fill="${glow}" opacity="0.33" filter="url(#glow)"/><path d="M0 -120 V-62" stroke="#1c1420" stroke-width="5"/><rect x="-22" y="-66" width="44" height="12" fill="#c79a3f"/>
 <ellipse rx="52" ry="58" fill="${body}"/><ellipse rx="24" ry="57" fill="${glow}" opacity="0.75"/><path d="M-52 0 H52 M-46 -26 H46 M-46 26 H46" stroke="#7c2a1e" stroke-width="4" opacity="0.5"/>
 <rect x="-22" y="54" width="44" height="12" fill="#c79a3f"/><path d="M-12 66 v30 M0 66 v40 M12 66 v30" stroke="#d9a441" stroke-width="5"/></g>`;

@@ -125,7 +125,11 @@ export async function endSitting(
   );
 }
 
-export async function sittingBelongs(queries: Queries, canvasId: string, sittingId: string): Promise<boolean> {
+export async function sittingBelongs(
+  queries: Queries,
+  canvasId: string,
+  sittingId: string,
+): Promise<boolean> {
   return (
     (await one(queries, 'select id from sitting where id = $1 and canvas_id = $2', [sittingId, canvasId])) !==
     null

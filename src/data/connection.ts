@@ -1,5 +1,5 @@
-import { dataDirectory, openDataDirectory } from './dataDirectory';
 import type { Database } from './database';
+import { dataDirectory, openDataDirectory } from './dataDirectory';
 
 // The development server loads this module anew after each edit, and the start script has a copy of its own:
 // the one connection of the process therefore lives on the global object.

@@ -5,7 +5,9 @@ import type { Database } from './database';
 /** Runs the migrations that this database has not had yet, in order of their number; there is no way back. */
 export async function migrate(database: Database, directory = migrationsDirectory()): Promise<void> {
   await database.script('create table if not exists migration (name text primary key)');
-  const done = new Set((await database.query<{ name: string }>('select name from migration')).map((m) => m.name));
+  const done = new Set(
+    (await database.query<{ name: string }>('select name from migration')).map((m) => m.name),
+  );
   const files = (await readdir(directory)).filter((file) => /^\d{3}-.+\.sql$/.test(file)).sort();
   for (const file of files) {
     if (done.has(file)) continue;

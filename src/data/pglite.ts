@@ -23,7 +23,9 @@ export async function openPGlite(options: PGliteOptions): Promise<Database> {
     query: async (sql, parameters) => rowsOf(await pglite.query(sql, parameters)),
     transaction: (work) =>
       pglite.transaction((tx) => {
-        const queries: Queries = { query: async (sql, parameters) => rowsOf(await tx.query(sql, parameters)) };
+        const queries: Queries = {
+          query: async (sql, parameters) => rowsOf(await tx.query(sql, parameters)),
+        };
         return work(queries);
       }),
     script: async (sql) => {

@@ -3,7 +3,15 @@ import type { Canvas } from '../core/canvas/canvas';
 import { countLaid } from '../core/chart/bitmap';
 import { type CellRuns, faultInRuns } from '../core/chart/cellRuns';
 import { countDrills } from '../core/chart/chart';
-import { addMark, bitmapOf, findMark, markHistory, putBitmap, sittingBelongs, sittingsOf } from '../data/bench';
+import {
+  addMark,
+  bitmapOf,
+  findMark,
+  markHistory,
+  putBitmap,
+  sittingBelongs,
+  sittingsOf,
+} from '../data/bench';
 import type { Database, Queries } from '../data/database';
 import { chartOrCloth } from './chart';
 import type { BenchView, MarkView } from './contract/bench';
@@ -40,7 +48,13 @@ export async function enterMark(database: Database, canvas: Canvas, wish: MarkRe
     const chart = await chartOrCloth(queries, canvas);
     const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
     const known = await findMark(queries, canvas.id, wish.id);
-    if (known) return { ...known, runs: [...known.runs], laid: countLaid(laid), history: await markHistory(queries, canvas.id) };
+    if (known)
+      return {
+        ...known,
+        runs: [...known.runs],
+        laid: countLaid(laid),
+        history: await markHistory(queries, canvas.id),
+      };
     const { kind, runs } = await whatToMark(queries, canvas, wish, chart.cells.length);
     if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
       throw notFound('such sitting');
@@ -84,7 +98,8 @@ async function whatToMark(
   const target = await findMark(queries, canvas.id, wish.undoes ?? wish.redoes ?? '');
   if (!target) throw notFound('such mark');
   if (wish.undoes !== null) {
-    if (history.undo !== target.id) throw conflict('This mark is not the last one any more. Look again, then undo.');
+    if (history.undo !== target.id)
+      throw conflict('This mark is not the last one any more. Look again, then undo.');
     return { kind: inverseOf(target.kind), runs: target.runs };
   }
   if (history.redo !== target.id) throw conflict('This mark cannot be done again any more.');

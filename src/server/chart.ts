@@ -1,6 +1,6 @@
+import { cellsInRect } from '../core/bench/marking';
 import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
-import { cellsInRect } from '../core/bench/marking';
 import { type Chart, countDrills, countPerLine, plainCloth } from '../core/chart/chart';
 import { chartFromGrid } from '../core/chart/fromGrid';
 import { type ChartReading, chartFromPixels } from '../core/chart/fromPixels';
@@ -43,7 +43,9 @@ export async function readChart(
       );
     }
     if (legend.every((line) => line.hex === null)) {
-      throw conflict('The sheet gives no colours, so a picture cannot be matched to it. Use a grid of symbols or codes.');
+      throw conflict(
+        'The sheet gives no colours, so a picture cannot be matched to it. Use a grid of symbols or codes.',
+      );
     }
     return chartFromPixels(width, height, rgba, legend);
   }
@@ -52,7 +54,8 @@ export async function readChart(
       return chartFromGrid(new TextDecoder('utf-8', { fatal: true }).decode(bytes), canvas, legend);
     } catch (error) {
       if (error instanceof RangeError) throw unreadable(error.message);
-      if (error instanceof TypeError) throw unreadable('The file is not UTF-8 text. Save the grid as CSV (UTF-8).');
+      if (error instanceof TypeError)
+        throw unreadable('The file is not UTF-8 text. Save the grid as CSV (UTF-8).');
       throw error;
     }
   }

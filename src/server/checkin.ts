@@ -46,13 +46,22 @@ export async function enterBag(database: Database, canvas: Canvas, bag: BagReque
       }
       const kind = bag.undoes === null ? 'count' : 'take back';
       const { line, label, drills } = target;
-      await addBagEntry(queries, { ...common, kind, line, label, drills, undoes: bag.undoes, redoes: bag.redoes });
+      await addBagEntry(queries, {
+        ...common,
+        kind,
+        line,
+        label,
+        drills,
+        undoes: bag.undoes,
+        redoes: bag.redoes,
+      });
       return;
     }
     const legend = await legendOf(queries, canvas.id);
     const line = legend.find((candidate) => candidate.line === bag.line);
     if (bag.line !== null && !line) throw unreadable(`The sheet has no line ${bag.line}.`);
-    if (bag.line === null && bag.label === '') throw unreadable('A bag that is on no line needs its code as a label.');
+    if (bag.line === null && bag.label === '')
+      throw unreadable('A bag that is on no line needs its code as a label.');
     await addBagEntry(queries, {
       ...common,
       kind: 'count',

@@ -91,7 +91,8 @@ export function content(body: Uint8Array | string, type: string, filename?: stri
   const headers: Record<string, string> = { 'content-type': type };
   if (filename) {
     const plain = filename.replace(/[^\w.-]+/g, '-');
-    headers['content-disposition'] = `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(filename)}`;
+    headers['content-disposition'] =
+      `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(filename)}`;
   }
   return new Response(typeof body === 'string' ? body : Uint8Array.from(body), { headers });
 }

@@ -6,7 +6,14 @@ import type { Shape } from '../core/canvas/canvas';
 import { symbolOrKey } from '../core/canvas/legend';
 import { inkOn } from '../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../core/colour/rgb';
-import { fillSheet, labelBoxes, mmToPoints, PAPERS, type PaperName, POT_LABEL } from '../core/kitup/labelSheet';
+import {
+  fillSheet,
+  labelBoxes,
+  mmToPoints,
+  PAPERS,
+  type PaperName,
+  POT_LABEL,
+} from '../core/kitup/labelSheet';
 import type { Pot } from '../core/kitup/pots';
 
 /** Shipped fonts in the order in which a symbol looks for its glyph. */
@@ -103,9 +110,14 @@ function drawLabel(document: Pdf, { pot, line }: Pot, shape: Shape, fonts: Map<F
     .fontSize(size)
     .fillColor(inkOn(hexToRgb(hex)));
   const symbolWidth = document.widthOfString(symbol);
-  document.text(symbol, mm(2.5 + chipMm / 2) - symbolWidth / 2, mm(heightMm / 2) - capMiddle(document, size), {
-    lineBreak: false,
-  });
+  document.text(
+    symbol,
+    mm(2.5 + chipMm / 2) - symbolWidth / 2,
+    mm(heightMm / 2) - capMiddle(document, size),
+    {
+      lineBreak: false,
+    },
+  );
 
   const left = mm(2.5 + chipMm + 2.5);
   const width = mm(widthMm) - left - mm(1.5);

@@ -40,5 +40,9 @@ function asProblem(error: unknown): Problem {
     return new Problem(422, 'Cannot be taken', error.errors[0] ?? error.message, { errors: error.errors });
   }
   console.error(error);
-  return new Problem(500, 'Our fault', 'Something went wrong on our side. Nothing was changed; please try again.');
+  return new Problem(
+    500,
+    'Our fault',
+    'Something went wrong on our side. Nothing was changed; please try again.',
+  );
 }

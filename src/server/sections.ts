@@ -29,5 +29,7 @@ export async function sectionsView(queries: Queries, canvas: Canvas): Promise<Se
 /** Why a block size would cut a canvas into too many pieces; null when it is well. */
 export function faultInBlock(canvas: Canvas, block: BlockSize): string | null {
   const count = Math.ceil(canvas.width / block.columns) * Math.ceil(canvas.height / block.rows);
-  return count > MAX_SECTIONS ? `This would cut the canvas into ${count} sections. Choose a larger size.` : null;
+  return count > MAX_SECTIONS
+    ? `This would cut the canvas into ${count} sections. Choose a larger size.`
+    : null;
 }

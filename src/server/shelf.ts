@@ -1,7 +1,7 @@
 import { sizeInWords } from '../core/canvas/canvas';
 import { percentLaid } from '../core/progress/progress';
 import { stageInWords, stageOf } from '../core/progress/stage';
-import { shelf, type ShelvedCanvas } from '../data/canvases';
+import { type ShelvedCanvas, shelf } from '../data/canvases';
 import type { Database } from '../data/database';
 import type { ShelfEntry } from './contract/canvases';
 import { notFound } from './problem';

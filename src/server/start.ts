@@ -18,7 +18,8 @@ async function start(): Promise<void> {
       response.setHeader('x-content-type-options', 'nosniff');
       response.setHeader('cross-origin-resource-policy', 'same-origin');
       // Built files carry a hash of their content in the name.
-      if (path.startsWith('/_astro/')) response.setHeader('cache-control', 'public, max-age=31536000, immutable');
+      if (path.startsWith('/_astro/'))
+        response.setHeader('cache-control', 'public, max-age=31536000, immutable');
     },
   });
   const server = createServer((request, response) => {
@@ -26,9 +27,15 @@ async function start(): Promise<void> {
   });
   server.once('error', (error: NodeJS.ErrnoException) => {
     const taken = error.code === 'EADDRINUSE';
-    void database.close().finally(() =>
-      fail(taken ? `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/demo` : error.message),
-    );
+    void database
+      .close()
+      .finally(() =>
+        fail(
+          taken
+            ? `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/demo`
+            : error.message,
+        ),
+      );
   });
   server.listen(port, '127.0.0.1', () => {
     console.log(`Oculent is open at http://127.0.0.1:${port}/ (Ctrl+C closes it)`);
@@ -47,7 +54,8 @@ async function start(): Promise<void> {
 
 function readPort(text = '4470'): number {
   const port = Number(text);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) fail(`PORT must be a number from 1 to 65535, not “${text}”.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    fail(`PORT must be a number from 1 to 65535, not “${text}”.`);
   return port;
 }
 

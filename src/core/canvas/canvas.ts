@@ -60,3 +60,12 @@ export function panelSpans(width: number, panels: number): { start: number; end:
 function trimmed(value: number, digits: number): string {
   return value.toFixed(digits).replace(/\.0+$/, '');
 }
+
+/** Units in which people give the size of a canvas. */
+export type SizeUnit = 'cells' | 'cm' | 'in';
+
+/** Cells that fill a length: centimetres × 4 at 2.5 mm. Rounded to whole cells. */
+export function cellsFromLength(length: number, unit: SizeUnit, pitchMm: number): number {
+  if (unit === 'cells') return Math.round(length);
+  return Math.round((length * (unit === 'cm' ? 10 : MM_PER_INCH)) / pitchMm);
+}

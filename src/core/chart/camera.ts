@@ -46,7 +46,11 @@ export function panBy(camera: Camera, dx: number, dy: number): Camera {
 }
 
 /** Keeps at least a quarter of the view on the cloth, so that it can never be lost. */
-export function keepInSight(camera: Camera, cloth: { width: number; height: number }, view: ViewSize): Camera {
+export function keepInSight(
+  camera: Camera,
+  cloth: { width: number; height: number },
+  view: ViewSize,
+): Camera {
   const across = view.width / camera.scale;
   const down = view.height / camera.scale;
   const clamp = (value: number, low: number, high: number) => Math.min(Math.max(value, low), high);

@@ -28,7 +28,9 @@ export function chartFromGrid(
   const unmatched = new Map<string, number>();
   rows.forEach((row, y) => {
     if (row.length !== size.width) {
-      throw new RangeError(`Line ${y + 1} of the grid has ${row.length} cells; the canvas is ${size.width} wide.`);
+      throw new RangeError(
+        `Line ${y + 1} of the grid has ${row.length} cells; the canvas is ${size.width} wide.`,
+      );
     }
     row.forEach((written, x) => {
       const word = written.trim();

@@ -77,13 +77,17 @@ function readRow(row: SheetRow, mapping: ColumnMapping, line: number): LegendLin
     return column === null ? '' : (row.cells[column] ?? '');
   };
   if (row.cells.join('').length > MAX_LINE_CHARACTERS) {
-    return { reason: `It is longer than ${MAX_LINE_CHARACTERS.toLocaleString('en')} characters. Check the quotes around it.` };
+    return {
+      reason: `It is longer than ${MAX_LINE_CHARACTERS.toLocaleString('en')} characters. Check the quotes around it.`,
+    };
   }
   const keyNumber = cell('keyNumber') || String(line);
   const code = cell('code') || (mapping.code === null ? keyNumber : '');
   if (code === '') return { reason: 'It has no colour code.' };
-  if (code.length > 24) return { reason: `Its colour code is longer than 24 characters: ${code.slice(0, 24)}…` };
-  if (keyNumber.length > 8) return { reason: `Its key number is longer than 8 characters: ${keyNumber.slice(0, 8)}…` };
+  if (code.length > 24)
+    return { reason: `Its colour code is longer than 24 characters: ${code.slice(0, 24)}…` };
+  if (keyNumber.length > 8)
+    return { reason: `Its key number is longer than 8 characters: ${keyNumber.slice(0, 8)}…` };
   const symbol = cell('symbol') || null;
   if (symbol !== null && [...symbol].length > 4) {
     return { reason: `Its symbol is longer than 4 characters: ${[...symbol].slice(0, 8).join('')}…` };
@@ -91,7 +95,9 @@ function readRow(row: SheetRow, mapping: ColumnMapping, line: number): LegendLin
   const hexText = cell('hex');
   const hex = hexText === '' ? null : readHex(hexText);
   if (hexText !== '' && hex === null) {
-    return { reason: `“${hexText.slice(0, 30)}” is no colour. Write six digits like #2f6f8f, or leave it empty.` };
+    return {
+      reason: `“${hexText.slice(0, 30)}” is no colour. Write six digits like #2f6f8f, or leave it empty.`,
+    };
   }
   const finish = readFinish(cell('finish'));
   if (finish === null) {

@@ -76,7 +76,9 @@ export const MAX_SHEET_CHARACTERS = 1_000_000;
  */
 export function readSheetTable(text: string): SheetTable {
   if (text.length > MAX_SHEET_CHARACTERS) {
-    throw new RangeError('This text is longer than a million characters, so it cannot be an inventory sheet.');
+    throw new RangeError(
+      'This text is longer than a million characters, so it cannot be an inventory sheet.',
+    );
   }
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     delimiter: '',
@@ -87,7 +89,8 @@ export function readSheetTable(text: string): SheetTable {
   if (first === undefined) throw new RangeError('The sheet is empty. Paste its rows, or choose its file.');
   const guess = guessMapping(first.cells);
   const recognised = SHEET_FIELDS.filter((field) => guess[field] !== null).length;
-  const hasHeader = recognised >= 2 || (recognised === 1 && rows.length > 1 && !/\d/.test(first.cells.join('')));
+  const hasHeader =
+    recognised >= 2 || (recognised === 1 && rows.length > 1 && !/\d/.test(first.cells.join('')));
   const width = Math.max(...rows.map((row) => row.cells.length));
   return {
     columns: Array.from({ length: width }, (_, i) => (hasHeader && first.cells[i]) || `Column ${i + 1}`),

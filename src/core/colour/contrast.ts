@@ -20,7 +20,5 @@ const LIGHT_INK = '#ffffff';
 
 /** The ink, dark or light, that reads better on this ground. */
 export function inkOn(ground: Rgb): typeof DARK_INK | typeof LIGHT_INK {
-  return contrastRatio(ground, [23, 19, 15]) >= contrastRatio(ground, [255, 255, 255])
-    ? DARK_INK
-    : LIGHT_INK;
+  return contrastRatio(ground, [23, 19, 15]) >= contrastRatio(ground, [255, 255, 255]) ? DARK_INK : LIGHT_INK;
 }

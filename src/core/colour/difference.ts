@@ -1,4 +1,4 @@
-import { differenceCiede2000, type Rgb as CuloriRgb } from 'culori';
+import { type Rgb as CuloriRgb, differenceCiede2000 } from 'culori';
 import type { Rgb } from './rgb';
 
 const ciede2000 = differenceCiede2000();

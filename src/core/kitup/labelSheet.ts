@@ -42,7 +42,8 @@ export function fillSheet(
   marginMm = 8,
 ): LabelSheet {
   const { widthMm, heightMm } = PAPERS[paper];
-  const fitting = (length: number, label: number) => Math.floor((length - 2 * marginMm + gapMm) / (label + gapMm));
+  const fitting = (length: number, label: number) =>
+    Math.floor((length - 2 * marginMm + gapMm) / (label + gapMm));
   const columns = fitting(widthMm, labelWidthMm);
   const rows = fitting(heightMm, labelHeightMm);
   if (columns < 1 || rows < 1) throw new RangeError('The label is larger than the paper.');

@@ -31,8 +31,14 @@ export interface SectionTally {
  * Cuts a canvas into blocks. Blocks start afresh at each panel, since no sitting spans two cloths;
  * the last block of a row or column may be smaller.
  */
-export function cutIntoBlocks(size: { width: number; height: number }, panels: number, block: BlockSize): Section[] {
-  const across = panelSpans(size.width, panels).flatMap(({ start, end }) => pieces(start, end, block.columns));
+export function cutIntoBlocks(
+  size: { width: number; height: number },
+  panels: number,
+  block: BlockSize,
+): Section[] {
+  const across = panelSpans(size.width, panels).flatMap(({ start, end }) =>
+    pieces(start, end, block.columns),
+  );
   const down = pieces(0, size.height, block.rows);
   return down.flatMap((row, r) =>
     across.map((column, c) => ({
@@ -53,9 +59,7 @@ function pieces(start: number, end: number, length: number): { start: number; en
 
 /** The section that a cell lies in. */
 export function sectionAt(sections: readonly Section[], x: number, y: number): Section | null {
-  return (
-    sections.find((s) => x >= s.x && y >= s.y && x < s.x + s.width && y < s.y + s.height) ?? null
-  );
+  return sections.find((s) => x >= s.x && y >= s.y && x < s.x + s.width && y < s.y + s.height) ?? null;
 }
 
 /** Tallies every section. @param lines highest legend line */

@@ -3,4 +3,6 @@ import { Problem, problemResponse } from '../../server/problem';
 
 /** Any address below /api that is no route. */
 export const ALL: APIRoute = ({ url }) =>
-  problemResponse(new Problem(404, 'Not here', `There is no ${url.pathname} here; docs/api.md lists what is.`));
+  problemResponse(
+    new Problem(404, 'Not here', `There is no ${url.pathname} here; docs/api.md lists what is.`),
+  );

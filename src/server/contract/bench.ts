@@ -3,12 +3,16 @@ import { MAX_CELLS } from '../../core/canvas/canvas';
 import type { UndoState } from '../../core/ledger/history';
 
 const ledgerId = (what: string) =>
-  string().uuid('The id must be a UUID.').required(`${what} needs an id, so that a repeated request changes nothing.`);
+  string()
+    .uuid('The id must be a UUID.')
+    .required(`${what} needs an id, so that a repeated request changes nothing.`);
 
 /** Lays or lifts cells, or takes back (`undoes`) or repeats (`redoes`) an earlier mark. */
 export const markSchema = object({
   id: ledgerId('A mark'),
-  kind: string().oneOf(['lay', 'lift'] as const, 'A mark lays or lifts.').default('lay'),
+  kind: string()
+    .oneOf(['lay', 'lift'] as const, 'A mark lays or lifts.')
+    .default('lay'),
   runs: array(number().integer().min(0).max(MAX_CELLS).required())
     .max(2 * MAX_CELLS)
     .default([]),

@@ -14,11 +14,10 @@ const side = (which: string) =>
     .max(MAX_SIDE_CELLS, MOST_SIDE);
 
 export const newCanvasSchema = object({
-  id: string().uuid('The id must be a UUID.').required('An id is needed, so that a repeated request adds nothing.'),
-  title: string()
-    .trim()
-    .required('Give the canvas a title.')
-    .max(80, 'Keep the title to 80 characters.'),
+  id: string()
+    .uuid('The id must be a UUID.')
+    .required('An id is needed, so that a repeated request adds nothing.'),
+  title: string().trim().required('Give the canvas a title.').max(80, 'Keep the title to 80 characters.'),
   shape: string()
     .oneOf(['square', 'round'] as const, 'Drills are square or round.')
     .required('Say whether the drills are square or round.'),

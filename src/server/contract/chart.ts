@@ -3,7 +3,9 @@ import type { ColourMatch } from '../../core/chart/fromPixels';
 
 export const putChartQuery = object({
   /** What becomes of colours or words that belong to no line: refuse the file, or leave those cells bare. */
-  unmatched: string().oneOf(['refuse', 'bare'] as const).default('refuse'),
+  unmatched: string()
+    .oneOf(['refuse', 'bare'] as const)
+    .default('refuse'),
 });
 
 /** What was read of a chart file, before it is saved. */
@@ -21,7 +23,9 @@ export interface ChartReport {
 
 export const pictureQuery = object({
   /** The finished picture, or what is laid with the rest as printed. */
-  show: string().oneOf(['picture', 'progress'] as const).default('picture'),
+  show: string()
+    .oneOf(['picture', 'progress'] as const)
+    .default('picture'),
   /** Widest the picture may be; it is never enlarged. */
   width: number().integer().min(16).max(4000).default(640),
 });

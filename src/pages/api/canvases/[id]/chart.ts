@@ -16,14 +16,18 @@ export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => 
   const { reading, legend } = await readChartFor(database, canvas, request);
   const report = chartReport(reading, legend);
   if (reading.unmatched.length > 0 && unmatched === 'refuse') {
-    const values = reading.unmatched.slice(0, 5).map((entry) => entry.value).join(', ');
+    const values = reading.unmatched
+      .slice(0, 5)
+      .map((entry) => entry.value)
+      .join(', ');
     throw unreadable(
       `${reading.unmatched.length} colours or words belong to no line of the sheet (${values}). ` +
         'Correct the sheet or the file, or say that those cells stay bare (unmatched=bare).',
       { report },
     );
   }
-  if (report.drills === 0) throw unreadable('No cell of this file matches any line of the sheet.', { report });
+  if (report.drills === 0)
+    throw unreadable('No cell of this file matches any line of the sheet.', { report });
   await saveChart(database, canvas, reading.chart);
   return json(report);
 });

@@ -3,5 +3,9 @@ import { legendOf } from '../../../../data/canvases';
 import { canvasEndpoint, content } from '../../../../server/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
-  content(sheetToCsv(await legendOf(database, canvas.id)), 'text/csv; charset=utf-8', `${canvas.title} sheet.csv`),
+  content(
+    sheetToCsv(await legendOf(database, canvas.id)),
+    'text/csv; charset=utf-8',
+    `${canvas.title} sheet.csv`,
+  ),
 );

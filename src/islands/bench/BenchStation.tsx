@@ -1,0 +1,346 @@
+import { Check, ChevronRight, Hand, PenTool, Redo2, Undo2 } from 'lucide-react';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { cellsInRect, type MarkKind } from '../../core/bench/marking';
+import type { CellPlace } from '../../core/bench/stroke';
+import type { LegendLine } from '../../core/canvas/legend';
+import { isLaid } from '../../core/chart/bitmap';
+import { potsInCodeOrder } from '../../core/kitup/pots';
+import { percentLaid } from '../../core/progress/progress';
+import { countInRect, type SectionTally } from '../../core/sections/blockGrid';
+import type { BenchView } from '../../server/contract/bench';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import { inWords, sendJson } from '../../ui/api';
+import { Chip } from '../../ui/Chip';
+import { ColourList } from '../../ui/ColourList';
+import { Cloth, type Marking } from '../../ui/cloth/Cloth';
+import { coverLayer } from '../../ui/cloth/layers';
+import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
+import { Notice } from '../../ui/Notice';
+import { counted, many } from '../../ui/numbers';
+import { SectionStepper } from '../../ui/SectionStepper';
+import { useUndoKeys } from '../../ui/undoKeys';
+import { SittingTimer } from './SittingTimer';
+import { useMarks } from './useMarks';
+
+interface BenchProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  sections: SectionTally[];
+  bench: BenchView;
+  /** Section and colour named in the address. */
+  asked: { section: number | null; line: number | null };
+}
+
+/** The work itself: one section and one colour in front, marked as they are laid. */
+export function BenchStation(props: BenchProps) {
+  const { data, fault } = useClothData(props.entry.canvas, props.entry.hasChart);
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
+  return <Bench {...props} data={data} />;
+}
+
+function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { data: ClothData }) {
+  const { canvas, hasChart } = entry;
+  const { chart, laid } = data;
+  const marks = useMarks(canvas, data, bench);
+  const [number, setNumber] = useState(
+    () =>
+      sections[(asked.section ?? 0) - 1]?.section.number ??
+      sections.find((each) => each.laid < each.drills)?.section.number ??
+      1,
+  );
+  const [wanted, setWanted] = useState(asked.line);
+  const [cursor, setCursor] = useState<CellPlace | null>(null);
+  const [moving, setMoving] = useState(false);
+  const [other, setOther] = useState<LegendLine | null>(null);
+  const [sittings, setSittings] = useState(bench.sittings);
+  const [fault, setFault] = useState<string | null>(null);
+  const section = sections[number - 1]!.section;
+  const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
+  const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
+
+  // The bitmap is changed in place; its version tells when to count again.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
+  const left = useMemo(
+    () => countInRect(chart, section, Math.max(1, legend.length), laid),
+    [chart, section, laid, legend, marks.version],
+  );
+  const all = useMemo(
+    () => countInRect(chart, section, Math.max(1, legend.length), null),
+    [chart, section, legend],
+  );
+  const lines = useMemo(
+    () =>
+      hasChart
+        ? legend.filter((line) => all[line.line]! > 0).sort((a, b) => all[b.line]! - all[a.line]!)
+        : [],
+    [hasChart, legend, all],
+  );
+  const colour =
+    lines.find((line) => line.line === wanted) ??
+    lines.find((line) => left[line.line]! > 0) ??
+    lines[0] ??
+    null;
+  const leftHere = colour ? left[colour.line]! : left[1]!;
+  const leftInSection = left.subarray(1).reduce((sum, drills) => sum + drills, 0);
+
+  const layers = useMemo(
+    () => [coverLayer(section, getComputedStyle(document.documentElement).getPropertyValue('--c-bench'))],
+    [section],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the cloth paint the changed bitmap
+  const wish = useMemo(
+    () => ({ laid, focus: colour ? new Set([colour.line]) : null }),
+    [laid, colour, marks.version],
+  );
+
+  const cellOf = ({ x, y }: CellPlace) => y * chart.width + x;
+  const markable = (place: CellPlace) => {
+    const inside =
+      place.x >= section.x &&
+      place.y >= section.y &&
+      place.x < section.x + section.width &&
+      place.y < section.y + section.height;
+    const line = chart.cells[cellOf(place)]!;
+    return inside && line !== 0 && (!colour || line === colour.line);
+  };
+
+  const stroke = useRef<{ kind: MarkKind; cells: number[] } | null>(null);
+  const marking: Marking = {
+    begin: (place) => {
+      if (!markable(place)) {
+        setOther(legend[chart.cells[cellOf(place)]! - 1] ?? null);
+        return;
+      }
+      setOther(null);
+      const kind = isLaid(laid, cellOf(place)) ? 'lift' : 'lay';
+      stroke.current = { kind, cells: marks.preview(kind, [cellOf(place)]) };
+    },
+    extend: (places) => {
+      const { current } = stroke;
+      if (current) current.cells.push(...marks.preview(current.kind, places.filter(markable).map(cellOf)));
+    },
+    end: () => {
+      if (stroke.current) marks.commit(stroke.current.kind, stroke.current.cells, running?.id ?? null);
+      stroke.current = null;
+    },
+  };
+  const markAll = (kind: MarkKind) => {
+    const cells = cellsInRect(chart, laid, section, colour?.line ?? null, kind === 'lift');
+    marks.preview(kind, cells);
+    marks.commit(kind, cells, running?.id ?? null);
+  };
+  const stepColour = (step: 1 | -1) => {
+    const at = lines.findIndex((line) => line === colour);
+    for (let i = 1; i <= lines.length; i++) {
+      const next = lines[(at + step * i + lines.length * i) % lines.length]!;
+      if (left[next.line]! > 0) return setWanted(next.line);
+    }
+  };
+  const goTo = (next: number) => {
+    setNumber(next);
+    setWanted(null);
+    setOther(null);
+    setCursor(null);
+  };
+
+  const sit = useCallback(async (url: string, body: object) => {
+    setFault(null);
+    try {
+      setSittings((await sendJson<BenchView>('POST', url, body)).sittings);
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  }, []);
+  const start = () => void sit(`/api/canvases/${canvas.id}/sittings`, { id: crypto.randomUUID() });
+  const stop = (note: string) =>
+    running && void sit(`/api/canvases/${canvas.id}/sittings/${running.id}/end`, { note });
+  useUndoKeys(marks.undo, marks.redo);
+
+  const onKey = (key: string) => {
+    switch (key.toLowerCase()) {
+      case ' ':
+        if (cursor) {
+          marking.begin(cursor);
+          marking.end();
+        }
+        return true;
+      case 'a':
+        if (leftHere > 0) markAll('lay');
+        return true;
+      case 'n':
+        stepColour(1);
+        return true;
+      case 'p':
+        stepColour(-1);
+        return true;
+      case 't':
+        if (running) stop('');
+        else start();
+        return true;
+      default:
+        return false;
+    }
+  };
+
+  return (
+    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_21rem]">
+      <section className="flex min-h-[26rem] min-w-0 flex-col gap-2" aria-label="The section on the bench">
+        <div className="flex flex-wrap items-center justify-between gap-2">
+          <SectionStepper number={number} count={sections.length} onChange={goTo} />
+          <div className="flex gap-2">
+            <button
+              type="button"
+              className="button"
+              disabled={!marks.history.undo || marks.waiting.count > 0}
+              onClick={marks.undo}
+            >
+              <Undo2 size={20} aria-hidden /> Undo
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={!marks.history.redo || marks.waiting.count > 0}
+              onClick={marks.redo}
+            >
+              <Redo2 size={20} aria-hidden /> Redo
+            </button>
+            <button
+              type="button"
+              className={`button ${moving ? 'button-on' : ''}`}
+              aria-pressed={moving}
+              onClick={() => setMoving(!moving)}
+            >
+              {moving ? <Hand size={20} aria-hidden /> : <PenTool size={20} aria-hidden />}
+              {moving ? 'A finger moves' : 'A finger marks'}
+            </button>
+          </div>
+        </div>
+        <Cloth
+          label={`Section ${number} of ${canvas.title}${colour ? `, colour ${colour.code} in front` : ''}; arrow keys move, Space marks`}
+          chart={chart}
+          hasChart={hasChart}
+          legend={legend}
+          shape={canvas.shape}
+          wish={wish}
+          layers={layers}
+          frame={section}
+          cursor={cursor}
+          onCursor={setCursor}
+          marking={moving ? null : marking}
+          onKey={(event) => onKey(event.key)}
+        />
+        <SavedLine waiting={marks.waiting} />
+      </section>
+      <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The colour in front">
+        <div className="slip !py-3">
+          {colour ? (
+            <div className="flex items-center gap-3.5">
+              <Chip line={colour} shape={canvas.shape} size={76} />
+              <div className="min-w-0">
+                <p className="text-faded">
+                  Pot{' '}
+                  <span className="number text-[1.9rem] leading-none font-semibold text-ink">
+                    {pots.find((pot) => pot.line === colour)?.pot}
+                  </span>
+                </p>
+                <p className="number text-[1.7rem] leading-tight font-semibold">{colour.code}</p>
+                <p className="truncate text-[0.95rem] text-faded">
+                  {colour.name}
+                  {colour.finish !== 'plain' && `, ${colour.finish}`}
+                </p>
+              </div>
+            </div>
+          ) : (
+            <p>Without a chart, progress is kept by area: mark a whole section when it is done.</p>
+          )}
+          <p className="mt-2" aria-live="polite" data-testid="left-here">
+            <span className="big-number">{many(leftHere)}</span> left here of{' '}
+            {many(colour ? all[colour.line]! : all[1]!)}
+          </p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="button button-main grow"
+              disabled={leftHere === 0}
+              onClick={() => markAll('lay')}
+            >
+              <Check size={20} aria-hidden /> {colour ? 'All of it laid' : 'Section laid'}
+            </button>
+            {colour && (
+              <button
+                type="button"
+                className="button"
+                disabled={leftInSection === 0}
+                onClick={() => stepColour(1)}
+              >
+                Next colour <ChevronRight size={20} aria-hidden />
+              </button>
+            )}
+            {!colour && leftHere < all[1]! && (
+              <button type="button" className="button" onClick={() => markAll('lift')}>
+                Take it back
+              </button>
+            )}
+          </div>
+        </div>
+        {leftInSection === 0 && number < sections.length && (
+          <button type="button" className="button" onClick={() => goTo(number + 1)}>
+            Section {number} is done; on to {number + 1} <ChevronRight size={20} aria-hidden />
+          </button>
+        )}
+        {other && (
+          <Notice kind="hint">
+            That cell is <span className="number">{other.code}</span>; {colour?.code} is in front.{' '}
+            <button
+              type="button"
+              className="min-h-11 underline"
+              onClick={() => (setWanted(other.line), setOther(null))}
+            >
+              Bring {other.code} forward
+            </button>
+          </Notice>
+        )}
+        {(marks.fault ?? fault) && <Notice kind="fault">{marks.fault ?? fault}</Notice>}
+        <SittingTimer running={running} onStart={start} onStop={stop} />
+        <p className="text-faded" data-testid="laid-in-all">
+          {many(marks.laid)} of {many(bench.drills)} laid, {percentLaid(marks.laid, bench.drills).toFixed(2)}{' '}
+          %; {counted(leftInSection, 'drill')} left in this section
+        </p>
+        {hasChart && (
+          <ColourList
+            label="Colours of this section, most drills first"
+            lines={lines}
+            shape={canvas.shape}
+            chosen={colour?.line ?? null}
+            onChoose={(line) => {
+              setWanted(line.line);
+              setOther(null);
+            }}
+            beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
+          />
+        )}
+        <p className="text-[0.95rem] text-faded">
+          Rest eyes and wrists now and then; turn the tray or the pen, not the wrist.
+        </p>
+      </section>
+    </div>
+  );
+}
+
+/** Whether all marks have arrived. */
+function SavedLine({ waiting }: { waiting: { count: number; away: boolean } }) {
+  if (waiting.away) {
+    return (
+      <Notice kind="fault">
+        Oculent does not answer. {counted(waiting.count, 'mark')} wait here and are sent as soon as it is
+        back; this page may be closed meanwhile.
+      </Notice>
+    );
+  }
+  return (
+    <p className="text-[0.95rem] text-faded" data-testid="saved" aria-live="polite">
+      {waiting.count === 0 ? 'Every mark is saved.' : 'Saving…'}
+    </p>
+  );
+}

@@ -1,0 +1,160 @@
+import { useMemo, useState } from 'react';
+import type { CellPlace } from '../../core/bench/stroke';
+import type { Canvas } from '../../core/canvas/canvas';
+import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import { countPerLine } from '../../core/chart/chart';
+import { positionOf } from '../../core/chart/position';
+import { potsInCodeOrder } from '../../core/kitup/pots';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import { Chip } from '../../ui/Chip';
+import { ColourList } from '../../ui/ColourList';
+import { Cloth } from '../../ui/cloth/Cloth';
+import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
+import { NoChart } from '../../ui/NoChart';
+import { Notice } from '../../ui/Notice';
+import { many } from '../../ui/numbers';
+
+/** The picture as cells: look, find, and see where one colour goes. */
+export function ChartStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
+  if (!entry.hasChart) {
+    return (
+      <NoChart
+        canvasId={entry.canvas.id}
+        what="This canvas has no chart yet. Check-in, kit-up and progress by area work without one; runs and colours need it."
+      />
+    );
+  }
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
+  return <ChartView entry={entry} legend={legend} data={data} />;
+}
+
+function ChartView({ entry, legend, data }: { entry: ShelfEntry; legend: LegendLine[]; data: ClothData }) {
+  const { canvas } = entry;
+  const { chart, laid } = data;
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [showLaid, setShowLaid] = useState(false);
+  const [cursor, setCursor] = useState<CellPlace | null>(null);
+  const [hover, setHover] = useState<CellPlace | null>(null);
+  const counts = useMemo(() => countPerLine(chart, legend.length), [chart, legend]);
+  const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
+  const inOrder = useMemo(() => pots.map((pot) => pot.line), [pots]);
+  const wish = useMemo(
+    () => ({ laid: showLaid ? laid : null, focus: chosen === null ? null : new Set([chosen]) }),
+    [showLaid, laid, chosen],
+  );
+  const frame = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
+  const place = hover ?? cursor;
+  const under = place ? legend[chart.cells[place.y * chart.width + place.x]! - 1] : undefined;
+  const colour = chosen === null ? null : legend[chosen - 1];
+
+  return (
+    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_19rem]">
+      <section className="flex min-h-[30rem] min-w-0 flex-col" aria-label="The canvas">
+        <Cloth
+          label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} cells`}
+          chart={chart}
+          hasChart
+          legend={legend}
+          shape={canvas.shape}
+          wish={wish}
+          frame={frame}
+          cursor={cursor}
+          onCursor={setCursor}
+          onHover={setHover}
+        />
+        <Readout
+          place={place}
+          line={under}
+          canvas={canvas}
+          pot={pots.find((pot) => pot.line === under)?.pot}
+        />
+      </section>
+      <section className="flex min-h-0 flex-col gap-2.5" aria-label="Colours">
+        {colour ? (
+          <div>
+            <p className="big-number">{many(counts[colour.line]!)}</p>
+            <p>
+              drills of <span className="number font-semibold">{colour.code}</span>, in front now
+            </p>
+          </div>
+        ) : (
+          <p>Choose a colour to see where it goes.</p>
+        )}
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="button" disabled={chosen === null} onClick={() => setChosen(null)}>
+            All colours
+          </button>
+          <button
+            type="button"
+            className={`button ${showLaid ? 'button-on' : ''}`}
+            aria-pressed={showLaid}
+            onClick={() => setShowLaid(!showLaid)}
+          >
+            What is laid
+          </button>
+        </div>
+        <ColourList
+          label="Colours in code order"
+          lines={inOrder}
+          shape={canvas.shape}
+          chosen={chosen}
+          onChoose={(line) => setChosen(line.line === chosen ? null : line.line)}
+          beside={(line) => many(counts[line.line]!)}
+        />
+        <a className="py-2 underline" href={`/canvas/${canvas.id}/chart/read`}>
+          Read another chart, or take this one out
+        </a>
+      </section>
+    </div>
+  );
+}
+
+/** Where the pointer or the cell in hand is, and what belongs there. */
+function Readout({
+  place,
+  line,
+  canvas,
+  pot,
+}: {
+  place: CellPlace | null;
+  line: LegendLine | undefined;
+  canvas: Canvas;
+  pot: number | undefined;
+}) {
+  if (!place) {
+    return (
+      <p className="flex min-h-16 items-center text-faded">
+        Point at a cell, or move with the arrow keys. Wheel or pinch to come nearer, drag to move.
+      </p>
+    );
+  }
+  const at = positionOf(place.x, place.y, canvas);
+  return (
+    <div
+      className="flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1"
+      aria-live="polite"
+      data-testid="readout"
+    >
+      <p className="number text-lg font-semibold">
+        Column {at.column}, row {at.row}
+      </p>
+      <p className="number">
+        {at.cm.fromLeft.toFixed(1)} cm from the left, {at.cm.fromTop.toFixed(1)} cm from the top (
+        {at.inches.fromLeft.toFixed(1)}, {at.inches.fromTop.toFixed(1)} in)
+      </p>
+      {line ? (
+        <p className="flex items-center gap-2">
+          <Chip line={line} shape={canvas.shape} size={34} />
+          <span>
+            <span className="sr-only">Symbol {symbolOrKey(line)}, </span>
+            <span className="number font-semibold">{line.code}</span> {line.name}, pot {pot}
+          </span>
+        </p>
+      ) : (
+        <p>No drill here</p>
+      )}
+    </div>
+  );
+}

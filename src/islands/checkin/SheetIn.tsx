@@ -1,0 +1,244 @@
+import { Download } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import { readSheetLines, type SheetFault } from '../../core/checkin/sheetLines';
+import {
+  type ColumnMapping,
+  FIELD_IN_WORDS,
+  readSheetTable,
+  SHEET_FIELDS,
+  type SheetTable,
+} from '../../core/checkin/sheetTable';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import { inWords, sendJson } from '../../ui/api';
+import { Chip } from '../../ui/Chip';
+import { DataTable, type TableColumn } from '../../ui/DataTable';
+import { Notice } from '../../ui/Notice';
+import { counted, many } from '../../ui/numbers';
+
+/** Reads the inventory sheet: paste or choose a file, look at what was understood, then save. */
+export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+  const { canvas } = entry;
+  const [text, setText] = useState('');
+  const [table, setTable] = useState<SheetTable | null>(null);
+  const [mapping, setMapping] = useState<ColumnMapping | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [saving, setSaving] = useState(false);
+  const reading = useMemo(() => table && mapping && readSheetLines(table.rows, mapping), [table, mapping]);
+
+  const read = (from: string) => {
+    setText(from);
+    setFault(null);
+    setTable(null);
+    if (from.trim() === '') return;
+    try {
+      const next = readSheetTable(from);
+      setTable(next);
+      setMapping(next.mapping);
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  const choose = async (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > 4_000_000)
+      return setFault(`${file.name} is larger than 4 MB, so it cannot be an inventory sheet.`);
+    const content = await file.text();
+    if (content.includes('\u0000')) {
+      return setFault(
+        `${file.name} is not a text file. Save the sheet as CSV, or copy its rows and paste them here.`,
+      );
+    }
+    read(content);
+  };
+  const save = async () => {
+    if (!reading) return;
+    setSaving(true);
+    setFault(null);
+    try {
+      await sendJson('PUT', `/api/canvases/${canvas.id}/sheet`, { lines: reading.lines });
+      window.location.assign(`/canvas/${canvas.id}/${entry.hasChart ? 'checkin' : 'chart/read'}`);
+    } catch (error) {
+      setFault(inWords(error));
+      setSaving(false);
+    }
+  };
+
+  return (
+    <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
+      <section className="flex flex-col gap-3">
+        <h2 className="text-xl">The inventory sheet</h2>
+        <p>
+          Paste its rows from a spreadsheet, or choose a CSV file. Columns may be parted by tab, comma or
+          semicolon; nothing is saved until you say so.
+        </p>
+        <label className="button" htmlFor="sheet-file">
+          Choose a file
+        </label>
+        <input
+          id="sheet-file"
+          type="file"
+          accept=".csv,.tsv,.txt,text/csv,text/plain"
+          className="sr-only"
+          onChange={(event) => {
+            void choose(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+        <label className="block">
+          <span className="font-semibold">Or paste the rows here</span>
+          <textarea
+            className="field number h-52 text-[0.9rem]"
+            value={text}
+            spellCheck={false}
+            placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
+            onChange={(event) => read(event.target.value)}
+          />
+        </label>
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {legend.length > 0 && (
+          <Notice kind="hint">
+            This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
+            <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
+              <Download size={16} className="inline" aria-hidden /> Take it out as CSV
+            </a>
+          </Notice>
+        )}
+      </section>
+      {table && mapping && reading ? (
+        <section className="flex min-w-0 flex-col gap-4">
+          <div className="flex flex-wrap items-end justify-between gap-4">
+            <div>
+              <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
+              <p>
+                {many(reading.lines.reduce((sum, line) => sum + line.neededDrills, 0))} drills needed,{' '}
+                {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
+                {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
+              </p>
+            </div>
+            <button
+              type="button"
+              className="button button-main"
+              disabled={saving || reading.lines.length === 0}
+              onClick={save}
+            >
+              {reading.faults.length > 0 ? `Save the ${reading.lines.length} good lines` : 'Save this sheet'}
+            </button>
+          </div>
+          <Faults title="Lines that cannot be taken" faults={reading.faults} kind="fault" />
+          <Faults title="Good to know" faults={reading.notices} kind="hint" />
+          <Columns table={table} mapping={mapping} onChange={setMapping} />
+          <div className="overflow-x-auto bg-paper">
+            <DataTable
+              caption="Lines of the sheet as read"
+              rows={reading.lines}
+              rowKey={(line) => String(line.line)}
+              columns={lineColumns(canvas.shape)}
+            />
+          </div>
+        </section>
+      ) : (
+        <section className="slip hidden max-w-xl self-start lg:block">
+          <p>
+            The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and
+            packets supplied. Only the colour code is a must; the more columns there are, the more Oculent can
+            check.
+          </p>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Faults({ title, faults, kind }: { title: string; faults: SheetFault[]; kind: 'fault' | 'hint' }) {
+  if (faults.length === 0) return null;
+  return (
+    <Notice kind={kind}>
+      <strong>{title}</strong>
+      <ul className="max-h-40 overflow-y-auto">
+        {faults.map(({ lineNumber, reason }) => (
+          <li key={lineNumber}>
+            <span className="number">Line {lineNumber}:</span> {reason}
+          </li>
+        ))}
+      </ul>
+    </Notice>
+  );
+}
+
+function Columns({
+  table,
+  mapping,
+  onChange,
+}: {
+  table: SheetTable;
+  mapping: ColumnMapping;
+  onChange: (mapping: ColumnMapping) => void;
+}) {
+  return (
+    <fieldset className="border border-line bg-paper p-3">
+      <legend className="px-1 font-semibold">Which column is what</legend>
+      {!table.hasHeader && (
+        <p className="mb-2">The first row holds no names we know, so please say it here.</p>
+      )}
+      <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 xl:grid-cols-4">
+        {SHEET_FIELDS.map((field) => (
+          <label key={field} className="block">
+            <span className="text-[0.95rem]">{FIELD_IN_WORDS[field]}</span>
+            <select
+              className="field"
+              value={mapping[field] ?? ''}
+              onChange={(event) =>
+                onChange({
+                  ...mapping,
+                  [field]: event.target.value === '' ? null : Number(event.target.value),
+                })
+              }
+            >
+              <option value="">not on the sheet</option>
+              {table.columns.map((column, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a sheet's columns have no other identity
+                <option key={i} value={i}>
+                  {column}
+                </option>
+              ))}
+            </select>
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function lineColumns(shape: 'square' | 'round'): TableColumn<LegendLine>[] {
+  return [
+    { key: 'key', header: 'Key', value: (line) => line.keyNumber },
+    {
+      key: 'symbol',
+      header: 'Symbol',
+      value: (line) => line.symbol ?? '',
+      show: (line) => (
+        <span className="flex items-center gap-2">
+          <Chip line={line} shape={shape} size={32} />
+          <span className="sr-only">{line.symbol ?? 'none'}</span>
+        </span>
+      ),
+    },
+    {
+      key: 'code',
+      header: 'Code',
+      value: (line) => line.code,
+      show: (line) => <span className="number">{line.code}</span>,
+    },
+    { key: 'name', header: 'Name', value: (line) => line.name },
+    { key: 'finish', header: 'Finish', value: (line) => line.finish },
+    {
+      key: 'needed',
+      header: 'Drills',
+      value: (line) => line.neededDrills,
+      show: (line) => many(line.neededDrills),
+      numeric: true,
+    },
+    { key: 'packets', header: 'Packets', value: (line) => line.packets, numeric: true },
+  ];
+}

@@ -1,0 +1,75 @@
+import type { Shape } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
+import type { Pot } from '../../core/kitup/pots';
+import { Chip, ColourName } from '../../ui/Chip';
+import { DataTable } from '../../ui/DataTable';
+import { many } from '../../ui/numbers';
+import { lacks } from './BagWall';
+
+interface Row {
+  pot: number;
+  line: LegendLine;
+  supply: LineSupply;
+}
+
+/** The same as the wall of bags, for reading line by line. */
+export function SupplyTable({
+  pots,
+  supply,
+  shape,
+  onlyLacking,
+}: {
+  pots: Pot[];
+  supply: LineSupply[];
+  shape: Shape;
+  onlyLacking: boolean;
+}) {
+  const rows = pots
+    .map(({ pot, line }): Row => ({ pot, line, supply: supply[line.line - 1]! }))
+    .filter((row) => !onlyLacking || lacks(row.supply));
+  return (
+    <div className="overflow-x-auto bg-paper">
+      <DataTable
+        caption="Supply of each colour"
+        rows={rows}
+        rowKey={(row) => String(row.line.line)}
+        columns={[
+          {
+            key: 'code',
+            header: 'Colour',
+            value: (row) => row.pot,
+            show: (row) => (
+              <span className="flex items-center gap-3">
+                <Chip line={row.line} shape={shape} />
+                <ColourName line={row.line} />
+              </span>
+            ),
+          },
+          {
+            key: 'needed',
+            header: 'Needed',
+            numeric: true,
+            value: (row) => row.supply.neededDrills,
+            show: (row) => many(row.supply.neededDrills),
+          },
+          {
+            key: 'supplied',
+            header: 'Supplied',
+            numeric: true,
+            value: (row) => row.supply.suppliedDrills,
+            show: (row) => many(row.supply.suppliedDrills),
+          },
+          {
+            key: 'bags',
+            header: 'Bags',
+            numeric: true,
+            value: (row) => row.supply.bags,
+            show: (row) => `${row.supply.bags} of ${row.supply.expectedBags}`,
+          },
+          { key: 'verdict', header: 'Verdict', value: (row) => verdictInWords(row.supply.verdict) },
+        ]}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,257 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import type { ColourPlan, Direction } from '../../core/placing/barPlan';
+import { KNOWN_TIPS } from '../../core/placing/tips';
+import type { SectionTally } from '../../core/sections/blockGrid';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import type { PlacingView } from '../../server/contract/placing';
+import { getJson, inWords, sendJson } from '../../ui/api';
+import { Chip, ColourName } from '../../ui/Chip';
+import { ColourList } from '../../ui/ColourList';
+import { Cloth } from '../../ui/cloth/Cloth';
+import { barsLayer, coverLayer } from '../../ui/cloth/layers';
+import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
+import { DataTable } from '../../ui/DataTable';
+import { NoChart } from '../../ui/NoChart';
+import { Notice } from '../../ui/Notice';
+import { counted, many } from '../../ui/numbers';
+import { SectionStepper } from '../../ui/SectionStepper';
+
+/** Which runs to lay with which tip, along rows or columns. */
+export function PlacingStation({
+  entry,
+  legend,
+  sections,
+  first,
+}: {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  sections: SectionTally[];
+  first: number | null;
+}) {
+  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
+  if (!entry.hasChart)
+    return (
+      <NoChart canvasId={entry.canvas.id} what="Runs are found on the chart, and this canvas has none yet." />
+    );
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
+  return <Runs entry={entry} legend={legend} sections={sections} first={first} data={data} />;
+}
+
+function Runs({
+  entry,
+  legend,
+  sections,
+  first,
+  data,
+}: {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  sections: SectionTally[];
+  first: number | null;
+  data: ClothData;
+}) {
+  const { canvas } = entry;
+  const [number, setNumber] = useState(
+    () =>
+      sections[(first ?? 0) - 1]?.section.number ??
+      sections.find((each) => each.laid < each.drills)?.section.number ??
+      1,
+  );
+  const [view, setView] = useState<PlacingView | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [asTable, setAsTable] = useState(false);
+
+  useEffect(() => {
+    let left = false;
+    getJson<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`)
+      .then((next) => !left && setView(next))
+      .catch((error: unknown) => !left && setFault(inWords(error)));
+    return () => {
+      left = true;
+    };
+  }, [canvas.id, number]);
+
+  const changeTips = async (tips: number[]) => {
+    setFault(null);
+    try {
+      await sendJson('PUT', '/api/tips', { tips });
+      setView(await getJson<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`));
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+
+  const plan = view?.plans.find((each) => each.line === chosen) ?? view?.plans[0] ?? null;
+  const section = sections[number - 1]!.section;
+  const best = plan && plan[plan.better];
+  const layers = useMemo(() => {
+    const ground = getComputedStyle(document.documentElement).getPropertyValue('--c-bench');
+    const cover = coverLayer(section, ground);
+    return best ? [cover, barsLayer(best.placements, best.direction)] : [cover];
+  }, [section, best]);
+  const wish = useMemo(() => ({ laid: data.laid, focus: plan ? new Set([plan.line]) : null }), [data, plan]);
+  const planned = (line: LegendLine) => view?.plans.find((each) => each.line === line.line);
+
+  return (
+    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_23rem]">
+      <section className="flex min-h-[30rem] min-w-0 flex-col gap-2" aria-label="The runs on the canvas">
+        <div className="flex flex-wrap items-center justify-between gap-2">
+          <SectionStepper number={number} count={sections.length} onChange={setNumber} />
+          <button
+            type="button"
+            className={`button ${asTable ? 'button-on' : ''}`}
+            aria-pressed={asTable}
+            onClick={() => setAsTable(!asTable)}
+          >
+            As a table
+          </button>
+        </div>
+        {asTable && view ? (
+          <div
+            className="min-h-0 grow overflow-auto bg-paper"
+            role="region"
+            aria-label="Placements"
+            tabIndex={0}
+          >
+            <PlansTable plans={view.plans} legend={legend} shape={canvas.shape} />
+          </div>
+        ) : (
+          <Cloth
+            label={`Section ${number} of ${canvas.title} with its runs`}
+            chart={data.chart}
+            hasChart
+            legend={legend}
+            shape={canvas.shape}
+            wish={wish}
+            layers={layers}
+            frame={section}
+            cursor={null}
+            onCursor={({ x, y }) => {
+              const line = data.chart.cells[y * data.chart.width + x];
+              if (line && view?.plans.some((each) => each.line === line)) setChosen(line);
+            }}
+          />
+        )}
+      </section>
+      <section className="flex min-h-0 flex-col gap-3" aria-label="Plan">
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {view && (
+          <>
+            <div aria-live="polite">
+              <p className="big-number">{many(view.placements.planned)}</p>
+              <p>
+                {view.placements.oneByOne === 0
+                  ? 'Everything in this section is laid.'
+                  : `placements with these tips, against ${many(view.placements.oneByOne)} one by one`}
+              </p>
+            </div>
+            <TipChoice tips={view.tips} onChange={(tips) => void changeTips(tips)} />
+            {plan && best && (
+              <div className="slip !py-3" data-testid="plan">
+                <div className="flex items-center gap-3">
+                  <Chip line={legend[plan.line - 1]!} shape={canvas.shape} size={44} />
+                  <ColourName line={legend[plan.line - 1]!} />
+                </div>
+                <p className="mt-1.5 font-semibold">
+                  Along the {plan.better}: {counted(best.placements.length, 'placement')} for{' '}
+                  {counted(plan.drills, 'drill')}
+                </p>
+                <p>
+                  {other(plan).direction === 'rows' ? 'Rows' : 'Columns'} would take{' '}
+                  {many(other(plan).placements.length)}; longest run {best.longestRun}
+                </p>
+              </div>
+            )}
+            <ColourList
+              label="Colours of this section, most drills first"
+              lines={view.plans.map((each) => legend[each.line - 1]!)}
+              shape={canvas.shape}
+              chosen={plan?.line ?? null}
+              onChoose={(line) => setChosen(line.line)}
+              beside={(line) => {
+                const own = planned(line);
+                return own ? `${own[own.better].placements.length} of ${own.drills}` : '';
+              }}
+            />
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function other(plan: ColourPlan) {
+  return plan.better === 'rows' ? plan.columns : plan.rows;
+}
+
+/** The tips in the pen case; the single placer is always there. */
+function TipChoice({ tips, onChange }: { tips: number[]; onChange: (tips: number[]) => void }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">Your tips, by drills they take</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {KNOWN_TIPS.map((tip) => {
+          const own = tips.includes(tip);
+          return (
+            <button
+              key={tip}
+              type="button"
+              className={`button number !px-0 w-[2.75rem] ${own ? 'button-on bg-wash' : ''}`}
+              aria-pressed={own}
+              aria-label={`Tip for ${counted(tip, 'drill')}`}
+              disabled={tip === 1}
+              onClick={() => onChange(own ? tips.filter((each) => each !== tip) : [...tips, tip])}
+            >
+              {tip}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
+  );
+}
+
+function PlansTable({
+  plans,
+  legend,
+  shape,
+}: {
+  plans: ColourPlan[];
+  legend: LegendLine[];
+  shape: 'square' | 'round';
+}) {
+  const along = (plan: ColourPlan, direction: Direction) => plan[direction].placements.length;
+  return (
+    <DataTable
+      caption="Placements per colour"
+      rows={plans}
+      rowKey={(plan) => String(plan.line)}
+      columns={[
+        {
+          key: 'colour',
+          header: 'Colour',
+          value: (plan) => legend[plan.line - 1]!.code,
+          show: (plan) => (
+            <span className="flex items-center gap-3">
+              <Chip line={legend[plan.line - 1]!} shape={shape} />
+              <ColourName line={legend[plan.line - 1]!} />
+            </span>
+          ),
+        },
+        { key: 'drills', header: 'Drills', numeric: true, value: (plan) => plan.drills },
+        { key: 'rows', header: 'Along rows', numeric: true, value: (plan) => along(plan, 'rows') },
+        { key: 'columns', header: 'Along columns', numeric: true, value: (plan) => along(plan, 'columns') },
+        { key: 'better', header: 'Better', value: (plan) => plan.better },
+        {
+          key: 'longest',
+          header: 'Longest run',
+          numeric: true,
+          value: (plan) => plan[plan.better].longestRun,
+        },
+      ]}
+    />
+  );
+}

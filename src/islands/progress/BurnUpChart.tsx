@@ -1,0 +1,101 @@
+import { useEffect, useRef } from 'react';
+
+/** Drills laid in all, day by day, against the whole canvas. */
+export function BurnUpChart({ days, drills }: { days: { day: string; total: number }[]; drills: number }) {
+  const holder = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const element = holder.current;
+    if (!element) return;
+    let gone = false;
+    let cleanUp = () => {};
+    void loadCharts().then((echarts) => {
+      if (gone) return;
+      const chart = echarts.init(element, undefined, { renderer: 'canvas' });
+      const draw = () => chart.setOption(burnUpOption(days, drills), true);
+      draw();
+      const observer = new ResizeObserver(() => chart.resize());
+      observer.observe(element);
+      window.addEventListener('oculent-theme', draw);
+      cleanUp = () => {
+        window.removeEventListener('oculent-theme', draw);
+        observer.disconnect();
+        chart.dispose();
+      };
+    });
+    return () => {
+      gone = true;
+      cleanUp();
+    };
+  }, [days, drills]);
+  return <div ref={holder} className="h-72 w-full" role="img" aria-label="Drills laid in all, day by day" />;
+}
+
+async function loadCharts() {
+  const [{ init, use }, { LineChart }, components, { CanvasRenderer }] = await Promise.all([
+    import('echarts/core'),
+    import('echarts/charts'),
+    import('echarts/components'),
+    import('echarts/renderers'),
+  ]);
+  use([
+    LineChart,
+    components.GridComponent,
+    components.TooltipComponent,
+    components.MarkLineComponent,
+    CanvasRenderer,
+  ]);
+  return { init };
+}
+
+function burnUpOption(days: { day: string; total: number }[], drills: number) {
+  const style = getComputedStyle(document.documentElement);
+  const colour = (name: string) => style.getPropertyValue(`--c-${name}`).trim();
+  const text = { color: colour('faded'), fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 15 };
+  const axis = {
+    axisLabel: text,
+    axisLine: { lineStyle: { color: colour('edge') } },
+    splitLine: { lineStyle: { color: colour('line') } },
+  };
+  const atMost = days.at(-1)?.total ?? 0;
+  // The whole canvas would press a young line flat, so its mark is shown only once it is near.
+  const nearTheEnd = atMost > drills * 0.3;
+  return {
+    animation: false,
+    grid: { left: 72, right: 28, top: 22, bottom: 34 },
+    tooltip: {
+      trigger: 'axis',
+      renderMode: 'richText',
+      backgroundColor: colour('paper'),
+      borderColor: colour('edge'),
+      textStyle: { ...text, color: colour('ink') },
+      valueFormatter: (value: unknown) => `${Number(value).toLocaleString('en')} laid in all`,
+    },
+    xAxis: { type: 'time', ...axis, splitLine: { show: false }, axisLabel: { ...text, hideOverlap: true } },
+    yAxis: { type: 'value', ...axis, max: nearTheEnd ? drills : null },
+    series: [
+      {
+        type: 'line',
+        step: 'end',
+        symbol: 'circle',
+        symbolSize: 7,
+        data: days.map(({ day, total }) => [`${day}T12:00:00`, total]),
+        lineStyle: { color: colour('accent'), width: 3 },
+        itemStyle: { color: colour('accent') },
+        areaStyle: { color: colour('wash') },
+        ...(nearTheEnd && {
+          markLine: {
+            silent: true,
+            symbol: 'none',
+            lineStyle: { color: colour('edge'), type: 'dashed' },
+            label: {
+              ...text,
+              position: 'insideStartBottom',
+              formatter: `${drills.toLocaleString('en')} in all`,
+            },
+            data: [{ yAxis: drills }],
+          },
+        }),
+      },
+    ],
+  };
+}

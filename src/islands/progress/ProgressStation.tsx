@@ -1,0 +1,195 @@
+import { useEffect, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import type { ProgressView } from '../../server/contract/progress';
+import { getJson, inWords } from '../../ui/api';
+import { Chip, ColourName } from '../../ui/Chip';
+import { DataTable } from '../../ui/DataTable';
+import { Notice } from '../../ui/Notice';
+import { many } from '../../ui/numbers';
+import { BurnUpChart } from './BurnUpChart';
+
+/** How far the canvas has come: today, in all, per colour, and day by day. */
+export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+  const { canvas } = entry;
+  const [view, setView] = useState<ProgressView | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => {
+    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
+    getJson<ProgressView>(`/api/canvases/${canvas.id}/progress?zone=${encodeURIComponent(zone)}`)
+      .then(setView)
+      .catch((error: unknown) => setFault(inWords(error)));
+  }, [canvas.id]);
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!view) return <p aria-live="polite">Adding up…</p>;
+  return (
+    <div className="grid items-start gap-6 lg:grid-cols-[1fr_24rem]">
+      <section className="min-w-0">
+        <dl className="mb-4 grid grid-cols-2 gap-x-8 gap-y-3 sm:grid-cols-4">
+          <Figure name="of the canvas" value={`${view.percent.toFixed(2)} %`} />
+          <Figure name="laid today" value={many(view.laidToday)} />
+          <Figure name={`laid of ${many(view.drills)}`} value={many(view.laid)} />
+          <Figure name="left to lay" value={many(view.drills - view.laid)} />
+        </dl>
+        {view.burnUp.length > 0 ? (
+          <>
+            <h2>Laid in all, day by day</h2>
+            <BurnUpChart days={view.burnUp} drills={view.drills} />
+            <details className="mt-2">
+              <summary className="min-h-11 py-2 underline">The same as a table</summary>
+              <div
+                className="max-h-72 overflow-y-auto bg-paper"
+                role="region"
+                aria-label="Laid in all, day by day"
+                tabIndex={0}
+              >
+                <DataTable
+                  caption="Laid in all, day by day"
+                  rows={view.burnUp}
+                  rowKey={(row) => row.day}
+                  columns={[
+                    { key: 'day', header: 'Day', value: (row) => row.day },
+                    {
+                      key: 'total',
+                      header: 'Laid in all',
+                      numeric: true,
+                      value: (row) => row.total,
+                      show: (row) => many(row.total),
+                    },
+                  ]}
+                />
+              </div>
+            </details>
+          </>
+        ) : (
+          <p className="slip max-w-xl text-lg">
+            Nothing is laid yet.{' '}
+            <a className="underline" href={`/canvas/${canvas.id}/bench`}>
+              Mark the first drills at the bench
+            </a>
+            , and this page shows how far you are.
+          </p>
+        )}
+        <Sittings sittings={view.sittings} />
+      </section>
+      {view.colours && <ColoursLeft colours={view.colours} legend={legend} shape={canvas.shape} />}
+    </div>
+  );
+}
+
+function Figure({ name, value }: { name: string; value: string }) {
+  return (
+    <div className="flex flex-col-reverse">
+      <dt className="text-faded">{name}</dt>
+      <dd className="big-number">{value}</dd>
+    </div>
+  );
+}
+
+function ColoursLeft({
+  colours,
+  legend,
+  shape,
+}: {
+  colours: NonNullable<ProgressView['colours']>;
+  legend: LegendLine[];
+  shape: 'square' | 'round';
+}) {
+  const byLeft = [...colours].sort((a, b) => b.left - a.left);
+  return (
+    <section aria-label="Left per colour">
+      <h2>Left per colour</h2>
+      <div
+        className="max-h-[36rem] overflow-y-auto bg-paper"
+        role="region"
+        aria-label="Left per colour"
+        tabIndex={0}
+      >
+        <DataTable
+          caption="Left per colour"
+          rows={byLeft}
+          rowKey={(row) => String(row.line)}
+          columns={[
+            {
+              key: 'colour',
+              header: 'Colour',
+              value: (row) => legend[row.line - 1]!.code,
+              show: (row) => (
+                <span className="flex items-center gap-3">
+                  <Chip line={legend[row.line - 1]!} shape={shape} size={32} />
+                  <ColourName line={legend[row.line - 1]!} />
+                </span>
+              ),
+            },
+            {
+              key: 'left',
+              header: 'Left',
+              numeric: true,
+              value: (row) => row.left,
+              show: (row) => (row.left === 0 && row.drills > 0 ? 'all laid ✓' : many(row.left)),
+            },
+            {
+              key: 'all',
+              header: 'Of',
+              numeric: true,
+              value: (row) => row.drills,
+              show: (row) => many(row.drills),
+            },
+          ]}
+        />
+      </div>
+    </section>
+  );
+}
+
+function Sittings({ sittings }: { sittings: ProgressView['sittings'] }) {
+  if (sittings.length === 0) return null;
+  return (
+    <section className="mt-5">
+      <h2>Sittings</h2>
+      <div className="max-h-80 overflow-y-auto bg-paper" role="region" aria-label="Sittings" tabIndex={0}>
+        <DataTable
+          caption="Sittings, the newest first"
+          rows={sittings}
+          rowKey={(row) => row.id}
+          columns={[
+            {
+              key: 'when',
+              header: 'Began',
+              value: (row) => row.startedAt,
+              show: (row) =>
+                new Date(row.startedAt).toLocaleString('en-GB', {
+                  weekday: 'short',
+                  day: 'numeric',
+                  month: 'short',
+                  hour: '2-digit',
+                  minute: '2-digit',
+                }),
+            },
+            {
+              key: 'minutes',
+              header: 'Minutes',
+              numeric: true,
+              value: minutesOf,
+              show: (row) => (row.endedAt ? minutesOf(row) : 'goes on'),
+            },
+            {
+              key: 'drills',
+              header: 'Drills',
+              numeric: true,
+              value: (row) => row.drills,
+              show: (row) => many(row.drills),
+            },
+            { key: 'note', header: 'Note', value: (row) => row.note },
+          ]}
+        />
+      </div>
+    </section>
+  );
+}
+
+function minutesOf(sitting: { startedAt: string; endedAt: string | null }): number {
+  return sitting.endedAt
+    ? Math.round((Date.parse(sitting.endedAt) - Date.parse(sitting.startedAt)) / 60_000)
+    : 0;
+}

@@ -1,0 +1,280 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useMemo, useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { sizeInWords } from '../../core/canvas/canvas';
+import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import { blockSizeSchema, type SectionsView } from '../../server/contract/sections';
+import { inWords, sendJson } from '../../ui/api';
+import { Chip, ColourName } from '../../ui/Chip';
+import { Cloth } from '../../ui/cloth/Cloth';
+import { cutsLayer } from '../../ui/cloth/layers';
+import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
+import { DataTable } from '../../ui/DataTable';
+import { Notice } from '../../ui/Notice';
+import { counted, many } from '../../ui/numbers';
+
+/** The canvas cut into sittings. */
+export function SectionsStation({
+  entry,
+  legend,
+  first,
+}: {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: SectionsView;
+}) {
+  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
+  return <Cuts entry={entry} legend={legend} first={first} data={data} />;
+}
+
+function Cuts({
+  entry,
+  legend,
+  first,
+  data,
+}: {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: SectionsView;
+  data: ClothData;
+}) {
+  const { canvas, hasChart } = entry;
+  const [view, setView] = useState(first);
+  const [chosen, setChosen] = useState(() => nextToDo(first.sections));
+  const [fault, setFault] = useState<string | null>(null);
+  const [asTable, setAsTable] = useState(false);
+  const tally = view.sections[chosen - 1] ?? view.sections[0]!;
+  const pieces = useMemo(() => view.sections.map((each) => each.section), [view]);
+  const done = useMemo(
+    () =>
+      new Set(
+        view.sections
+          .filter((each) => each.drills > 0 && each.laid === each.drills)
+          .map((each) => each.section.number),
+      ),
+    [view],
+  );
+  const layers = useMemo(() => [cutsLayer(pieces, chosen, done)], [pieces, chosen, done]);
+  const wish = useMemo(() => ({ laid: data.laid, focus: null }), [data]);
+  const frame = useMemo(() => ({ x: 0, y: 0, width: canvas.width, height: canvas.height }), [canvas]);
+
+  return (
+    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
+      <section className="flex min-h-[30rem] min-w-0 flex-col" aria-label="The canvas with its cuts">
+        {asTable ? (
+          <div
+            className="min-h-0 grow overflow-auto bg-paper"
+            role="region"
+            aria-label="Sections"
+            tabIndex={0}
+          >
+            <SectionsTable sections={view.sections} legend={legend} hasChart={hasChart} />
+          </div>
+        ) : (
+          <Cloth
+            label={`${canvas.title}, cut into ${pieces.length} sections; arrow keys move, Enter chooses`}
+            chart={data.chart}
+            hasChart={hasChart}
+            legend={legend}
+            shape={canvas.shape}
+            wish={wish}
+            layers={layers}
+            frame={frame}
+            cursor={null}
+            onCursor={(place) => {
+              const section = sectionAt(pieces, place.x, place.y);
+              if (section) setChosen(section.number);
+            }}
+            onKey={({ key }) => {
+              const step = stepTo(pieces, chosen, key);
+              if (step === null) return false;
+              setChosen(step);
+              return true;
+            }}
+          />
+        )}
+      </section>
+      <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The section">
+        <BlockForm
+          view={view}
+          onSave={async (block) => {
+            setFault(null);
+            try {
+              const next = await sendJson<SectionsView>('PUT', `/api/canvases/${canvas.id}/sections`, block);
+              setView(next);
+              setChosen(nextToDo(next.sections));
+            } catch (error) {
+              setFault(inWords(error));
+            }
+          }}
+        />
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        <div className="slip" aria-live="polite">
+          <h2 className="text-xl">
+            Section {tally.section.number} of {pieces.length}
+          </h2>
+          <p className="text-faded">
+            Columns {tally.section.x + 1}–{tally.section.x + tally.section.width}, rows {tally.section.y + 1}–
+            {tally.section.y + tally.section.height},{' '}
+            {sizeInWords({ ...tally.section, pitchMm: canvas.pitchMm })}
+          </p>
+          <p className="big-number mt-2">{many(tally.drills - tally.laid)}</p>
+          <p>
+            {tally.laid === 0 ? 'drills to lay' : `left of ${many(tally.drills)} drills`}
+            {hasChart && `, ${counted(tally.colours, 'colour')}`}
+          </p>
+          {hasChart && tally.largest && (
+            <div className="mt-2 flex items-center gap-3">
+              <Chip line={legend[tally.largest.line - 1]!} shape={canvas.shape} />
+              <ColourName line={legend[tally.largest.line - 1]!} />
+              <span className="ml-auto text-right">
+                <span className="number font-semibold">{many(tally.largest.drills)}</span>
+                <br />
+                <span className="text-[0.95rem] text-faded">the largest</span>
+              </span>
+            </div>
+          )}
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <a
+            className="button button-main grow"
+            href={`/canvas/${canvas.id}/bench?section=${tally.section.number}`}
+          >
+            Lay this section
+          </a>
+          {hasChart && (
+            <a className="button grow" href={`/canvas/${canvas.id}/placing?section=${tally.section.number}`}>
+              Its runs
+            </a>
+          )}
+        </div>
+        <button
+          type="button"
+          className={`button ${asTable ? 'button-on' : ''}`}
+          aria-pressed={asTable}
+          onClick={() => setAsTable(!asTable)}
+        >
+          As a table
+        </button>
+      </section>
+    </div>
+  );
+}
+
+function BlockForm({
+  view,
+  onSave,
+}: {
+  view: SectionsView;
+  onSave: (block: { columns: number; rows: number }) => Promise<void>;
+}) {
+  const form = useForm({ resolver: yupResolver(blockSizeSchema), defaultValues: view.block });
+  const fault = form.formState.errors.columns?.message ?? form.formState.errors.rows?.message;
+  return (
+    <form onSubmit={form.handleSubmit(onSave)} noValidate>
+      <fieldset>
+        <legend className="font-semibold">Size of a section, in cells</legend>
+        <div className="mt-1 flex items-center gap-2">
+          <input
+            className="field number !w-20"
+            inputMode="numeric"
+            aria-label="Width in cells"
+            {...form.register('columns')}
+          />
+          ×
+          <input
+            className="field number !w-20"
+            inputMode="numeric"
+            aria-label="Height in cells"
+            {...form.register('rows')}
+          />
+          <button type="submit" className="button grow" disabled={form.formState.isSubmitting}>
+            Cut
+          </button>
+        </div>
+      </fieldset>
+      {fault && (
+        <p role="alert" className="mt-1 font-medium text-alarm">
+          {fault}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function SectionsTable({
+  sections,
+  legend,
+  hasChart,
+}: {
+  sections: SectionTally[];
+  legend: LegendLine[];
+  hasChart: boolean;
+}) {
+  return (
+    <DataTable
+      caption="Sections"
+      rows={sections}
+      rowKey={(row) => String(row.section.number)}
+      columns={[
+        { key: 'number', header: 'Section', numeric: true, value: (row) => row.section.number },
+        {
+          key: 'drills',
+          header: 'Drills',
+          numeric: true,
+          value: (row) => row.drills,
+          show: (row) => many(row.drills),
+        },
+        {
+          key: 'left',
+          header: 'Left',
+          numeric: true,
+          value: (row) => row.drills - row.laid,
+          show: (row) => many(row.drills - row.laid),
+        },
+        ...(hasChart
+          ? [
+              { key: 'colours', header: 'Colours', numeric: true, value: (row: SectionTally) => row.colours },
+              {
+                key: 'largest',
+                header: 'Largest colour',
+                value: (row: SectionTally) => (row.largest ? legend[row.largest.line - 1]!.code : ''),
+                show: (row: SectionTally) => {
+                  const line = row.largest && legend[row.largest.line - 1];
+                  return line ? (
+                    <span className="number">
+                      {symbolOrKey(line)} {line.code}, {many(row.largest?.drills ?? 0)}
+                    </span>
+                  ) : (
+                    ''
+                  );
+                },
+              },
+            ]
+          : []),
+      ]}
+    />
+  );
+}
+
+/** The first section with something left to lay. */
+function nextToDo(sections: SectionTally[]): number {
+  return sections.find((each) => each.laid < each.drills)?.section.number ?? 1;
+}
+
+/** The section that an arrow key leads to; null for other keys. */
+function stepTo(
+  pieces: { number: number; x: number; y: number; width: number; height: number }[],
+  from: number,
+  key: string,
+): number | null {
+  const here = pieces[from - 1];
+  if (!here || !key.startsWith('Arrow')) return null;
+  const x = key === 'ArrowLeft' ? here.x - 1 : key === 'ArrowRight' ? here.x + here.width : here.x;
+  const y = key === 'ArrowUp' ? here.y - 1 : key === 'ArrowDown' ? here.y + here.height : here.y;
+  return sectionAt(pieces, x, y)?.number ?? from;
+}

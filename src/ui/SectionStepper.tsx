@@ -1,0 +1,50 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+
+/** Which section is on the bench, with the one before and the one after. */
+export function SectionStepper({
+  number,
+  count,
+  onChange,
+}: {
+  number: number;
+  count: number;
+  onChange: (number: number) => void;
+}) {
+  return (
+    <div className="flex items-center gap-2">
+      <button
+        type="button"
+        className="button !px-2.5"
+        aria-label="Section before"
+        disabled={number <= 1}
+        onClick={() => onChange(number - 1)}
+      >
+        <ChevronLeft size={20} aria-hidden />
+      </button>
+      <label className="flex items-center gap-2">
+        <span className="font-semibold">Section</span>
+        <select
+          className="field number !w-auto"
+          value={number}
+          onChange={(event) => onChange(Number(event.target.value))}
+        >
+          {Array.from({ length: count }, (_, i) => (
+            <option key={i + 1} value={i + 1}>
+              {i + 1}
+            </option>
+          ))}
+        </select>
+        of {count}
+      </label>
+      <button
+        type="button"
+        className="button !px-2.5"
+        aria-label="Section after"
+        disabled={number >= count}
+        onClick={() => onChange(number + 1)}
+      >
+        <ChevronRight size={20} aria-hidden />
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,278 @@
+import { useGesture } from '@use-gesture/react';
+import { Maximize, Minus, Plus } from 'lucide-react';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from 'react';
+import { type CellPlace, cellsOnTheWay } from '../../core/bench/stroke';
+import type { Shape } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import {
+  type Camera,
+  cellAt,
+  fit,
+  keepInSight,
+  panBy,
+  reveal,
+  type ViewSize,
+  zoomAbout,
+} from '../../core/chart/camera';
+import type { CellRect, Chart } from '../../core/chart/chart';
+import { ClothRenderer, type ClothWish } from './ClothRenderer';
+import { readPalette } from './clothPalette';
+import { cursorLayer, type Layer, rulerLayer } from './layers';
+
+/** Marking by touch: a press begins, a drag goes on, letting go ends. */
+export interface Marking {
+  begin(place: CellPlace): void;
+  extend(places: CellPlace[]): void;
+  end(): void;
+}
+
+interface ClothProps {
+  label: string;
+  chart: Chart;
+  hasChart: boolean;
+  legend: readonly LegendLine[];
+  shape: Shape;
+  wish: ClothWish;
+  layers?: readonly Layer[];
+  /** What the view shows at first, and again when it changes. */
+  frame: CellRect;
+  cursor: CellPlace | null;
+  onCursor(place: CellPlace): void;
+  onHover?(place: CellPlace | null): void;
+  /** A tap or click that was no drag. */
+  onPick?(place: CellPlace): void;
+  /** Given: one finger marks and two move the cloth. Absent: one finger moves it. */
+  marking?: Marking | null;
+  /** Keys that the station adds; true when it took the key. */
+  onKey?(event: KeyboardEvent): boolean;
+}
+
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** The canvas on the bench: a chart that pans, zooms and can be marked. All drawing goes through typed arrays. */
+export function Cloth(props: ClothProps) {
+  const { chart, legend, shape, wish, layers, frame, cursor, hasChart } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const camera = useRef<Camera>({ scale: 1, left: 0, top: 0 });
+  const size = useRef<ViewSize>({ width: 0, height: 0 });
+  const asked = useRef(0);
+  const lastMarked = useRef<CellPlace | null>(null);
+  const latest = useRef(props);
+  latest.current = props;
+
+  const renderer = useMemo(
+    () => new ClothRenderer(chart, readPalette(legend, hasChart), shape),
+    [chart, legend, hasChart, shape],
+  );
+
+  const redraw = useCallback(() => {
+    if (asked.current) return;
+    asked.current = requestAnimationFrame(() => {
+      asked.current = 0;
+      const context = canvas.current?.getContext('2d');
+      if (!context) return;
+      const now = latest.current;
+      renderer.draw(context, camera.current, size.current, window.devicePixelRatio);
+      const style = getComputedStyle(document.documentElement);
+      const over = [...(now.layers ?? [])];
+      if (now.cursor) over.push(cursorLayer(now.cursor.x, now.cursor.y));
+      over.push(
+        rulerLayer(now.chart, {
+          ink: style.getPropertyValue('--c-faded'),
+          paper: style.getPropertyValue('--c-paper'),
+        }),
+      );
+      for (const layer of over) layer(context, camera.current, size.current);
+    });
+  }, [renderer]);
+
+  /** No farther away than half the size at which the whole cloth fits. */
+  const leastScale = useCallback(() => {
+    const whole = { x: 0, y: 0, width: latest.current.chart.width, height: latest.current.chart.height };
+    return fit(whole, size.current).scale * 0.5;
+  }, []);
+
+  const look = useCallback(
+    (next: Camera) => {
+      camera.current = keepInSight(next, latest.current.chart, size.current);
+      redraw();
+    },
+    [redraw],
+  );
+  const zoom = useCallback(
+    (factor: number, px = size.current.width / 2, py = size.current.height / 2) =>
+      look(zoomAbout(camera.current, factor, px, py, leastScale())),
+    [look, leastScale],
+  );
+  const showFrame = useCallback(() => look(fit(latest.current.frame, size.current, 34)), [look]);
+
+  useEffect(() => {
+    renderer.setWish(wish);
+    redraw();
+  }, [renderer, wish, redraw]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a redraw is due whenever one of these changes
+  useEffect(redraw, [layers, cursor, redraw]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers say whether the frame has really moved
+  useEffect(showFrame, [frame.x, frame.y, frame.width, frame.height, showFrame]);
+
+  useEffect(() => {
+    const repaint = () => {
+      renderer.setPalette(readPalette(legend, hasChart));
+      redraw();
+    };
+    window.addEventListener('oculent-theme', repaint);
+    void Promise.all([
+      document.fonts.load("600 20px 'Atkinson Hyperlegible Mono Variable'"),
+      document.fonts.load("400 20px 'Noto Sans Math'", '■'),
+      document.fonts.load("400 20px 'Noto Sans Symbols 2'", '■'),
+    ]).then(() => {
+      renderer.redrawSymbols();
+      redraw();
+    });
+    return () => window.removeEventListener('oculent-theme', repaint);
+  }, [renderer, legend, hasChart, redraw]);
+
+  useEffect(() => {
+    const holder = box.current;
+    const view = canvas.current;
+    if (!holder || !view) return;
+    const measure = () => {
+      const first = size.current.width === 0;
+      size.current = { width: holder.clientWidth, height: holder.clientHeight };
+      view.width = Math.round(size.current.width * window.devicePixelRatio);
+      view.height = Math.round(size.current.height * window.devicePixelRatio);
+      if (first) showFrame();
+      redraw();
+    };
+    const observer = new ResizeObserver(measure);
+    observer.observe(holder);
+    return () => observer.disconnect();
+  }, [redraw, showFrame]);
+
+  const at = (clientX: number, clientY: number) => {
+    const edge = canvas.current!.getBoundingClientRect();
+    return { px: clientX - edge.left, py: clientY - edge.top };
+  };
+  const cellUnder = (clientX: number, clientY: number) => {
+    const { px, py } = at(clientX, clientY);
+    return cellAt(camera.current, px, py, chart);
+  };
+
+  useGesture(
+    {
+      onDrag: ({ delta: [dx, dy], xy: [x, y], first, last, tap, pinching, cancel, event }) => {
+        if (pinching) return cancel();
+        const marks = latest.current.marking;
+        const otherButton = 'button' in event && first && event.button !== 0;
+        if (!marks || otherButton || (event as PointerEvent).buttons === 4) {
+          look(panBy(camera.current, dx, dy));
+          if (tap) pick(cellUnder(x, y));
+          return;
+        }
+        const place = cellUnder(x, y);
+        if (first && place) {
+          lastMarked.current = place;
+          latest.current.onCursor(place);
+          marks.begin(place);
+        } else if (place && lastMarked.current) {
+          const way = cellsOnTheWay(lastMarked.current, place);
+          if (way.length > 0) marks.extend(way);
+          lastMarked.current = place;
+        }
+        if (last && lastMarked.current) {
+          lastMarked.current = null;
+          marks.end();
+        }
+      },
+      onPinch: ({ origin: [x, y], delta: [step], first, memo, offset: [scale] }) => {
+        const before = first ? scale - step : (memo as number);
+        const { px, py } = at(x, y);
+        zoom(scale / before, px, py);
+        return scale;
+      },
+      onWheel: ({ event, ctrlKey }) => {
+        if (ctrlKey) return;
+        event.preventDefault();
+        const { px, py } = at(event.clientX, event.clientY);
+        zoom(Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0016)), px, py);
+      },
+      onMove: ({ xy: [x, y] }) => latest.current.onHover?.(cellUnder(x, y)),
+      onHover: ({ hovering }) => {
+        if (!hovering) latest.current.onHover?.(null);
+      },
+    },
+    {
+      target: canvas,
+      eventOptions: { passive: false },
+      drag: { filterTaps: !props.marking, pointer: { buttons: [1, 4] } },
+      pinch: { pinchOnWheel: true, scaleBounds: { min: 0.001, max: 1000 } },
+    },
+  );
+
+  const pick = (place: CellPlace | null) => {
+    if (!place) return;
+    latest.current.onCursor(place);
+    latest.current.onPick?.(place);
+  };
+
+  const onKeyDown = (event: KeyboardEvent<HTMLCanvasElement>) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (props.onKey?.(event)) return event.preventDefault();
+    const arrow = ARROWS[event.key];
+    if (arrow && event.shiftKey) {
+      look(
+        panBy(camera.current, (-arrow[0] * size.current.width) / 5, (-arrow[1] * size.current.height) / 5),
+      );
+    } else if (arrow) {
+      const from = cursor ?? {
+        x: Math.floor(frame.x + frame.width / 2),
+        y: Math.floor(frame.y + frame.height / 2),
+      };
+      const x = Math.min(chart.width - 1, Math.max(0, from.x + arrow[0]));
+      const y = Math.min(chart.height - 1, Math.max(0, from.y + arrow[1]));
+      props.onCursor({ x, y });
+      look(reveal(camera.current, x, y, size.current));
+    } else if (event.key === '+' || event.key === '=') zoom(1.4);
+    else if (event.key === '-' || event.key === '−') zoom(1 / 1.4);
+    else if (event.key === '0') showFrame();
+    else if (event.key === 'Enter' && cursor) props.onPick?.(cursor);
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <div ref={box} className="relative min-h-0 grow overflow-hidden bg-bench">
+      <canvas
+        ref={canvas}
+        className={`absolute inset-0 h-full w-full touch-none ${props.marking ? 'cursor-crosshair' : 'cursor-grab'}`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: the cloth takes keys; its role says so
+        tabIndex={0}
+        role="application"
+        aria-roledescription="cloth"
+        aria-label={props.label}
+        onKeyDown={onKeyDown}
+      />
+      <div className="absolute right-2 bottom-2 flex gap-1.5">
+        <ZoomButton words="Nearer" onClick={() => zoom(1.4)} icon={<Plus size={20} aria-hidden />} />
+        <ZoomButton words="Farther" onClick={() => zoom(1 / 1.4)} icon={<Minus size={20} aria-hidden />} />
+        <ZoomButton words="The whole of it" onClick={showFrame} icon={<Maximize size={20} aria-hidden />} />
+      </div>
+    </div>
+  );
+}
+
+function ZoomButton({ words, onClick, icon }: { words: string; onClick: () => void; icon: React.ReactNode }) {
+  return (
+    <button type="button" className="button !px-2.5" onClick={onClick} title={words} aria-label={words}>
+      {icon}
+    </button>
+  );
+}

@@ -1,0 +1,168 @@
+import type { Camera, ViewSize } from '../../core/chart/camera';
+import type { CellRect } from '../../core/chart/chart';
+import type { Placement } from '../../core/placing/barPlan';
+
+/** What lies over the cloth: drawn after it, in CSS pixels. */
+export type Layer = (context: CanvasRenderingContext2D, camera: Camera, view: ViewSize) => void;
+
+/** A number standing in a piece of the cloth. */
+interface Piece extends CellRect {
+  number: number;
+}
+
+const LAMP = '#ffdf8a';
+const CUT = '#17130f';
+
+function toPx(rect: CellRect, camera: Camera): [number, number, number, number] {
+  return [
+    (rect.x - camera.left) * camera.scale,
+    (rect.y - camera.top) * camera.scale,
+    rect.width * camera.scale,
+    rect.height * camera.scale,
+  ];
+}
+
+/** Cuts between sections, each with its number where there is room. The chosen one is framed. */
+export function cutsLayer(pieces: readonly Piece[], chosen: number | null, done: ReadonlySet<number>): Layer {
+  return (context, camera, view) => {
+    for (const piece of pieces) {
+      const [x, y, w, h] = toPx(piece, camera);
+      if (x > view.width || y > view.height || x + w < 0 || y + h < 0) continue;
+      context.lineWidth = 2.5;
+      context.strokeStyle = 'rgb(255 250 240 / 75%)';
+      context.strokeRect(x, y, w, h);
+      context.lineWidth = 1;
+      context.strokeStyle = CUT;
+      context.strokeRect(x, y, w, h);
+      if (w >= 34 && h >= 24)
+        tag(context, done.has(piece.number) ? `${piece.number} ✓` : String(piece.number), x, y);
+    }
+    const frame = pieces.find((piece) => piece.number === chosen);
+    if (frame) frameLayer(frame)(context, camera, view);
+  };
+}
+
+function tag(context: CanvasRenderingContext2D, text: string, x: number, y: number): void {
+  context.font = "600 13px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Symbols 2'";
+  const width = context.measureText(text).width + 8;
+  context.fillStyle = 'rgb(251 248 242 / 88%)';
+  context.fillRect(x + 1, y + 1, width, 18);
+  context.fillStyle = CUT;
+  context.textAlign = 'left';
+  context.textBaseline = 'middle';
+  context.fillText(text, x + 5, y + 11);
+}
+
+/** A frame that stands out on any colour. */
+export function frameLayer(rect: CellRect): Layer {
+  return (context, camera) => {
+    const [x, y, w, h] = toPx(rect, camera);
+    context.lineWidth = 7;
+    context.strokeStyle = CUT;
+    context.strokeRect(x, y, w, h);
+    context.lineWidth = 3.5;
+    context.strokeStyle = LAMP;
+    context.strokeRect(x, y, w, h);
+  };
+}
+
+/** Covers all but one rectangle, as the film covers the rest of the canvas. */
+export function coverLayer(open: CellRect, ground: string): Layer {
+  return (context, camera, view) => {
+    const [x, y, w, h] = toPx(open, camera);
+    context.save();
+    context.globalAlpha = 0.72;
+    context.fillStyle = ground;
+    context.beginPath();
+    context.rect(0, 0, view.width, view.height);
+    context.rect(x, y, w, h);
+    context.fill('evenodd');
+    context.restore();
+  };
+}
+
+/** Bars to lay: one rounded outline a placement, its number of drills inside where there is room. */
+export function barsLayer(placements: readonly Placement[], direction: 'rows' | 'columns'): Layer {
+  return (context, camera) => {
+    for (const { x, y, drills } of placements) {
+      const rect =
+        direction === 'rows' ? { x, y, width: drills, height: 1 } : { x, y, width: 1, height: drills };
+      const [left, top, w, h] = toPx(rect, camera);
+      const inset = Math.min(3, camera.scale * 0.12);
+      context.beginPath();
+      context.roundRect(left + inset, top + inset, w - 2 * inset, h - 2 * inset, camera.scale * 0.28);
+      context.lineWidth = 4.5;
+      context.strokeStyle = CUT;
+      context.stroke();
+      context.lineWidth = 2;
+      context.strokeStyle = LAMP;
+      context.stroke();
+      if (drills > 1 && camera.scale >= 15) {
+        context.font = `700 ${Math.min(20, camera.scale * 0.62)}px 'Atkinson Hyperlegible Mono Variable'`;
+        context.textAlign = 'center';
+        context.textBaseline = 'middle';
+        context.lineWidth = 4;
+        context.strokeStyle = 'rgb(251 248 242 / 92%)';
+        context.strokeText(String(drills), left + w / 2, top + h / 2);
+        context.fillStyle = CUT;
+        context.fillText(String(drills), left + w / 2, top + h / 2);
+      }
+    }
+  };
+}
+
+/** The cell in hand. */
+export function cursorLayer(x: number, y: number): Layer {
+  return (context, camera) => {
+    const [left, top, w, h] = toPx({ x, y, width: 1, height: 1 }, camera);
+    const grow = Math.max(2, 8 - w / 2);
+    context.lineWidth = 5;
+    context.strokeStyle = CUT;
+    context.strokeRect(left - grow, top - grow, w + 2 * grow, h + 2 * grow);
+    context.lineWidth = 2.2;
+    context.strokeStyle = '#ffffff';
+    context.strokeRect(left - grow, top - grow, w + 2 * grow, h + 2 * grow);
+  };
+}
+
+/** Steps between numbered ruler marks, in cells; 50 is where canvases carry edge marks. */
+const STEPS = [1, 2, 5, 10, 50, 100, 200];
+
+/** Rulers along the upper and left edge that count columns and rows from 1. */
+export function rulerLayer(
+  cloth: { width: number; height: number },
+  colours: { ink: string; paper: string },
+): Layer {
+  return (context, camera, view) => {
+    const step = STEPS.find((cells) => cells * camera.scale >= 46) ?? 500;
+    const thick = 22;
+    context.fillStyle = colours.paper;
+    context.fillRect(0, 0, view.width, thick);
+    context.fillRect(0, 0, thick + 12, view.height);
+    context.fillStyle = colours.ink;
+    context.strokeStyle = colours.ink;
+    context.lineWidth = 1;
+    context.font = "500 12px 'Atkinson Hyperlegible Mono Variable'";
+    context.textBaseline = 'middle';
+    const marks = (first: number, last: number) => {
+      const from = Math.max(step, Math.ceil((first + 1) / step) * step);
+      const numbers = [];
+      for (let n = from; n <= last; n += step) numbers.push(n);
+      return numbers;
+    };
+    context.textAlign = 'center';
+    for (const column of marks(camera.left, Math.min(cloth.width, camera.left + view.width / camera.scale))) {
+      const x = (column - 0.5 - camera.left) * camera.scale;
+      if (x < thick + 24) continue;
+      context.fillText(String(column), x, 9);
+      context.fillRect(x - 0.5, 16, 1, 6);
+    }
+    context.textAlign = 'right';
+    for (const row of marks(camera.top, Math.min(cloth.height, camera.top + view.height / camera.scale))) {
+      const y = (row - 0.5 - camera.top) * camera.scale;
+      if (y < thick + 8) continue;
+      context.fillText(String(row), thick + 4, y);
+      context.fillRect(thick + 6, y - 0.5, 6, 1);
+    }
+  };
+}

@@ -1,0 +1,36 @@
+/** Every key that does something, by place; single letters act only outside fields. */
+export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
+  {
+    place: 'Everywhere',
+    keys: [
+      ['?', 'this list'],
+      ['Ctrl+Z', 'undo at check-in and at the bench'],
+      ['Ctrl+Y', 'redo'],
+    ],
+  },
+  {
+    place: 'Check-in',
+    keys: [
+      ['412 Enter', 'count a bag by its code'],
+      ['412 x 140', 'count a bag that holds 140'],
+    ],
+  },
+  {
+    place: 'On the cloth',
+    keys: [
+      ['arrows', 'move the cell in hand'],
+      ['Shift+arrows', 'move the cloth'],
+      ['+ and −', 'nearer, farther'],
+      ['0', 'the whole of it'],
+    ],
+  },
+  {
+    place: 'Bench',
+    keys: [
+      ['Space', 'lay or lift the cell in hand'],
+      ['A', 'all of this colour in the section'],
+      ['N and P', 'next and previous colour'],
+      ['T', 'start or stop the timer'],
+    ],
+  },
+];
