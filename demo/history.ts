@@ -38,18 +38,20 @@ export function inventHistory(
   random: Random,
 ): DemoSitting[] {
   const work = colourSteps(kit, Math.round(share * kit.chart.cells.length));
-  const perSitting = work.reduce((sum, step) => sum + step.cells.length, 0) / sittings;
+  const drills = work.reduce((sum, step) => sum + step.cells.length, 0);
+  const weights = Array.from({ length: sittings }, () => between(random, 0.5, 1.5));
+  const allWeights = weights.reduce((sum, weight) => sum + weight, 0);
   const history: DemoSitting[] = [];
   let next = 0;
   let due = 0;
   let done = 0;
   for (let i = 0; i < sittings; i++) {
-    due = i === sittings - 1 ? Infinity : due + perSitting * between(random, 0.6, 1.4);
+    due += (drills * weights[i]!) / allWeights;
     const minutes = between(random, 45, 120);
     const startedAt = new Date(now.getTime() - sittingAge(i, sittings, days, minutes));
     const endedAt = new Date(startedAt.getTime() + minutes * 60_000);
     const marks: CellRuns[] = [];
-    while (next < work.length && done < due) {
+    while (next < work.length && (done < due || i === sittings - 1)) {
       marks.push(runsFromCells(work[next]!.cells));
       done += work[next]!.cells.length;
       next++;

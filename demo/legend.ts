@@ -1,5 +1,6 @@
 import { converter } from 'culori';
 import type { LegendLine } from '../src/core/canvas/legend';
+import { packetsFor } from '../src/core/checkin/supply';
 import type { Finish } from '../src/core/colour/finish';
 import { type Rgb, rgbToHex } from '../src/core/colour/rgb';
 import { between, pick, type Random, shuffled } from './random';
@@ -51,7 +52,7 @@ export function inventLegend(wish: LegendWish, random: Random): LegendLine[] {
       hex: rgbToHex(rgb),
       finish,
       neededDrills,
-      packets: Math.ceil((neededDrills * 1.06) / wish.packetDrills),
+      packets: packetsFor(neededDrills * 1.06, wish.packetDrills),
     };
   });
 }

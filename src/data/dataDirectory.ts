@@ -9,7 +9,7 @@ const SYNC_EVERY_MS = 15_000;
 
 /** Where the user's data lies, unless `OCULENT_DATA` says otherwise. */
 export function dataDirectory(): string {
-  return resolve(process.env['OCULENT_DATA'] ?? 'var/data');
+  return resolve(process.env.OCULENT_DATA ?? 'var/data');
 }
 
 /** Locks, opens and migrates the database of a directory, and keeps its files synced to the disk. */

@@ -24,7 +24,7 @@ export async function chartOrCloth(queries: Queries, canvas: Canvas): Promise<Ch
  * Reads a chart from a request: a PNG with one pixel a cell, or a CSV grid of symbols or codes.
  * @throws Problem naming what does not fit
  */
-export async function readChart(
+async function readChart(
   request: Request,
   canvas: Canvas,
   legend: LegendLine[],

@@ -38,7 +38,7 @@ export async function enterBag(database: Database, canvas: Canvas, bag: BagReque
     if (bag.undoes !== null || bag.redoes !== null) {
       const { bags, history } = await countedBags(queries, canvas.id);
       const target = await findBagEntry(queries, canvas.id, bag.undoes ?? bag.redoes ?? '');
-      if (!target || target.kind !== 'count') throw notFound('such bag');
+      if (target?.kind !== 'count') throw notFound('such bag');
       const stands = bags.some((counted) => counted.id === target.id);
       if (bag.undoes !== null && !stands) throw conflict('This bag has already been taken back.');
       if (bag.redoes !== null && history.redo !== target.id) {

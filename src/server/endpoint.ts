@@ -25,12 +25,12 @@ export function canvasEndpoint(
   handle: (database: Database, canvas: Canvas, context: APIContext) => Promise<Response>,
 ): APIRoute {
   return endpoint(async (database, context) =>
-    handle(database, await canvasById(database, context.params['id']), context),
+    handle(database, await canvasById(database, context.params.id), context),
   );
 }
 
 /** @throws Problem 404 */
-export async function canvasById(database: Database, id: string | undefined): Promise<Canvas> {
+async function canvasById(database: Database, id: string | undefined): Promise<Canvas> {
   const canvas = isUuid(id) ? await findCanvas(database, id) : null;
   if (!canvas) throw notFound('canvas');
   return canvas;

@@ -7,7 +7,7 @@ import { DirectoryInUse } from '../data/dataLock';
 
 /** Starts the built application: takes the data, then listens on the loopback address. */
 async function start(): Promise<void> {
-  const port = readPort(process.env['PORT']);
+  const port = readPort(process.env.PORT);
   const database = await connection();
   const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as {
     handler: RequestListener;

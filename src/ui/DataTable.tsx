@@ -66,10 +66,10 @@ export function DataTable<Row extends object>({
                     className="inline-flex min-h-11 items-center gap-1 font-semibold hover:text-accent"
                     onClick={header.column.getToggleSortingHandler()}
                   >
-                    <table.FlexRender header={header} />
-                    <span aria-hidden className="w-3">
+                    <span aria-hidden className={numeric.has(header.id) ? '' : 'order-last'}>
                       {sorted === 'asc' ? '↑' : sorted === 'desc' ? '↓' : ''}
                     </span>
+                    <table.FlexRender header={header} />
                   </button>
                 </th>
               );

@@ -10,6 +10,7 @@ export function SectionStepper({
   count: number;
   onChange: (number: number) => void;
 }) {
+  const numbers = Array.from({ length: count }, (_, i) => i + 1);
   return (
     <div className="flex items-center gap-2">
       <button
@@ -28,9 +29,9 @@ export function SectionStepper({
           value={number}
           onChange={(event) => onChange(Number(event.target.value))}
         >
-          {Array.from({ length: count }, (_, i) => (
-            <option key={i + 1} value={i + 1}>
-              {i + 1}
+          {numbers.map((each) => (
+            <option key={each} value={each}>
+              {each}
             </option>
           ))}
         </select>

@@ -26,7 +26,7 @@ async function ask(url: string, init?: RequestInit): Promise<Response> {
   if (response.ok) return response;
   const problem = (await response.json().catch(() => ({}))) as Record<string, unknown>;
   const detail =
-    typeof problem['detail'] === 'string' ? problem['detail'] : `The server answered ${response.status}.`;
+    typeof problem.detail === 'string' ? problem.detail : `The server answered ${response.status}.`;
   throw new ApiProblem(response.status, detail, problem);
 }
 

@@ -17,7 +17,7 @@ export interface ViewSize {
 export const MAX_SCALE = 160;
 
 /** Shows the whole rectangle in the middle, with a margin in pixels. */
-export function fit(rect: CellRect, view: ViewSize, marginPx = 24): Camera {
+export function fitCamera(rect: CellRect, view: ViewSize, marginPx = 24): Camera {
   const scale = Math.min(
     MAX_SCALE,
     Math.max(view.width - 2 * marginPx, 1) / rect.width,

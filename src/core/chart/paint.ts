@@ -23,7 +23,7 @@ export function clothColours(drills: readonly Rgb[], ground: Rgb): ClothColours 
     printed: laid.map((rgb) => mix(rgb, ground, 0.6)),
     quiet: laid.map((rgb) => {
       const grey = Math.round(rgb[0] * 0.3 + rgb[1] * 0.59 + rgb[2] * 0.11);
-      return [mix([grey, grey, grey], ground, 0.88), mix([grey, grey, grey], ground, 0.72)];
+      return [mix([grey, grey, grey], ground, 0.84), mix([grey, grey, grey], ground, 0.62)];
     }),
   };
 }

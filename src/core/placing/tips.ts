@@ -4,9 +4,6 @@ export type Tips = readonly number[];
 /** Sizes of tips that are sold (common practice, no source). */
 export const KNOWN_TIPS: Tips = [1, 2, 3, 4, 6, 7, 8, 9, 10, 13, 14, 15];
 
-/** What a pen usually comes with. */
-export const USUAL_TIPS: Tips = [1, 3, 6, 9];
-
 /** Sorted, without repeats, with the single placer. */
 export function orderTips(tips: Iterable<number>): number[] {
   return [...new Set([1, ...tips])].sort((a, b) => a - b);

@@ -131,7 +131,7 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
     marks.commit(kind, cells, running?.id ?? null);
   };
   const stepColour = (step: 1 | -1) => {
-    const at = lines.findIndex((line) => line === colour);
+    const at = colour ? lines.indexOf(colour) : -1;
     for (let i = 1; i <= lines.length; i++) {
       const next = lines[(at + step * i + lines.length * i) % lines.length]!;
       if (left[next.line]! > 0) return setWanted(next.line);
@@ -185,7 +185,10 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_21rem]">
-      <section className="flex min-h-[26rem] min-w-0 flex-col gap-2" aria-label="The section on the bench">
+      <section
+        className="flex min-h-[26rem] min-w-0 flex-col gap-2 md:min-h-[36rem] lg:min-h-0"
+        aria-label="The section on the bench"
+      >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={goTo} />
           <div className="flex gap-2">
@@ -295,7 +298,10 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
             <button
               type="button"
               className="min-h-11 underline"
-              onClick={() => (setWanted(other.line), setOther(null))}
+              onClick={() => {
+                setWanted(other.line);
+                setOther(null);
+              }}
             >
               Bring {other.code} forward
             </button>

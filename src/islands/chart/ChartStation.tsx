@@ -9,6 +9,7 @@ import type { ShelfEntry } from '../../server/contract/canvases';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth } from '../../ui/cloth/Cloth';
+import { panelsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
@@ -45,13 +46,17 @@ function ChartView({ entry, legend, data }: { entry: ShelfEntry; legend: LegendL
     [showLaid, laid, chosen],
   );
   const frame = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
+  const layers = useMemo(() => [panelsLayer(canvas, canvas.panels)], [canvas]);
   const place = hover ?? cursor;
   const under = place ? legend[chart.cells[place.y * chart.width + place.x]! - 1] : undefined;
   const colour = chosen === null ? null : legend[chosen - 1];
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_19rem]">
-      <section className="flex min-h-[30rem] min-w-0 flex-col" aria-label="The canvas">
+      <section
+        className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
+        aria-label="The canvas"
+      >
         <Cloth
           label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} cells`}
           chart={chart}
@@ -59,6 +64,7 @@ function ChartView({ entry, legend, data }: { entry: ShelfEntry; legend: LegendL
           legend={legend}
           shape={canvas.shape}
           wish={wish}
+          layers={layers}
           frame={frame}
           cursor={cursor}
           onCursor={setCursor}

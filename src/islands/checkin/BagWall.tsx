@@ -26,15 +26,24 @@ export function BagWall({
   onlyLacking: boolean;
   onPick: (line: LegendLine) => void;
 }) {
+  const wall = useRef<HTMLUListElement>(null);
   const litBag = useRef<HTMLButtonElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bag just counted must come into view, each time
   useEffect(() => {
-    litBag.current?.scrollIntoView({ block: 'nearest' });
+    if (!wall.current || !litBag.current) return;
+    // Only the wall may scroll: the page must keep the field where the eye left it.
+    const view = wall.current.getBoundingClientRect();
+    const bag = litBag.current.getBoundingClientRect();
+    if (bag.top < view.top) wall.current.scrollTop += bag.top - view.top - 8;
+    if (bag.bottom > view.bottom) wall.current.scrollTop += bag.bottom - view.bottom + 8;
   }, [lit, supply]);
   const shown = pots.filter(({ line }) => !onlyLacking || lacks(supply[line.line - 1]!));
   if (shown.length === 0) return <p className="slip max-w-md">Nothing is lacking.</p>;
   return (
-    <ul className="grid gap-2 [grid-template-columns:repeat(auto-fill,minmax(6.4rem,1fr))]">
+    <ul
+      ref={wall}
+      className="-m-1.5 grid min-h-0 content-start gap-2 overflow-y-auto p-1.5 [grid-template-columns:repeat(auto-fill,minmax(6.5rem,1fr))]"
+    >
       {shown.map(({ line }) => {
         const isLit = line.line === lit;
         return (
@@ -43,7 +52,7 @@ export function BagWall({
               type="button"
               ref={isLit ? litBag : null}
               onClick={() => onPick(line)}
-              className={`block w-full text-left ${isLit ? 'bg-lamp outline-4 outline-lamp' : ''}`}
+              className={`block w-full text-left ${isLit ? 'outline-[5px] outline-lamp' : ''}`}
               aria-current={isLit || undefined}
               title={line.name}
             >
@@ -56,34 +65,31 @@ export function BagWall({
   );
 }
 
+/** A bag as it lies there: zip and code above, the drills as far as they fill it, the verdict below. */
 function Bag({ line, supply }: { line: LegendLine; supply: LineSupply }) {
   const hex = line.hex ?? UNKNOWN_COLOUR;
   const empty = supply.suppliedDrills === 0;
-  const full = supply.neededDrills === 0 ? 1 : Math.min(1, supply.suppliedDrills / supply.neededDrills);
-  const alarm = supply.verdict.kind === 'missing' || supply.verdict.kind === 'short';
+  const share = supply.neededDrills === 0 ? 1 : Math.min(1, supply.suppliedDrills / supply.neededDrills);
+  const short = supply.verdict.kind === 'short';
   return (
-    <span
-      className={`relative block h-[5.7rem] overflow-hidden border-[1.5px] bg-paper ${empty ? 'border-dashed border-edge' : 'border-edge'}`}
-    >
-      <span className="absolute inset-x-0 top-0 block h-[0.35rem] border-b border-edge bg-cloth" />
-      <span
-        className="absolute inset-x-0 bottom-[1.55rem] block border-t border-edge/40"
-        style={{ height: `${full * 3.7}rem`, background: hex }}
-      />
-      <span
-        className="number absolute top-[0.75rem] left-1.5 flex size-9 items-center justify-center border border-edge text-xl font-semibold"
-        style={{ background: hex, color: inkOn(hexToRgb(hex)) }}
-      >
-        {symbolOrKey(line)}
+    <span className={`block border-[1.5px] bg-paper ${empty ? 'border-dashed border-edge' : 'border-edge'}`}>
+      <span className="number flex items-center justify-between border-b-[3px] border-double border-edge px-1.5 leading-[1.6rem]">
+        <span className="font-semibold">{line.code}</span>
+        <span className="text-[0.95rem] text-faded">
+          {supply.bags}/{supply.expectedBags}
+        </span>
       </span>
-      <span className="number absolute top-[0.75rem] right-1.5 bg-paper px-1 text-[1.02rem] font-semibold">
-        {line.code}
-      </span>
-      <span className="number absolute top-[2.3rem] right-1.5 bg-paper px-1 text-[0.9rem]">
-        {supply.bags}/{supply.expectedBags}
+      <span className="relative flex h-[1.9rem] items-center">
+        <span className="absolute inset-y-0 left-0" style={{ width: `${share * 100}%`, background: hex }} />
+        <span
+          className="number relative flex h-full w-9 items-center justify-center text-xl font-semibold"
+          style={{ background: hex, color: inkOn(hexToRgb(hex)) }}
+        >
+          {symbolOrKey(line)}
+        </span>
       </span>
       <span
-        className={`absolute inset-x-0 bottom-0 block truncate bg-paper px-1.5 text-[0.95rem] leading-[1.55rem] ${alarm ? 'font-bold text-alarm' : 'text-ink'}`}
+        className={`block truncate px-1.5 text-[0.95rem] leading-[1.6rem] ${short ? 'font-bold text-alarm' : ''}`}
       >
         {verdictInWords(supply.verdict)}
       </span>

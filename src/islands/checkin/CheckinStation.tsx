@@ -101,15 +101,18 @@ export function CheckinStation({
   }
   const strays = view.bags.filter((bag) => bag.line === null);
   return (
-    <div className="grid grow items-start gap-x-6 gap-y-5 lg:grid-cols-[22rem_1fr]">
-      <section className="flex flex-col gap-4 lg:sticky lg:top-4" aria-label="The bag in hand">
+    <div className="grid grow gap-x-6 gap-y-5 lg:h-[calc(100dvh-9.6rem)] lg:grid-cols-[22rem_1fr] lg:grid-rows-[minmax(0,1fr)]">
+      <section
+        className="flex flex-col gap-4 lg:overflow-y-auto lg:p-1.5 lg:-m-1.5"
+        aria-label="The bag in hand"
+      >
         <form
           onSubmit={(event) => {
             event.preventDefault();
             submit();
           }}
         >
-          <label htmlFor="bag" className="font-semibold">
+          <label htmlFor="bag" className="mb-1.5 block font-semibold">
             Code on the bag in hand
           </label>
           <div className="flex gap-2">
@@ -132,14 +135,14 @@ export function CheckinStation({
               Count
             </button>
           </div>
-          <p id="bag-help" className="text-[0.95rem] text-faded">
+          <p id="bag-help" className="mt-1.5 text-[0.95rem] text-faded">
             Code, key number or symbol. An ordinary packet counts {canvas.packetDrills}; write{' '}
             <span className="number">412 x 140</span> for another number.
           </p>
         </form>
         {choice && (
-          <div role="group" aria-label="Two lines fit" className="flex flex-col gap-2">
-            <p className="font-semibold">This fits more than one line. Which is it?</p>
+          <fieldset className="flex flex-col gap-2">
+            <legend className="font-semibold">This fits more than one line. Which is it?</legend>
             {choice.map((line) => (
               <button
                 key={line.line}
@@ -150,7 +153,7 @@ export function CheckinStation({
                 <Chip line={line} shape={canvas.shape} /> {line.code} {line.name}, {line.finish}
               </button>
             ))}
-          </div>
+          </fieldset>
         )}
         {fault && <Notice kind="fault">{fault}</Notice>}
         <div aria-live="polite">
@@ -208,8 +211,8 @@ export function CheckinStation({
           The sheet itself
         </a>
       </section>
-      <section aria-label="The heap" className="min-w-0">
-        <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+      <section aria-label="The heap" className="flex min-h-0 min-w-0 flex-col">
+        <div className="mb-3 flex flex-wrap items-end justify-between gap-3 xl:flex-nowrap">
           <div>
             <p className="big-number">
               {view.summary.bagsToFind === 0
@@ -220,7 +223,7 @@ export function CheckinStation({
               {view.sentence}
             </p>
           </div>
-          <div className="flex gap-2">
+          <div className="flex shrink-0 gap-2">
             <button
               type="button"
               className={`button ${onlyLacking ? 'button-on' : ''}`}

@@ -5,6 +5,7 @@ import type { Pot } from '../../core/kitup/pots';
 import { Chip, ColourName } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { many } from '../../ui/numbers';
+import { ScrollRegion } from '../../ui/ScrollRegion';
 import { lacks } from './BagWall';
 
 interface Row {
@@ -29,7 +30,7 @@ export function SupplyTable({
     .map(({ pot, line }): Row => ({ pot, line, supply: supply[line.line - 1]! }))
     .filter((row) => !onlyLacking || lacks(row.supply));
   return (
-    <div className="overflow-x-auto bg-paper">
+    <ScrollRegion label="Supply of each colour" className="min-h-0">
       <DataTable
         caption="Supply of each colour"
         rows={rows}
@@ -70,6 +71,6 @@ export function SupplyTable({
           { key: 'verdict', header: 'Verdict', value: (row) => verdictInWords(row.supply.verdict) },
         ]}
       />
-    </div>
+    </ScrollRegion>
   );
 }

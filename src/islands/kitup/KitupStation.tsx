@@ -49,7 +49,7 @@ export function KitupStation({ entry, legend }: { entry: ShelfEntry; legend: Leg
         </Notice>
       </section>
       <section aria-label="The case">
-        <ol className="grid gap-3 border-[10px] border-edge bg-cloth p-4 [grid-template-columns:repeat(auto-fill,minmax(7.4rem,1fr))]">
+        <ol className="grid gap-x-1 gap-y-3 border-[10px] border-edge bg-cloth p-4 [grid-template-columns:repeat(auto-fill,minmax(6.1rem,1fr))]">
           {pots.map(({ pot, line }) => (
             <li key={pot} className="flex flex-col items-center text-center">
               <span className="relative flex size-[5.4rem] items-center justify-center rounded-full border-[3px] border-edge bg-paper shadow-inner">

@@ -15,6 +15,7 @@ import { DataTable } from '../../ui/DataTable';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
+import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SectionStepper } from '../../ui/SectionStepper';
 
 /** Which runs to lay with which tip, along rows or columns. */
@@ -86,7 +87,7 @@ function Runs({
 
   const plan = view?.plans.find((each) => each.line === chosen) ?? view?.plans[0] ?? null;
   const section = sections[number - 1]!.section;
-  const best = plan && plan[plan.better];
+  const best = plan?.[plan.better];
   const layers = useMemo(() => {
     const ground = getComputedStyle(document.documentElement).getPropertyValue('--c-bench');
     const cover = coverLayer(section, ground);
@@ -97,7 +98,10 @@ function Runs({
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_23rem]">
-      <section className="flex min-h-[30rem] min-w-0 flex-col gap-2" aria-label="The runs on the canvas">
+      <section
+        className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col gap-2"
+        aria-label="The runs on the canvas"
+      >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={setNumber} />
           <button
@@ -110,14 +114,9 @@ function Runs({
           </button>
         </div>
         {asTable && view ? (
-          <div
-            className="min-h-0 grow overflow-auto bg-paper"
-            role="region"
-            aria-label="Placements"
-            tabIndex={0}
-          >
+          <ScrollRegion label="Placements" className="min-h-0 grow">
             <PlansTable plans={view.plans} legend={legend} shape={canvas.shape} />
-          </div>
+          </ScrollRegion>
         ) : (
           <Cloth
             label={`Section ${number} of ${canvas.title} with its runs`}

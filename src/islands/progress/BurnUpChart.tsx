@@ -71,7 +71,12 @@ function burnUpOption(days: { day: string; total: number }[], drills: number) {
       valueFormatter: (value: unknown) => `${Number(value).toLocaleString('en')} laid in all`,
     },
     xAxis: { type: 'time', ...axis, splitLine: { show: false }, axisLabel: { ...text, hideOverlap: true } },
-    yAxis: { type: 'value', ...axis, max: nearTheEnd ? drills : null },
+    yAxis: {
+      type: 'value',
+      ...axis,
+      max: nearTheEnd ? drills : null,
+      axisLabel: { ...text, showMaxLabel: !nearTheEnd },
+    },
     series: [
       {
         type: 'line',

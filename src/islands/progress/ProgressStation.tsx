@@ -7,6 +7,7 @@ import { Chip, ColourName } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { many } from '../../ui/numbers';
+import { ScrollRegion } from '../../ui/ScrollRegion';
 import { BurnUpChart } from './BurnUpChart';
 
 /** How far the canvas has come: today, in all, per colour, and day by day. */
@@ -37,12 +38,7 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
             <BurnUpChart days={view.burnUp} drills={view.drills} />
             <details className="mt-2">
               <summary className="min-h-11 py-2 underline">The same as a table</summary>
-              <div
-                className="max-h-72 overflow-y-auto bg-paper"
-                role="region"
-                aria-label="Laid in all, day by day"
-                tabIndex={0}
-              >
+              <ScrollRegion label="Laid in all, day by day" className="max-h-72">
                 <DataTable
                   caption="Laid in all, day by day"
                   rows={view.burnUp}
@@ -58,7 +54,7 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
                     },
                   ]}
                 />
-              </div>
+              </ScrollRegion>
             </details>
           </>
         ) : (
@@ -99,12 +95,7 @@ function ColoursLeft({
   return (
     <section aria-label="Left per colour">
       <h2>Left per colour</h2>
-      <div
-        className="max-h-[36rem] overflow-y-auto bg-paper"
-        role="region"
-        aria-label="Left per colour"
-        tabIndex={0}
-      >
+      <ScrollRegion label="Left per colour" className="max-h-[36rem]">
         <DataTable
           caption="Left per colour"
           rows={byLeft}
@@ -137,7 +128,7 @@ function ColoursLeft({
             },
           ]}
         />
-      </div>
+      </ScrollRegion>
     </section>
   );
 }
@@ -147,7 +138,7 @@ function Sittings({ sittings }: { sittings: ProgressView['sittings'] }) {
   return (
     <section className="mt-5">
       <h2>Sittings</h2>
-      <div className="max-h-80 overflow-y-auto bg-paper" role="region" aria-label="Sittings" tabIndex={0}>
+      <ScrollRegion label="Sittings" className="max-h-80">
         <DataTable
           caption="Sittings, the newest first"
           rows={sittings}
@@ -183,7 +174,7 @@ function Sittings({ sittings }: { sittings: ProgressView['sittings'] }) {
             { key: 'note', header: 'Note', value: (row) => row.note },
           ]}
         />
-      </div>
+      </ScrollRegion>
     </section>
   );
 }

@@ -9,11 +9,12 @@ import { blockSizeSchema, type SectionsView } from '../../server/contract/sectio
 import { inWords, sendJson } from '../../ui/api';
 import { Chip, ColourName } from '../../ui/Chip';
 import { Cloth } from '../../ui/cloth/Cloth';
-import { cutsLayer } from '../../ui/cloth/layers';
+import { cutsLayer, panelsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
+import { ScrollRegion } from '../../ui/ScrollRegion';
 
 /** The canvas cut into sittings. */
 export function SectionsStation({
@@ -58,22 +59,23 @@ function Cuts({
       ),
     [view],
   );
-  const layers = useMemo(() => [cutsLayer(pieces, chosen, done)], [pieces, chosen, done]);
+  const layers = useMemo(
+    () => [cutsLayer(pieces, chosen, done), panelsLayer(canvas, canvas.panels)],
+    [pieces, chosen, done, canvas],
+  );
   const wish = useMemo(() => ({ laid: data.laid, focus: null }), [data]);
   const frame = useMemo(() => ({ x: 0, y: 0, width: canvas.width, height: canvas.height }), [canvas]);
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
-      <section className="flex min-h-[30rem] min-w-0 flex-col" aria-label="The canvas with its cuts">
+      <section
+        className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
+        aria-label="The canvas with its cuts"
+      >
         {asTable ? (
-          <div
-            className="min-h-0 grow overflow-auto bg-paper"
-            role="region"
-            aria-label="Sections"
-            tabIndex={0}
-          >
+          <ScrollRegion label="Sections" className="min-h-0 grow">
             <SectionsTable sections={view.sections} legend={legend} hasChart={hasChart} />
-          </div>
+          </ScrollRegion>
         ) : (
           <Cloth
             label={`${canvas.title}, cut into ${pieces.length} sections; arrow keys move, Enter chooses`}

@@ -70,7 +70,7 @@ export function NewCanvas() {
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-[1fr_1fr_8rem_8rem]">
         {(['width', 'height'] as const).map((side) => (
           <label key={side} className="block">
-            <span className="font-semibold">{side === 'width' ? 'Width' : 'Height'}</span>
+            <span className="mb-1.5 block font-semibold">{side === 'width' ? 'Width' : 'Height'}</span>
             <input
               className={`field number ${errors[side] ? 'field-fault' : ''}`}
               inputMode="decimal"
@@ -83,7 +83,7 @@ export function NewCanvas() {
           </label>
         ))}
         <label className="block">
-          <span className="font-semibold">in</span>
+          <span className="mb-1.5 block font-semibold">Measured in</span>
           <select
             className="field"
             value={unit}
@@ -144,7 +144,7 @@ function Field({
   const fault = `${register.name}-fault`;
   return (
     <label className="block">
-      <span className="font-semibold">{label}</span>
+      <span className="mb-1.5 block font-semibold">{label}</span>
       <input
         {...register}
         // biome-ignore lint/a11y/noAutofocus: the page is this form and nothing else

@@ -1,6 +1,6 @@
-import { array, boolean, type InferType, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { type Canvas, MAX_CELLS, MAX_SIDE_CELLS } from '../../core/canvas/canvas';
-import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
+import { MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import { FINISHES } from '../../core/colour/finish';
 import type { Stage } from '../../core/progress/stage';
 
@@ -51,7 +51,6 @@ export const newCanvasSchema = object({
     .max(100_000, 'A packet of more than 100,000 drills cannot be right.')
     .default(200),
 }).noUnknown('There is a field that a canvas does not have.');
-export type NewCanvas = InferType<typeof newCanvasSchema>;
 
 const legendLineSchema = object({
   line: number().integer().min(1).max(MAX_LEGEND_LINES).required(),
@@ -89,9 +88,4 @@ export interface ShelfEntry {
   stage: Stage;
   stageInWords: string;
   hasChart: boolean;
-}
-
-export interface SheetView {
-  canvasId: string;
-  lines: LegendLine[];
 }

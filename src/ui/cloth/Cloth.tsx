@@ -7,7 +7,7 @@ import type { LegendLine } from '../../core/canvas/legend';
 import {
   type Camera,
   cellAt,
-  fit,
+  fitCamera,
   keepInSight,
   panBy,
   reveal,
@@ -95,7 +95,7 @@ export function Cloth(props: ClothProps) {
   /** No farther away than half the size at which the whole cloth fits. */
   const leastScale = useCallback(() => {
     const whole = { x: 0, y: 0, width: latest.current.chart.width, height: latest.current.chart.height };
-    return fit(whole, size.current).scale * 0.5;
+    return fitCamera(whole, size.current).scale * 0.5;
   }, []);
 
   const look = useCallback(
@@ -110,7 +110,7 @@ export function Cloth(props: ClothProps) {
       look(zoomAbout(camera.current, factor, px, py, leastScale())),
     [look, leastScale],
   );
-  const showFrame = useCallback(() => look(fit(latest.current.frame, size.current, 34)), [look]);
+  const showFrame = useCallback(() => look(fitCamera(latest.current.frame, size.current, 34)), [look]);
 
   useEffect(() => {
     renderer.setWish(wish);
@@ -250,10 +250,10 @@ export function Cloth(props: ClothProps) {
 
   return (
     <div ref={box} className="relative min-h-0 grow overflow-hidden bg-bench">
+      {/* biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the cloth takes arrow keys itself, which is what this role means */}
       <canvas
         ref={canvas}
         className={`absolute inset-0 h-full w-full touch-none ${props.marking ? 'cursor-crosshair' : 'cursor-grab'}`}
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: the cloth takes keys; its role says so
         tabIndex={0}
         role="application"
         aria-roledescription="cloth"

@@ -1,3 +1,4 @@
+import { panelSpans } from '../../core/canvas/canvas';
 import type { Camera, ViewSize } from '../../core/chart/camera';
 import type { CellRect } from '../../core/chart/chart';
 import type { Placement } from '../../core/placing/barPlan';
@@ -28,10 +29,11 @@ export function cutsLayer(pieces: readonly Piece[], chosen: number | null, done:
     for (const piece of pieces) {
       const [x, y, w, h] = toPx(piece, camera);
       if (x > view.width || y > view.height || x + w < 0 || y + h < 0) continue;
-      context.lineWidth = 2.5;
-      context.strokeStyle = 'rgb(255 250 240 / 75%)';
+      const small = w < 34;
+      context.lineWidth = small ? 1 : 2.5;
+      context.strokeStyle = 'rgb(255 250 240 / 70%)';
       context.strokeRect(x, y, w, h);
-      context.lineWidth = 1;
+      context.lineWidth = small ? 0.5 : 1;
       context.strokeStyle = CUT;
       context.strokeRect(x, y, w, h);
       if (w >= 34 && h >= 24)
@@ -54,7 +56,7 @@ function tag(context: CanvasRenderingContext2D, text: string, x: number, y: numb
 }
 
 /** A frame that stands out on any colour. */
-export function frameLayer(rect: CellRect): Layer {
+function frameLayer(rect: CellRect): Layer {
   return (context, camera) => {
     const [x, y, w, h] = toPx(rect, camera);
     context.lineWidth = 7;
@@ -63,6 +65,21 @@ export function frameLayer(rect: CellRect): Layer {
     context.lineWidth = 3.5;
     context.strokeStyle = LAMP;
     context.strokeRect(x, y, w, h);
+  };
+}
+
+/** The gaps between panels that hang side by side. Nothing for an undivided canvas. */
+export function panelsLayer(size: { width: number; height: number }, panels: number): Layer {
+  const gaps = panelSpans(size.width, panels).slice(1);
+  return (context, camera) => {
+    for (const { start } of gaps) {
+      const x = (start - camera.left) * camera.scale;
+      const top = -camera.top * camera.scale;
+      context.fillStyle = CUT;
+      context.fillRect(x - 3, top, 6, size.height * camera.scale);
+      context.fillStyle = LAMP;
+      context.fillRect(x - 1, top, 2, size.height * camera.scale);
+    }
   };
 }
 
@@ -101,9 +118,10 @@ export function barsLayer(placements: readonly Placement[], direction: 'rows' | 
         context.font = `700 ${Math.min(20, camera.scale * 0.62)}px 'Atkinson Hyperlegible Mono Variable'`;
         context.textAlign = 'center';
         context.textBaseline = 'middle';
-        context.lineWidth = 4;
-        context.strokeStyle = 'rgb(251 248 242 / 92%)';
-        context.strokeText(String(drills), left + w / 2, top + h / 2);
+        context.beginPath();
+        context.arc(left + w / 2, top + h / 2, camera.scale * 0.46, 0, 2 * Math.PI);
+        context.fillStyle = '#fbf8f2';
+        context.fill();
         context.fillStyle = CUT;
         context.fillText(String(drills), left + w / 2, top + h / 2);
       }

@@ -5,7 +5,7 @@ import { canvasEndpoint, isUuid, json, readJson } from '../../../../../../server
 import { notFound } from '../../../../../../server/problem';
 
 export const POST = canvasEndpoint(async (database, canvas, { request, params }) => {
-  const sitting = params['sitting'];
+  const sitting = params.sitting;
   const { note } = await readJson(request, sittingEndSchema);
   if (!isUuid(sitting) || !(await sittingBelongs(database, canvas.id, sitting)))
     throw notFound('such sitting');
