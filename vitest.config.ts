@@ -3,7 +3,7 @@ import { getViteConfig } from 'astro/config';
 
 export default getViteConfig({
   test: {
-    include: ['tests/core/**/*.test.ts', 'tests/data/**/*.test.ts'],
+    include: ['tests/{core,data,server,demo}/**/*.test.ts'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

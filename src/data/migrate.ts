@@ -13,7 +13,12 @@ export async function migrate(database: Database, directory = migrationsDirector
     if (done.has(file)) continue;
     const sql = await readFile(join(directory, file), 'utf8');
     // In one transaction, so that a faulty migration leaves nothing behind.
-    await database.script(`begin;\n${sql}\ninsert into migration (name) values ('${file}');\ncommit;`);
+    try {
+      await database.script(`begin;\n${sql}\ninsert into migration (name) values ('${file}');\ncommit;`);
+    } catch (error) {
+      await database.script('rollback');
+      throw error;
+    }
   }
 }
 

@@ -24,11 +24,7 @@ export async function chartOrCloth(queries: Queries, canvas: Canvas): Promise<Ch
  * Reads a chart from a request: a PNG with one pixel a cell, or a CSV grid of symbols or codes.
  * @throws Problem naming what does not fit
  */
-async function readChart(
-  request: Request,
-  canvas: Canvas,
-  legend: LegendLine[],
-): Promise<ChartReading> {
+async function readChart(request: Request, canvas: Canvas, legend: LegendLine[]): Promise<ChartReading> {
   if (legend.length === 0) {
     throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
   }

@@ -1,0 +1,89 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { applyMark, cellsInRect, changedCells, inverseOf } from '../../../src/core/bench/marking';
+import { cellsOnTheWay } from '../../../src/core/bench/stroke';
+import { countLaid, emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
+import { cellsOfRuns, runsFromCells } from '../../../src/core/chart/cellRuns';
+import { chartOfRows } from '../samples';
+
+const chart = chartOfRows('11.2', '1222');
+
+describe('a mark', () => {
+  it('changes only cells that want a drill and are not laid yet', () => {
+    const laid = emptyBitmap(8);
+    setLaid(laid, 1, true);
+    expect(changedCells(chart, laid, 'lay', [0, 4])).toEqual([0, 1, 3, 1]);
+  });
+
+  it('lifts only what is laid', () => {
+    const laid = emptyBitmap(8);
+    setLaid(laid, 5, true);
+    expect(changedCells(chart, laid, 'lift', [0, 8])).toEqual([5, 1]);
+  });
+
+  it('is undone by its inverse, whatever was laid before', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 7 })),
+        fc.uniqueArray(fc.integer({ min: 0, max: 7 })),
+        fc.constantFrom('lay' as const, 'lift' as const),
+        (before, marked, kind) => {
+          const laid = emptyBitmap(8);
+          for (const cell of before) if (chart.cells[cell] !== 0) setLaid(laid, cell, true);
+          const start = laid.slice();
+          const runs = changedCells(chart, laid, kind, runsFromCells(marked));
+          applyMark(laid, kind, runs);
+          applyMark(laid, inverseOf(kind), runs);
+          expect(laid).toEqual(start);
+        },
+      ),
+    );
+  });
+
+  it('done twice is the same as done once', () => {
+    const laid = emptyBitmap(8);
+    applyMark(laid, 'lay', changedCells(chart, laid, 'lay', [0, 8]));
+    expect(countLaid(laid)).toBe(7);
+    expect(changedCells(chart, laid, 'lay', [0, 8])).toEqual([]);
+  });
+});
+
+describe('cells in a rectangle', () => {
+  const all = { x: 0, y: 0, width: 4, height: 2 };
+
+  it('are those of one colour, or of any, laid or not', () => {
+    const laid = emptyBitmap(8);
+    setLaid(laid, 3, true);
+    expect(cellsInRect(chart, laid, all, 2, false)).toEqual([5, 6, 7]);
+    expect(cellsInRect(chart, laid, all, 2, true)).toEqual([3]);
+    expect(cellsInRect(chart, laid, all, null, false)).toEqual([0, 1, 4, 5, 6, 7]);
+    expect(cellsInRect(chart, laid, { x: 1, y: 0, width: 2, height: 2 }, null, false)).toEqual([1, 5, 6]);
+  });
+
+  it('become one run where they lie side by side', () => {
+    expect([...cellsOfRuns(runsFromCells(cellsInRect(chart, emptyBitmap(8), all, 2, false)))]).toEqual([
+      3, 5, 6, 7,
+    ]);
+  });
+});
+
+describe('a stroke', () => {
+  const place = fc.record({ x: fc.integer({ min: 0, max: 40 }), y: fc.integer({ min: 0, max: 40 }) });
+
+  it('skips no cell: each step goes to a neighbour, and the last cell is the goal', () => {
+    fc.assert(
+      fc.property(place, place, (from, to) => {
+        const way = [from, ...cellsOnTheWay(from, to)];
+        expect(way.at(-1)).toEqual(to);
+        way.slice(1).forEach((cell, i) => {
+          const before = way[i]!;
+          expect(Math.max(Math.abs(cell.x - before.x), Math.abs(cell.y - before.y))).toBe(1);
+        });
+        expect(way).toHaveLength(Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y)) + 1);
+      }),
+    );
+  });
+
+  it('that stays in its cell goes nowhere', () =>
+    expect(cellsOnTheWay({ x: 3, y: 3 }, { x: 3, y: 3 })).toEqual([]));
+});

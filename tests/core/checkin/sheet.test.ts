@@ -1,0 +1,178 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { sheetToCsv } from '../../../src/core/checkin/sheetCsv';
+import { readAmount, readSheetLines } from '../../../src/core/checkin/sheetLines';
+import { emptyMapping, guessMapping, readSheetTable } from '../../../src/core/checkin/sheetTable';
+import { FINISHES } from '../../../src/core/colour/finish';
+import { line } from '../samples';
+
+function read(text: string) {
+  const { rows, mapping } = readSheetTable(text);
+  return readSheetLines(rows, mapping);
+}
+
+describe('table of a sheet', () => {
+  it.each([',', ';', '\t'])('takes columns apart at “%s”', (delimiter) => {
+    const text = ['Code,Drills,Packets', '412,300,2', '517,40,1'].join('\n').replaceAll(',', delimiter);
+    const table = readSheetTable(text);
+    expect(table.columns).toEqual(['Code', 'Drills', 'Packets']);
+    expect(table.rows.map((row) => row.cells)).toEqual([
+      ['412', '300', '2'],
+      ['517', '40', '1'],
+    ]);
+  });
+
+  // RFC 4180, section 2: quoted fields may hold commas, line breaks and doubled quotes; lines end in CRLF.
+  it('reads the cases of RFC 4180, and counts lines of the file, not rows', () => {
+    const table = readSheetTable(
+      'code,name,drills\r\n1,"Pale, soft",5\r\n2,"Two\r\nlines",6\r\n3,"a ""quoted"" one",7\r\n',
+    );
+    expect(table.rows.map((row) => row.cells[1])).toEqual(['Pale, soft', 'Two\r\nlines', 'a "quoted" one']);
+    expect(table.rows.map((row) => row.lineNumber)).toEqual([2, 3, 5]);
+  });
+
+  it('passes over a byte order mark and empty lines', () => {
+    const table = readSheetTable('\uFEFFcode,drills\n\n412,3\n,\n517,4\n');
+    expect(table.hasHeader).toBe(true);
+    expect(table.rows.map((row) => row.lineNumber)).toEqual([3, 5]);
+  });
+
+  it.each([
+    [
+      ['Key No.', 'SYM', 'Colour code', 'Qty', 'Bags'],
+      { keyNumber: 0, symbol: 1, code: 2, neededDrills: 3, packets: 4 },
+    ],
+    [
+      ['#', 'Symbol', 'Color', 'Color name', 'RGB', 'Type', 'Pieces', 'Pkts'],
+      { keyNumber: 0, symbol: 1, code: 2, name: 3, hex: 4, finish: 5, neededDrills: 6, packets: 7 },
+    ],
+    [['No', 'Code', 'Drills needed'], { keyNumber: 0, code: 1, neededDrills: 2 }],
+  ])('recognises the headers %j', (header, expected) => {
+    expect(guessMapping(header)).toEqual({ ...emptyMapping(), ...expected });
+  });
+
+  it('leaves the columns open where the first row is data', () => {
+    const table = readSheetTable('412,300,2\n517,40,1');
+    expect(table.hasHeader).toBe(false);
+    expect(table.columns).toEqual(['Column 1', 'Column 2', 'Column 3']);
+    expect(table.rows).toHaveLength(2);
+    expect(table.mapping).toEqual(emptyMapping());
+  });
+
+  it('refuses what is no sheet', () => {
+    expect(() => readSheetTable(' \n \n')).toThrow('The sheet is empty.');
+    expect(() => readSheetTable('x'.repeat(1_000_001))).toThrow('longer than a million characters');
+  });
+});
+
+describe('lines of a sheet', () => {
+  const header = 'Key,Symbol,Code,Name,Hex,Finish,Drills,Packets';
+
+  it('reads every field', () => {
+    const { lines, faults } = read(`${header}\n7,★,SH412,Milk pear,#E0E8A0,AB,"1,240",7`);
+    expect(faults).toEqual([]);
+    expect(lines).toEqual([
+      {
+        line: 1,
+        keyNumber: '7',
+        symbol: '★',
+        code: 'SH412',
+        name: 'Milk pear',
+        hex: '#e0e8a0',
+        finish: 'iridescent',
+        neededDrills: 1240,
+        packets: 7,
+      },
+    ]);
+  });
+
+  it.each([
+    ['1,A,,x,,,5,1', 'It has no colour code.'],
+    ['1,A,412,x,teal,,5,1', '“teal” is no colour.'],
+    ['1,A,412,x,,sparkly,5,1', '“sparkly” is no finish we know.'],
+    ['1,A,412,x,,,-5,1', 'The number of drills needed is “-5”'],
+    ['1,A,412,x,,,five,1', 'it must be a whole number'],
+    ['1,A,412,x,,,99999999,1', 'more than 1,000,000 cannot be right'],
+    ['1,A,412,x,,,5,1.5', 'The number of packets is “1.5”'],
+    ['1,ABCDE,412,x,,,5,1', 'Its symbol is longer than 4 characters'],
+    [`1,A,${'4'.repeat(30)},x,,,5,1`, 'Its colour code is longer than 24 characters'],
+    [`1,A,412,${'x'.repeat(10_000)},,,5,1`, 'It is longer than 2,000 characters'],
+  ])('names the fault in “%.40s”', (row, reason) => {
+    const { lines, faults } = read(`${header}\n${row}\n2,B,517,y,,,6,1`);
+    expect(faults).toHaveLength(1);
+    expect(faults[0]!.lineNumber).toBe(2);
+    expect(faults[0]!.reason).toContain(reason);
+    expect(lines.map((each) => each.code)).toEqual(['517']);
+    expect(lines[0]!.line).toBe(1);
+  });
+
+  it('names the line on which a repeated code stood first', () => {
+    const { faults } = read(`${header}\n1,A,412,,,,5,1\n2,B,517,,,,5,1\n3,C,4 12,,,,5,1`);
+    expect(faults).toEqual([{ lineNumber: 4, reason: expect.stringContaining('already stands on line 2') }]);
+  });
+
+  it('lets one code stand twice with two finishes', () => {
+    expect(read(`${header}\n1,A,412,,,,5,1\n2,B,412,,,metallic,5,1`).lines).toHaveLength(2);
+  });
+
+  it('keeps lines with the same symbol, but says so', () => {
+    const { lines, notices } = read(`${header}\n1,A,412,,,,5,1\n2,A,517,,,,5,1`);
+    expect(lines).toHaveLength(2);
+    expect(notices[0]!.reason).toContain('Symbol A already stands on line 2');
+  });
+
+  it('takes the sheet’s own total for what it is, right or wrong', () => {
+    expect(read(`${header}\n1,A,412,,,,5,1\nTotal,,,,,,5,1`).notices[0]!.reason).toContain(
+      'the lines above add up to it',
+    );
+    const wrong = read(`${header}\n1,A,412,,,,5,1\nTotal,,,,,,6,1`);
+    expect(wrong.lines).toHaveLength(1);
+    expect(wrong.notices[0]!.reason).toContain('states a total of 6, but the lines above add up to 5');
+  });
+
+  it('uses the key number where there is no column of codes', () => {
+    const { lines } = read('Key,Drills\n1,5\n2,6');
+    expect(lines.map((each) => each.code)).toEqual(['1', '2']);
+  });
+
+  it('stops at more lines than any kit has', () => {
+    const rows = Array.from({ length: 400 }, (_, i) => `${1000 + i},5`).join('\n');
+    const { lines, faults } = read(`code,drills\n${rows}`);
+    expect(lines).toHaveLength(250);
+    expect(faults).toEqual([{ lineNumber: 252, reason: expect.stringContaining('at most 250 colours') }]);
+  });
+
+  it.each([
+    ['1240', 1240],
+    ['1,240', 1240],
+    ['1.240', 1240],
+    ['1 240', 1240],
+    ['12,345,678', 12_345_678],
+    ['', 0],
+    ['1,24', null],
+    ['1.5', null],
+    ['-1', null],
+    ['1,240.5', null],
+    ['12 apples', null],
+  ])('reads the amount “%s”', (text, amount) => expect(readAmount(text)).toBe(amount));
+
+  it('comes back the same over CSV', () => {
+    const word = fc.stringMatching(/^[A-Za-z0-9 ,;"']{0,12}$/).map((text) => text.trim());
+    const anyLine = fc.record({
+      symbol: fc.constantFrom(null, '★', 'Ω', ',', '"', 'a'),
+      name: word,
+      hex: fc.constantFrom(null, '#0a0b0c', '#ffffff'),
+      finish: fc.constantFrom(...FINISHES),
+      neededDrills: fc.integer({ min: 0, max: 100_000 }),
+      packets: fc.integer({ min: 0, max: 500 }),
+    });
+    fc.assert(
+      fc.property(fc.array(anyLine, { minLength: 1, maxLength: 12 }), (parts) => {
+        const legend = parts.map((part, i) => line(i + 1, { code: String(1000 + i), ...part }));
+        const back = read(sheetToCsv(legend));
+        expect(back.faults).toEqual([]);
+        expect(back.lines).toEqual(legend);
+      }),
+    );
+  });
+});

@@ -1,0 +1,128 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  type CountedBag,
+  judge,
+  packetsFor,
+  summarise,
+  supplyInWords,
+  supplyOf,
+  verdictInWords,
+} from '../../../src/core/checkin/supply';
+import { line } from '../samples';
+
+const bag = (number: number | null, drills = 200, id = String(Math.random())): CountedBag => ({
+  id,
+  line: number,
+  label: String(number),
+  drills,
+});
+
+describe('packets', () => {
+  // Common practice, no source: a small packet holds about 200 drills, a big bag about 1,000.
+  it.each([
+    [1, 200, 1],
+    [200, 200, 1],
+    [201, 200, 2],
+    [1240, 200, 7],
+    [8000, 1000, 8],
+    [0, 200, 0],
+  ])('%i drills at %i a packet take %i', (needed, size, packets) => {
+    expect(packetsFor(needed, size)).toBe(packets);
+  });
+
+  it('cover the need, and one fewer would not', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), fc.integer({ min: 1, max: 5000 }), (needed, size) => {
+        const packets = packetsFor(needed, size);
+        expect(packets * size).toBeGreaterThanOrEqual(needed);
+        expect((packets - 1) * size).toBeLessThan(needed);
+      }),
+    );
+  });
+
+  it.each([0, -1, Number.NaN])('refuses a packet of %d', (size) => {
+    expect(() => packetsFor(10, size)).toThrow('at least one drill');
+  });
+});
+
+describe('verdict', () => {
+  it.each([
+    [100, 0, { kind: 'missing' }],
+    [0, 0, { kind: 'enough', over: 0 }],
+    [340, 200, { kind: 'short', by: 140 }],
+    [199, 200, { kind: 'tight', over: 1 }],
+    [194, 200, { kind: 'enough', over: 6 }],
+    [195, 200, { kind: 'tight', over: 5 }],
+    [200, 399, { kind: 'enough', over: 199 }],
+    [200, 400, { kind: 'spare', over: 200 }],
+  ])('of %i needed and %i here', (needed, here, verdict) =>
+    expect(judge(needed, here, 200)).toEqual(verdict),
+  );
+
+  it('never gets worse by another bag', () => {
+    const rank = ['missing', 'short', 'tight', 'enough', 'spare'];
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 5000 }),
+        fc.integer({ min: 0, max: 9000 }),
+        fc.integer({ min: 1, max: 1000 }),
+        (needed, here, more) => {
+          const before = rank.indexOf(judge(needed, here, 200).kind);
+          expect(rank.indexOf(judge(needed, here + more, 200).kind)).toBeGreaterThanOrEqual(before);
+        },
+      ),
+    );
+  });
+
+  it('is said in a word or two', () => {
+    expect(verdictInWords({ kind: 'missing' })).toBe('missing');
+    expect(verdictInWords({ kind: 'short', by: 1240 })).toBe('short by 1,240');
+    expect(verdictInWords({ kind: 'tight', over: 1 })).toBe('tight');
+    expect(verdictInWords({ kind: 'spare', over: 274 })).toBe('spare 274');
+  });
+});
+
+describe('supply of a canvas', () => {
+  const legend = [
+    line(1, { neededDrills: 300, packets: 2 }),
+    line(2, { neededDrills: 150, packets: 1 }),
+    line(3, { neededDrills: 500, packets: 3 }),
+  ];
+
+  it('adds up the bags of each line', () => {
+    const supply = supplyOf(legend, [bag(1), bag(1, 140), bag(3), bag(null)], 200);
+    expect(supply.map((each) => [each.suppliedDrills, each.bags, each.expectedBags])).toEqual([
+      [340, 2, 2],
+      [0, 0, 1],
+      [200, 1, 3],
+    ]);
+    expect(supply.map((each) => each.verdict.kind)).toEqual(['enough', 'missing', 'short']);
+  });
+
+  it('adds up the canvas', () => {
+    const bags = [bag(1), bag(1), bag(1), bag(null)];
+    expect(summarise(supplyOf(legend, bags, 200), bags)).toEqual({
+      colours: 3,
+      missing: 2,
+      short: 0,
+      tight: 0,
+      strays: 1,
+      bags: 4,
+      expectedBags: 6,
+      bagsToFind: 4,
+    });
+  });
+
+  it('says it in one sentence', () => {
+    const say = (bags: CountedBag[]) => supplyInWords(summarise(supplyOf(legend, bags, 200), bags));
+    expect(supplyInWords(summarise([], []))).toContain('no sheet yet');
+    expect(say([])).toBe('Nothing counted yet: 6 bags in 3 colours to find.');
+    expect(say([bag(1), bag(3), bag(null)])).toBe(
+      '1 colour without a bag, 2 short, of 3 colours; 4 bags still to find. 1 bag on no line of the sheet.',
+    );
+    expect(say([bag(1), bag(1), bag(2), bag(3), bag(3), bag(3)])).toBe(
+      'Every colour is here and enough, 3 colours.',
+    );
+  });
+});

@@ -1,0 +1,24 @@
+import type { LegendLine } from '../../src/core/canvas/legend';
+import { type Chart, makeChart } from '../../src/core/chart/chart';
+
+/** A legend line with sensible values where a test does not care. */
+export function line(number: number, more: Partial<LegendLine> = {}): LegendLine {
+  return {
+    line: number,
+    keyNumber: String(number),
+    symbol: String.fromCharCode(64 + number),
+    code: String(400 + number),
+    name: `Colour ${number}`,
+    hex: '#2f6f8f',
+    finish: 'plain',
+    neededDrills: 100,
+    packets: 1,
+    ...more,
+  };
+}
+
+/** A chart from rows of digits, one digit a cell; `.` wants no drill. */
+export function chartOfRows(...rows: string[]): Chart {
+  const cells = rows.flatMap((row) => [...row].map((cell) => (cell === '.' ? 0 : Number(cell))));
+  return makeChart(rows[0]!.length, rows.length, Uint16Array.from(cells));
+}

@@ -1,0 +1,118 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { addCanvas, findCanvas, legendOf, removeCanvas, shelf } from '../../src/data/canvases';
+import { chartOf } from '../../src/data/chart';
+import type { Database } from '../../src/data/database';
+import { migrate } from '../../src/data/migrate';
+import { ownTips, putOwnTips } from '../../src/data/placing';
+import { blockSizeOf, putBlockSize } from '../../src/data/sections';
+import { chartOfRows, line } from '../core/samples';
+import { memoryDatabase, shelve } from './memory';
+
+let database: Database;
+beforeAll(async () => {
+  database = await memoryDatabase();
+});
+afterAll(() => database.close());
+
+describe('migrations', () => {
+  it('run once: a second time changes nothing', async () => {
+    const before = await database.query('select name from migration order by name');
+    await migrate(database);
+    expect(await database.query('select name from migration order by name')).toEqual(before);
+    expect(before.length).toBeGreaterThanOrEqual(3);
+  });
+
+  it('leave nothing behind when one is faulty', async () => {
+    const directory = await mkdtemp(join(tmpdir(), 'oculent-migrations-'));
+    await writeFile(
+      join(directory, '900-faulty.sql'),
+      'create table half (n integer); select no_such_function();',
+    );
+    await expect(migrate(database, directory)).rejects.toThrow('no_such_function');
+    await expect(database.query('select * from half')).rejects.toThrow('does not exist');
+    expect(await database.query("select name from migration where name like '900%'")).toEqual([]);
+    await rm(directory, { recursive: true });
+  });
+});
+
+describe('transactions', () => {
+  it('take everything back when one step fails', async () => {
+    const canvas = await shelve(database, [line(1)], null);
+    await expect(
+      database.transaction(async (queries) => {
+        await queries.query('update canvas set title = $2 where id = $1', [canvas.id, 'Changed']);
+        throw new Error('no');
+      }),
+    ).rejects.toThrow('no');
+    expect((await findCanvas(database, canvas.id))?.title).toBe('Test cloth');
+  });
+});
+
+describe('canvases', () => {
+  it('come back as they were put', async () => {
+    const canvas = await shelve(database, [], null, {
+      shape: 'round',
+      pitchMm: 2.8,
+      panels: 2,
+      symbolsPrinted: false,
+    });
+    expect(await findCanvas(database, canvas.id)).toEqual(canvas);
+  });
+
+  it('with a known id are left as they are', async () => {
+    const canvas = await shelve(database, [], null);
+    expect(await addCanvas(database, { ...canvas, title: 'Other' }, new Date().toISOString())).toBe(false);
+    expect((await findCanvas(database, canvas.id))?.title).toBe('Test cloth');
+  });
+
+  it('keep legend and chart to the last cell', async () => {
+    const legend = [line(1, { symbol: null, hex: null }), line(2, { finish: 'glow', name: "O'Neill; drop" })];
+    const chart = chartOfRows('12.', '211');
+    const canvas = await shelve(database, legend, chart);
+    expect(await legendOf(database, canvas.id)).toEqual(legend);
+    expect(await chartOf(database, canvas)).toEqual(chart);
+    expect((await shelf(database, canvas.id))[0]).toMatchObject({
+      colours: 2,
+      drills: 5,
+      hasChart: true,
+      bagsToFind: 2,
+    });
+  });
+
+  it('count their whole area while there is no chart', async () => {
+    const canvas = await shelve(database, [], null, { width: 12, height: 5 });
+    expect((await shelf(database, canvas.id))[0]).toMatchObject({ drills: 60, hasChart: false, laid: 0 });
+  });
+
+  it('go with all that belongs to them', async () => {
+    const canvas = await shelve(database, [line(1)], chartOfRows('1'));
+    expect(await removeCanvas(database, canvas.id)).toBe(true);
+    expect(await removeCanvas(database, canvas.id)).toBe(false);
+    expect(await legendOf(database, canvas.id)).toEqual([]);
+    expect(await chartOf(database, canvas)).toBeNull();
+  });
+
+  it('hold a chart of half a million cells', async () => {
+    const cells = Uint16Array.from({ length: 840 * 500 }, (_, i) => i % 77);
+    const canvas = await shelve(database, [], { width: 840, height: 500, cells });
+    expect((await chartOf(database, canvas))!.cells).toEqual(cells);
+  });
+});
+
+describe('plans', () => {
+  it('of sections have the usual size until another is chosen', async () => {
+    const canvas = await shelve(database, [], null);
+    expect(await blockSizeOf(database, canvas.id)).toEqual({ columns: 20, rows: 20 });
+    await putBlockSize(database, canvas.id, { columns: 10, rows: 40 });
+    await putBlockSize(database, canvas.id, { columns: 12, rows: 40 });
+    expect(await blockSizeOf(database, canvas.id)).toEqual({ columns: 12, rows: 40 });
+  });
+
+  it('keep the single placer among the tips', async () => {
+    expect(await putOwnTips(database, [9, 3, 9])).toEqual([1, 3, 9]);
+    expect(await ownTips(database)).toEqual([1, 3, 9]);
+  });
+});

@@ -1,0 +1,43 @@
+import { randomUUID } from 'node:crypto';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import type { LegendLine } from '../../src/core/canvas/legend';
+import type { Chart } from '../../src/core/chart/chart';
+import { addCanvas, replaceLegend } from '../../src/data/canvases';
+import { putChart } from '../../src/data/chart';
+import type { Database } from '../../src/data/database';
+import { migrate } from '../../src/data/migrate';
+import { openPGlite } from '../../src/data/pglite';
+
+/** A migrated database in memory. Making one takes seconds, so a test file shares one. */
+export async function memoryDatabase(): Promise<Database> {
+  const database = await openPGlite({});
+  await migrate(database);
+  return database;
+}
+
+/** Puts a canvas of its own on the shelf of a shared database. */
+export async function shelve(
+  database: Database,
+  legend: LegendLine[],
+  chart: Chart | null,
+  more: Partial<Canvas> = {},
+): Promise<Canvas> {
+  const canvas: Canvas = {
+    id: randomUUID(),
+    title: 'Test cloth',
+    shape: 'square',
+    pitchMm: 2.5,
+    width: chart?.width ?? 10,
+    height: chart?.height ?? 10,
+    panels: 1,
+    symbolsPrinted: true,
+    packetDrills: 200,
+    ...more,
+  };
+  await addCanvas(database, canvas, new Date().toISOString());
+  await database.transaction(async (queries) => {
+    await replaceLegend(queries, canvas.id, legend);
+    if (chart) await putChart(queries, canvas.id, chart);
+  });
+  return canvas;
+}

@@ -1,0 +1,112 @@
+import { randomUUID } from 'node:crypto';
+import { type APIRequestContext, test as base, expect, type Locator, type Page } from '@playwright/test';
+import { PNG } from 'pngjs';
+import { fitCamera } from '../../src/core/chart/camera';
+import type { CellRect } from '../../src/core/chart/chart';
+import { hexToRgb } from '../../src/core/colour/rgb';
+
+/** The margin that the cloth keeps around what it frames, in CSS pixels. */
+const FRAME_MARGIN = 34;
+
+/** Page and requests against the server of the run; any error in the page's console fails the test. */
+export const test = base.extend<{ quietConsole: string[] }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures that are wanted from this pattern
+  baseURL: async ({}, use) => use(process.env.OCULENT_TEST_URL ?? ''),
+  quietConsole: [
+    async ({ page }, use) => {
+      const faults: string[] = [];
+      page.on('pageerror', (error) => faults.push(error.message));
+      page.on('console', (message) => {
+        // A refused request is logged by the browser itself; the tests look at what the page says of it.
+        if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))
+          faults.push(message.text());
+      });
+      await use(faults);
+      expect(faults).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+export const DEMO = {
+  kingfisher: '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f01',
+  lantern: '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f02',
+  glasshouse: '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f03',
+};
+
+/** The sheet of the canvas that the tests bring along: 24 × 16 cells in stripes, one corner bare. */
+export const SHEET = [
+  'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets',
+  '1\tA\t412\tMoss\t#4a7c3f\t\t190\t1',
+  '2\t★\t98\tDusk\t#34406e\tmetallic\t96\t1',
+  '3\t0\t1204\tStraw\t#e0c060\t\t90\t2',
+].join('\n');
+const COLOURS = ['#4a7c3f', '#34406e', '#e0c060'];
+
+/** Legend line of a cell of that canvas; 0 in the bare corner of 4 × 2. */
+export function lineAt(x: number, y: number): number {
+  if (x >= 20 && y >= 14) return 0;
+  return y < 8 ? 1 : y < 12 ? 2 : 3;
+}
+
+/** That canvas as PNG, with one pixel a cell. */
+export function chartPng(
+  paint: (x: number, y: number) => string | null = (x, y) => COLOURS[lineAt(x, y) - 1] ?? null,
+): Buffer {
+  const image = new PNG({ width: 24, height: 16 });
+  for (let y = 0; y < 16; y++) {
+    for (let x = 0; x < 24; x++) {
+      const hex = paint(x, y);
+      image.data.set(hex === null ? [0, 0, 0, 0] : [...hexToRgb(hex), 255], (y * 24 + x) * 4);
+    }
+  }
+  return PNG.sync.write(image);
+}
+
+/** Puts a canvas with sheet and chart on the shelf through the API, for tests of a single station. */
+export async function shelve(request: APIRequestContext, title: string, withChart = true): Promise<string> {
+  const id = randomUUID();
+  const made = await request.post('/api/canvases', {
+    data: { id, title, shape: 'square', pitchMm: 2.5, width: 24, height: 16 },
+  });
+  expect(made.status()).toBe(201);
+  const reading = await (
+    await request.post('/api/sheet-readings', { data: SHEET, headers: { 'content-type': 'text/plain' } })
+  ).json();
+  expect((await request.put(`/api/canvases/${id}/sheet`, { data: { lines: reading.lines } })).ok()).toBe(
+    true,
+  );
+  if (withChart) {
+    const put = await request.put(`/api/canvases/${id}/chart`, {
+      data: chartPng(),
+      headers: { 'content-type': 'image/png' },
+    });
+    expect(put.ok()).toBe(true);
+  }
+  return id;
+}
+
+export function cloth(page: Page): Locator {
+  return page.getByRole('application');
+}
+
+/** The point in the page where a cell lies while the cloth shows this frame. */
+export async function pointOf(
+  page: Page,
+  frame: CellRect,
+  x: number,
+  y: number,
+): Promise<{ x: number; y: number }> {
+  const box = (await cloth(page).boundingBox())!;
+  const camera = fitCamera(frame, box, FRAME_MARGIN);
+  return {
+    x: box.x + (x + 0.5 - camera.left) * camera.scale,
+    y: box.y + (y + 0.5 - camera.top) * camera.scale,
+  };
+}
+
+/** Waits until every mark has been acknowledged. */
+export async function allSaved(page: Page): Promise<void> {
+  await expect(page.getByTestId('saved')).toHaveText('Every mark is saved.');
+}

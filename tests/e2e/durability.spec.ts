@@ -1,0 +1,99 @@
+import { rm } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
+import { freePort, type RunningServer, run, startServer, stop, throwAwayDirectory } from './server';
+
+test.describe('what is acknowledged is kept', () => {
+  let server: RunningServer;
+  test.beforeEach(async () => {
+    server = await startServer(await throwAwayDirectory(), await freePort());
+  });
+  test.afterEach(async () => {
+    await stop(server, 'SIGKILL');
+    await rm(server.data, { recursive: true, force: true });
+  });
+
+  test('over kill -9 between marks, again and again', async ({ playwright }) => {
+    test.setTimeout(180_000);
+    let request = await playwright.request.newContext({ baseURL: server.url });
+    const id = await shelve(request, 'Killed');
+    const acknowledged = new Set<number>();
+    for (let round = 0; round < 4; round++) {
+      // Marks go out one after the other; the server dies in the middle of it.
+      const dying = new Promise<void>((resolve) =>
+        setTimeout(() => void stop(server, 'SIGKILL').then(resolve), 120 + round * 60),
+      );
+      for (let cell = round * 80; cell < round * 80 + 80; cell++) {
+        const answer = await request
+          .post(`/api/canvases/${id}/marks`, { data: { id: crypto.randomUUID(), runs: [cell, 1] } })
+          .catch(() => null);
+        if (!answer?.ok()) break;
+        acknowledged.add(cell);
+      }
+      await dying;
+      server = await startServer(server.data, await freePort());
+      request = await playwright.request.newContext({ baseURL: server.url });
+      const bitmap = await (await request.get(`/api/canvases/${id}/bitmap`)).body();
+      for (const cell of acknowledged)
+        expect(bitmap[cell >> 3]! & (1 << (cell & 7)), `cell ${cell}`).toBeTruthy();
+    }
+    expect(acknowledged.size).toBeGreaterThan(10);
+  });
+
+  test('and marks made while the server is away arrive when it is back', async ({ page, playwright }) => {
+    const request = await playwright.request.newContext({ baseURL: server.url });
+    const id = await shelve(request, 'Away');
+    await page.goto(`${server.url}/canvas/${id}/bench?section=1`);
+    await cloth(page).waitFor();
+    const section = { x: 0, y: 0, width: 20, height: 16 };
+    const click = async (x: number, y: number) => {
+      const point = await pointOf(page, section, x, y);
+      await page.mouse.click(point.x, point.y);
+    };
+    await click(0, 0);
+    await allSaved(page);
+    await stop(server, 'SIGKILL');
+    await click(1, 0);
+    await click(2, 0);
+    await expect(page.getByRole('alert')).toContainText('2 marks wait here');
+    server = await startServer(server.data, server.port);
+    await allSaved(page);
+    await page.reload();
+    await expect(page.getByTestId('left-here')).toHaveText('157 left here of 160');
+  });
+
+  test('a second process on the same data says so and stops', async () => {
+    const second = await run('src/server/start.ts', [], {
+      OCULENT_DATA: server.data,
+      PORT: String(await freePort()),
+    });
+    expect(second.code).toBe(1);
+    expect(second.output).toContain('Another Oculent is already using the data');
+    const demo = await run('demo/lay.ts', ['--fresh'], { OCULENT_DATA: server.data });
+    expect(demo.code).toBe(1);
+    expect((await fetch(`${server.url}/api/canvases`)).status).toBe(200);
+  });
+
+  test('a stopped server lets go of everything and starts again', async () => {
+    await stop(server, 'SIGTERM');
+    expect(server.process.exitCode).toBe(0);
+    server = await startServer(server.data, server.port);
+    expect((await fetch(`${server.url}/`)).status).toBe(200);
+  });
+});
+
+test('a taken port and a senseless one are told in one sentence', async () => {
+  const data = await throwAwayDirectory();
+  const port = await freePort();
+  const holder = createServer().listen(port, '127.0.0.1');
+  const taken = await run('src/server/start.ts', [], { OCULENT_DATA: data, PORT: String(port) });
+  expect(taken.code).toBe(1);
+  expect(taken.output.trim()).toBe(
+    `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/demo`,
+  );
+  holder.close();
+  const senseless = await run('src/server/start.ts', [], { OCULENT_DATA: data, PORT: 'front door' });
+  expect(senseless.code).toBe(1);
+  expect(senseless.output).toContain('PORT must be a number');
+  await rm(data, { recursive: true, force: true });
+});

@@ -1,0 +1,79 @@
+import { allSaved, cloth, expect, shelve, test } from './bench';
+
+test.describe('by keyboard alone', () => {
+  test('the list of keys opens with a question mark, but not inside a field', async ({ page, request }) => {
+    const id = await shelve(request, 'Keys');
+    await page.goto(`/canvas/${id}/checkin`);
+    await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();
+    await page.getByRole('button', { name: 'Keys' }).focus();
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();
+  });
+
+  test('the chart moves, zooms and tells the cell', async ({ page, request }) => {
+    const id = await shelve(request, 'Chart by keys');
+    await page.goto(`/canvas/${id}/chart`);
+    await cloth(page).focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByTestId('readout')).toContainText('Column 14, row 9');
+    for (const key of ['ArrowUp', '+', '+', 'Shift+ArrowLeft', '-', '0']) await page.keyboard.press(key);
+    await expect(page.getByTestId('readout')).toContainText('Column 14, row 8');
+    await expect(page.getByTestId('readout')).toContainText('412');
+    for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight');
+    await expect(page.getByTestId('readout')).toContainText('Column 24');
+  });
+
+  test('drills are laid, all of a colour is laid, and undone', async ({ page, request }) => {
+    const id = await shelve(request, 'Bench by keys');
+    await page.goto(`/canvas/${id}/bench?section=1`);
+    await cloth(page).focus();
+    await expect(page.getByTestId('left-here')).toHaveText('160 left here of 160');
+    for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowUp');
+    await page.keyboard.press('Space');
+    await expect(page.getByTestId('left-here')).toHaveText('159 left here of 160');
+    await page.keyboard.press('ArrowLeft');
+    await page.keyboard.press('Space');
+    await expect(page.getByTestId('left-here')).toHaveText('158 left here of 160');
+    await page.keyboard.press('Space');
+    await expect(page.getByTestId('left-here')).toHaveText('159 left here of 160');
+    await page.keyboard.press('n');
+    await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
+    await page.keyboard.press('a');
+    await expect(page.getByTestId('left-here')).toHaveText('0 left here of 80');
+    await allSaved(page);
+    await page.keyboard.press('Control+z');
+    await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
+    await page.keyboard.press('Control+y');
+    await expect(page.getByTestId('left-here')).toHaveText('0 left here of 80');
+    await page.keyboard.press('t');
+    await expect(page.getByRole('timer')).toBeVisible();
+    await page.keyboard.press('t');
+    await expect(page.getByRole('timer')).toBeHidden();
+  });
+
+  test('a bag is picked from the wall, and its code lands in the field', async ({ page, request }) => {
+    const id = await shelve(request, 'Wall by keys');
+    await page.goto(`/canvas/${id}/checkin`);
+    await page.getByRole('button', { name: /1204/ }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+    await expect(page.getByLabel('Code on the bag in hand')).toHaveValue('1204');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('200 here of 90 needed; bag 1 of 2')).toBeVisible();
+  });
+
+  test('sections are chosen with the arrows', async ({ page, request }) => {
+    const id = await shelve(request, 'Sections by keys');
+    await page.goto(`/canvas/${id}/sections`);
+    await cloth(page).focus();
+    await expect(page.getByText('Section 1 of 2')).toBeVisible();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByText('Section 2 of 2')).toBeVisible();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByText('Section 2 of 2')).toBeVisible();
+  });
+});

@@ -1,0 +1,76 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtemp } from 'node:fs/promises';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+/** A built Oculent that runs as a process of its own. */
+export interface RunningServer {
+  url: string;
+  port: number;
+  data: string;
+  process: ChildProcess;
+  /** All that it has printed so far. */
+  output(): string;
+}
+
+const NODE = ['--import', 'tsx'];
+
+export function throwAwayDirectory(): Promise<string> {
+  return mkdtemp(join(tmpdir(), 'oculent-e2e-'));
+}
+
+export function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
+
+/** Runs a script of ours to its end. @returns exit code and all that it printed */
+export function run(
+  script: string,
+  args: string[],
+  env: Record<string, string>,
+): Promise<{ code: number | null; output: string }> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [...NODE, script, ...args], { env: { ...process.env, ...env } });
+    let output = '';
+    child.stdout.on('data', (text) => {
+      output += text;
+    });
+    child.stderr.on('data', (text) => {
+      output += text;
+    });
+    child.once('exit', (code) => resolve({ code, output }));
+  });
+}
+
+export async function startServer(data: string, port: number): Promise<RunningServer> {
+  const child = spawn(process.execPath, [...NODE, 'src/server/start.ts'], {
+    env: { ...process.env, OCULENT_DATA: data, PORT: String(port) },
+  });
+  let output = '';
+  await new Promise<void>((resolve, reject) => {
+    const listen = (text: Buffer) => {
+      output += text;
+      if (output.includes('Oculent is open')) resolve();
+    };
+    child.stdout.on('data', listen);
+    child.stderr.on('data', listen);
+    child.once('exit', (code) => reject(new Error(`The server stopped with ${code}: ${output}`)));
+  });
+  return { url: `http://127.0.0.1:${port}`, port, data, process: child, output: () => output };
+}
+
+export function stop(server: RunningServer, signal: NodeJS.Signals): Promise<void> {
+  return new Promise((resolve) => {
+    if (server.process.exitCode !== null || server.process.signalCode !== null) return resolve();
+    server.process.once('exit', () => resolve());
+    server.process.kill(signal);
+  });
+}

@@ -1,0 +1,158 @@
+import AxeBuilder from '@axe-core/playwright';
+import { cloth, DEMO, expect, test } from './bench';
+
+const STATIONS = [
+  'checkin',
+  'kitup',
+  'chart',
+  'sections',
+  'placing',
+  'bench',
+  'progress',
+  'checkin/sheet',
+  'chart/read',
+];
+const VIEWS = ['/', '/new', ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`)];
+
+for (const theme of ['day', 'evening']) {
+  test.describe(`in ${theme} light`, () => {
+    for (const view of VIEWS) {
+      test(`${view.split('/').slice(3).join('/') || view} has no fault that axe can find`, async ({
+        page,
+        context,
+        baseURL,
+      }) => {
+        await context.addCookies([{ name: 'oculent-theme', value: theme, url: baseURL! }]);
+        await page.goto(view);
+        await page.waitForLoadState('networkidle');
+        await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+        const { violations } = await new AxeBuilder({ page })
+          .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
+          .analyze();
+        expect(violations.map((each) => `${each.id}: ${each.nodes[0]?.html}`)).toEqual([]);
+      });
+    }
+  });
+}
+
+test('the theme is kept over pages', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Evening light' }).click();
+  await page.goto('/new');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
+});
+
+for (const [name, width, height] of [
+  ['desk', 1280, 800],
+  ['tablet', 820, 1180],
+  ['phone', 390, 844],
+] as const) {
+  test(`no view scrolls sideways on a ${name}`, async ({ page }) => {
+    test.setTimeout(180_000);
+    await page.setViewportSize({ width, height });
+    for (const view of VIEWS) {
+      await page.goto(view);
+      await page.waitForLoadState('networkidle');
+      const over = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      expect(over, view).toBeLessThanOrEqual(0);
+    }
+  });
+}
+
+test('the demo shelf shows three canvases with their pictures', async ({ page }) => {
+  await page.goto('/');
+  for (const [title, percent] of [
+    ['Kingfisher at the Sluice', '41.'],
+    ['Lantern Harbour', '0.00 %'],
+    ['The Glasshouse', '9.00 %'],
+  ] as const) {
+    const entry = page.getByRole('listitem').filter({ hasText: title });
+    await expect(entry).toContainText(percent);
+    const picture = entry.getByRole('img', { name: `${title}, finished` });
+    await expect
+      .poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth))
+      .toBeGreaterThan(100);
+  }
+});
+
+test('a canvas of 420,000 cells is drawn, panned and zoomed, and shows its symbols', async ({ page }) => {
+  await page.goto(`/canvas/${DEMO.glasshouse}/chart`);
+  const canvas = cloth(page);
+  await canvas.waitFor();
+  const box = (await canvas.boundingBox())!;
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  /** Different colours among the pixels of the cloth: none drawn gives one. */
+  const colours = () =>
+    canvas.evaluate((element: HTMLCanvasElement) => {
+      const { data } = element.getContext('2d')!.getImageData(100, 100, 400, 300);
+      return new Set(new Uint32Array(data.buffer)).size;
+    });
+  await expect.poll(colours).toBeGreaterThan(20);
+  const whole = await canvas.screenshot();
+  await page.mouse.move(middle.x, middle.y);
+  for (let i = 0; i < 14; i++) await page.mouse.wheel(0, -200);
+  await page.mouse.down();
+  await page.mouse.move(middle.x - 200, middle.y - 100, { steps: 8 });
+  await page.mouse.up();
+  await expect.poll(colours).toBeGreaterThan(20);
+  expect(whole.equals(await canvas.screenshot())).toBe(false);
+  await expect(page.getByTestId('readout')).toContainText('Column');
+  await page.getByRole('button', { name: 'The whole of it' }).click();
+  await page.mouse.move(0, 0);
+});
+
+test.describe('by touch', () => {
+  test.use({ hasTouch: true, viewport: { width: 820, height: 1180 } });
+
+  test('two fingers bring the cloth nearer and one moves it', async ({ page }) => {
+    await page.goto(`/canvas/${DEMO.kingfisher}/chart`);
+    const canvas = cloth(page);
+    await canvas.waitFor();
+    const box = (await canvas.boundingBox())!;
+    const centre = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    const cdp = await page.context().newCDPSession(page);
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: { x: number; y: number }[]) =>
+      cdp.send('Input.dispatchTouchEvent', {
+        type,
+        touchPoints: points.map((point, id) => ({ ...point, id })),
+      });
+    const columnAt = async () => {
+      await page.touchscreen.tap(box.x + 120, centre.y);
+      const text = (await page.getByTestId('readout').textContent()) ?? '';
+      return Number(/Column (\d+)/.exec(text)?.[1]);
+    };
+    await page.touchscreen.tap(centre.x, centre.y);
+    await expect(page.getByTestId('readout')).toContainText('Column 6');
+    const apart = (gap: number) => [
+      { x: centre.x - gap, y: centre.y },
+      { x: centre.x + gap, y: centre.y },
+    ];
+    await touch('touchStart', apart(60));
+    for (const gap of [90, 130, 180, 240]) await touch('touchMove', apart(gap));
+    await touch('touchEnd', []);
+    const near = await columnAt();
+    expect(near).toBeGreaterThan(20);
+    await touch('touchStart', [centre]);
+    for (const shift of [30, 60, 120]) await touch('touchMove', [{ x: centre.x + shift, y: centre.y }]);
+    await touch('touchEnd', []);
+    expect(await columnAt()).toBeLessThan(near);
+  });
+
+  test('a finger marks drills at the bench', async ({ page }) => {
+    await page.goto(`/canvas/${DEMO.lantern}/bench?section=1`);
+    const canvas = cloth(page);
+    await canvas.waitFor();
+    const before = (await page.getByTestId('left-here').textContent())!;
+    const box = (await canvas.boundingBox())!;
+    // Somewhere in this section of night sky the largest colour lies under the finger.
+    for (let step = 0; step < 12 && (await page.getByTestId('left-here').textContent()) === before; step++) {
+      await page.touchscreen.tap(box.x + box.width / 2 + step * 17, box.y + box.height / 2);
+    }
+    await expect(page.getByTestId('left-here')).not.toHaveText(before);
+    await expect(page.getByTestId('saved')).toHaveText('Every mark is saved.');
+    await page.getByRole('button', { name: 'Undo' }).tap();
+    await expect(page.getByTestId('left-here')).toHaveText(before);
+  });
+});

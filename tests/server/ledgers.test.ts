@@ -1,0 +1,270 @@
+import { randomUUID } from 'node:crypto';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import { countLaid } from '../../src/core/chart/bitmap';
+import { addSitting, bitmapOf, endSitting, replayMarks, sittingsOf } from '../../src/data/bench';
+import { shelf } from '../../src/data/canvases';
+import type { Database } from '../../src/data/database';
+import { enterMark, type MarkRequest } from '../../src/server/bench';
+import { saveChart } from '../../src/server/chart';
+import { type BagRequest, checkinView, enterBag, saveSheet } from '../../src/server/checkin';
+import { progressView, todayIn } from '../../src/server/progress';
+import { chartOfRows, line } from '../core/samples';
+import { memoryDatabase, shelve } from '../data/memory';
+
+let database: Database;
+beforeAll(async () => {
+  database = await memoryDatabase();
+});
+afterAll(() => database.close());
+
+const legend = [line(1, { neededDrills: 300, packets: 2 }), line(2, { neededDrills: 90, packets: 1 })];
+
+function bag(more: Partial<BagRequest>): BagRequest {
+  return { id: randomUUID(), line: null, label: '', drills: null, undoes: null, redoes: null, ...more };
+}
+
+describe('the bag ledger', () => {
+  let canvas: Canvas;
+  const enter = async (more: Partial<BagRequest>) => {
+    const request = bag(more);
+    await enterBag(database, canvas, request);
+    return request.id;
+  };
+  const view = () => checkinView(database, canvas);
+
+  it('counts a bag at the canvas’s packet, or at the number given', async () => {
+    canvas = await shelve(database, legend, null);
+    await enter({ line: 1 });
+    await enter({ line: 1, drills: 140 });
+    const { supply, bags } = await view();
+    expect(supply[0]).toMatchObject({ suppliedDrills: 340, bags: 2, verdict: { kind: 'enough', over: 40 } });
+    expect(bags.map((each) => each.label)).toEqual(['401', '401']);
+  });
+
+  it('changes nothing when a request comes twice', async () => {
+    canvas = await shelve(database, legend, null);
+    const request = bag({ line: 1 });
+    await enterBag(database, canvas, request);
+    await enterBag(database, canvas, request);
+    expect((await view()).bags).toHaveLength(1);
+  });
+
+  it('takes back, and counts again', async () => {
+    canvas = await shelve(database, legend, null);
+    const first = await enter({ line: 1 });
+    const second = await enter({ line: 2 });
+    await enter({ undoes: second });
+    expect((await view()).bags.map((each) => each.id)).toEqual([first]);
+    expect((await view()).history).toEqual({ undo: first, redo: second });
+    await enter({ redoes: second });
+    const { bags, history } = await view();
+    expect(bags.map((each) => each.line)).toEqual([1, 2]);
+    expect(history.redo).toBeNull();
+  });
+
+  it('lets only one of two people take back the same bag', async () => {
+    canvas = await shelve(database, legend, null);
+    const first = await enter({ line: 1 });
+    const tries = await Promise.allSettled([enter({ undoes: first }), enter({ undoes: first })]);
+    expect(tries.map((each) => each.status).sort()).toEqual(['fulfilled', 'rejected']);
+    expect((await view()).bags).toEqual([]);
+    const ledger = await database.query('select kind from bag_entry where canvas_id = $1 order by position', [
+      canvas.id,
+    ]);
+    expect(ledger).toEqual([{ kind: 'count' }, { kind: 'take back' }]);
+  });
+
+  it('keeps a bag on no line under its label, and refuses what it does not know', async () => {
+    canvas = await shelve(database, legend, null);
+    await enter({ label: '3717' });
+    expect((await view()).summary.strays).toBe(1);
+    await expect(enter({ line: 9 })).rejects.toThrow('The sheet has no line 9.');
+    await expect(enter({})).rejects.toThrow('needs its code as a label');
+    await expect(enter({ undoes: randomUUID() })).rejects.toThrow('no such bag');
+  });
+
+  it('agrees with the shelf on what is still to find', async () => {
+    canvas = await shelve(database, legend, null);
+    await enter({ line: 1 });
+    await enter({ line: 2 });
+    const second = await enter({ line: 2 });
+    await enter({ undoes: second });
+    const [shelved] = await shelf(database, canvas.id);
+    const { summary } = await view();
+    expect(shelved).toMatchObject({ bagsCounted: summary.bags, bagsToFind: summary.bagsToFind });
+    expect(summary).toMatchObject({ bags: 2, bagsToFind: 1 });
+  });
+});
+
+function mark(more: Partial<MarkRequest>): MarkRequest {
+  return { id: randomUUID(), kind: 'lay', runs: [], sittingId: null, undoes: null, redoes: null, ...more };
+}
+
+describe('the mark ledger', () => {
+  const chart = chartOfRows('1122', '11.2');
+  const cells = 8;
+
+  it('lays, lifts, undoes and redoes, and says which cells changed', async () => {
+    const canvas = await shelve(database, legend, chart);
+    const first = await enterMark(database, canvas, mark({ runs: [0, 8] }));
+    expect(first).toMatchObject({ kind: 'lay', runs: [0, 6, 7, 1], laid: 7 });
+    const second = await enterMark(database, canvas, mark({ kind: 'lift', runs: [0, 2] }));
+    expect(second).toMatchObject({ kind: 'lift', runs: [0, 2], laid: 5 });
+    const undo = await enterMark(database, canvas, mark({ undoes: second.id }));
+    expect(undo).toMatchObject({
+      kind: 'lay',
+      runs: [0, 2],
+      laid: 7,
+      history: { undo: first.id, redo: second.id },
+    });
+    const redo = await enterMark(database, canvas, mark({ redoes: second.id }));
+    expect(redo).toMatchObject({ kind: 'lift', laid: 5 });
+  });
+
+  it('gives a repeated request the same answer and changes nothing', async () => {
+    const canvas = await shelve(database, legend, chart);
+    const request = mark({ runs: [0, 2] });
+    const first = await enterMark(database, canvas, request);
+    const again = await enterMark(database, canvas, request);
+    expect(again).toEqual(first);
+    expect(countLaid(await replayMarks(database, canvas.id, cells))).toBe(2);
+  });
+
+  it('refuses cells beyond the canvas, nothing at all, and an undo that is not the last', async () => {
+    const canvas = await shelve(database, legend, chart);
+    await expect(enterMark(database, canvas, mark({ runs: [7, 2] }))).rejects.toThrow(
+      'beyond the last of 8 cells',
+    );
+    await expect(enterMark(database, canvas, mark({}))).rejects.toThrow('at least one cell');
+    const first = await enterMark(database, canvas, mark({ runs: [0, 1] }));
+    await enterMark(database, canvas, mark({ runs: [1, 1] }));
+    await expect(enterMark(database, canvas, mark({ undoes: first.id }))).rejects.toThrow(
+      'not the last one any more',
+    );
+    await expect(enterMark(database, canvas, mark({ redoes: first.id }))).rejects.toThrow(
+      'cannot be done again',
+    );
+    await expect(
+      enterMark(database, canvas, mark({ runs: [0, 1], sittingId: randomUUID() })),
+    ).rejects.toThrow('no such sitting');
+  });
+
+  it('keeps a cache that equals the replayed ledger, whatever is done', async () => {
+    const step = fc.oneof(
+      fc.record({
+        kind: fc.constantFrom('lay' as const, 'lift' as const),
+        start: fc.integer({ min: 0, max: 7 }),
+        length: fc.integer({ min: 1, max: 8 }),
+      }),
+      fc.constantFrom('undo' as const, 'redo' as const),
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 15 }), async (steps) => {
+        const canvas = await shelve(database, legend, chart);
+        let history: { undo: string | null; redo: string | null } = { undo: null, redo: null };
+        for (const each of steps) {
+          if (typeof each === 'object') {
+            const runs = [each.start, Math.min(each.length, cells - each.start)];
+            ({ history } = await enterMark(database, canvas, mark({ kind: each.kind, runs })));
+          } else {
+            const target = history[each];
+            if (target === null) continue;
+            const body = each === 'undo' ? { undoes: target } : { redoes: target };
+            ({ history } = await enterMark(database, canvas, mark(body)));
+          }
+        }
+        const cached = await bitmapOf(database, canvas.id, cells);
+        expect(cached).toEqual(await replayMarks(database, canvas.id, cells));
+        const [shelved] = await shelf(database, canvas.id);
+        expect(shelved!.laid).toBe(countLaid(cached));
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('keeps marks apart that two screens make at the same time', async () => {
+    const canvas = await shelve(database, legend, chart);
+    await Promise.all([0, 1, 3, 4, 5].map((cell) => enterMark(database, canvas, mark({ runs: [cell, 1] }))));
+    expect(countLaid(await bitmapOf(database, canvas.id, cells))).toBe(5);
+    expect(await bitmapOf(database, canvas.id, cells)).toEqual(await replayMarks(database, canvas.id, cells));
+  });
+});
+
+describe('sittings and progress', () => {
+  it('add up drills, days and colours', async () => {
+    const canvas = await shelve(database, legend, chartOfRows('1122', '11.2'));
+    const sittingId = randomUUID();
+    await addSitting(database, canvas.id, sittingId, '2026-03-01T19:00:00.000Z');
+    await addSitting(database, canvas.id, sittingId, '2026-03-01T20:00:00.000Z');
+    await enterMark(database, canvas, mark({ runs: [0, 3], sittingId }));
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [0, 1], sittingId }));
+    await endSitting(database, sittingId, '2026-03-01T20:30:00.000Z', 'Lamp on');
+    await endSitting(database, sittingId, '2026-03-01T21:30:00.000Z', 'Too late');
+    expect(await sittingsOf(database, canvas.id, 5)).toEqual([
+      {
+        id: sittingId,
+        startedAt: '2026-03-01T19:00:00.000Z',
+        endedAt: '2026-03-01T20:30:00.000Z',
+        note: 'Lamp on',
+        drills: 2,
+      },
+    ]);
+    const today = todayIn('UTC', new Date());
+    const view = await progressView(database, canvas, 'UTC', today);
+    expect(view).toMatchObject({
+      laidToday: 2,
+      laid: 2,
+      drills: 7,
+      percent: 28.57,
+      burnUp: [{ day: today, total: 2 }],
+    });
+    expect(view.colours).toEqual([
+      { line: 1, drills: 4, left: 3 },
+      { line: 2, drills: 3, left: 2 },
+    ]);
+  });
+
+  it('begins a day when the user’s clock does', async () => {
+    const canvas = await shelve(database, legend, chartOfRows('1122', '11.2'));
+    await enterMark(database, canvas, mark({ runs: [0, 1] }));
+    await database.query('update mark set happened_at = $2 where canvas_id = $1', [
+      canvas.id,
+      '2026-03-01T23:30:00.000Z',
+    ]);
+    const inUtc = await progressView(database, canvas, 'UTC', '2026-03-01');
+    const inAuckland = await progressView(database, canvas, 'Pacific/Auckland', '2026-03-01');
+    expect(inUtc).toMatchObject({ laidToday: 1, burnUp: [{ day: '2026-03-01', total: 1 }] });
+    expect(inAuckland).toMatchObject({ laidToday: 0, burnUp: [{ day: '2026-03-02', total: 1 }] });
+    expect(todayIn('Pacific/Auckland', new Date('2026-03-01T23:30:00Z'))).toBe('2026-03-02');
+  });
+
+  it('go by area where there is no chart', async () => {
+    const canvas = await shelve(database, legend, null);
+    await enterMark(database, canvas, mark({ runs: [0, 25] }));
+    const view = await progressView(database, canvas, 'UTC', todayIn('UTC', new Date()));
+    expect(view).toMatchObject({ laid: 25, drills: 100, percent: 25, colours: null });
+  });
+});
+
+describe('a new sheet or chart over old work', () => {
+  it('is refused where bags would change their colour', async () => {
+    const canvas = await shelve(database, legend, null);
+    await enterBag(database, canvas, bag({ line: 2 }));
+    await expect(saveSheet(database, canvas, [line(1)])).rejects.toThrow('code 402, which would be gone');
+    expect((await checkinView(database, canvas)).supply).toHaveLength(2);
+    await saveSheet(database, canvas, [line(1), line(2), line(3)]);
+    expect((await checkinView(database, canvas)).supply).toHaveLength(3);
+  });
+
+  it('is refused where laid drills would lie on bare cells', async () => {
+    const canvas = await shelve(database, legend, chartOfRows('11', '22'));
+    await enterMark(database, canvas, mark({ runs: [0, 1] }));
+    await expect(saveChart(database, canvas, chartOfRows('.1', '22'))).rejects.toThrow(
+      '1 drills are laid on cells that this chart leaves bare',
+    );
+    await saveChart(database, canvas, chartOfRows('2.', '22'));
+    expect((await shelf(database, canvas.id))[0]!.drills).toBe(3);
+  });
+});
