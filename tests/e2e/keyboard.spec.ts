@@ -35,6 +35,13 @@ test.describe('by keyboard alone', () => {
     for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowUp');
     await page.keyboard.press('Space');
     await expect(page.getByTestId('left-here')).toHaveText('159 left here of 160');
+    await allSaved(page);
+    // From the middle of the section, 20 × 16 cells, four rows up: column 11, row 5 and nothing else.
+    const bitmap = await (await request.get(`/api/canvases/${id}/bitmap`)).body();
+    const laid = Array.from({ length: 24 * 16 }, (_, cell) => cell).filter(
+      (cell) => bitmap[cell >> 3]! & (1 << (cell & 7)),
+    );
+    expect(laid).toEqual([4 * 24 + 10]);
     await page.keyboard.press('ArrowLeft');
     await page.keyboard.press('Space');
     await expect(page.getByTestId('left-here')).toHaveText('158 left here of 160');

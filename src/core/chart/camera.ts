@@ -14,7 +14,7 @@ export interface ViewSize {
 }
 
 /** The closest look: about five cells across a usual screen. */
-export const MAX_SCALE = 160;
+const MAX_SCALE = 160;
 
 /** Shows the whole rectangle in the middle, with a margin in pixels. */
 export function fitCamera(rect: CellRect, view: ViewSize, marginPx = 24): Camera {

@@ -22,7 +22,7 @@ export interface ChartReading {
 }
 
 /** Colours closer than this are taken as the same: below what an eye tells apart. */
-export const SAME_COLOUR_DELTA_E = 1;
+const SAME_COLOUR_DELTA_E = 1;
 
 /**
  * Reads a picture with one pixel a cell. Transparent pixels want no drill.

@@ -10,7 +10,7 @@ export interface CountedBag {
 }
 
 /** Share of drills expected to be misshapen and thrown out. A stated default; common practice, no source. */
-export const TRASH_SHARE = 0.03;
+const TRASH_SHARE = 0.03;
 
 export type Verdict =
   | { kind: 'missing' }
@@ -112,6 +112,13 @@ export function verdictInWords(verdict: Verdict): string {
     default:
       return verdict.kind;
   }
+}
+
+/** Why the verdict is what it is, as one line; empty where the numbers speak for themselves. */
+export function reasonInWords(verdict: Verdict): string {
+  if (verdict.kind !== 'tight') return '';
+  const share = (TRASH_SHARE * 100).toFixed(0);
+  return `Only ${verdict.over.toLocaleString('en')} over, and about ${share} % of drills are misshapen and thrown out.`;
 }
 
 /** The one sentence on the whole canvas. */

@@ -13,7 +13,7 @@ export interface Placement {
 }
 
 /** How one colour of a section is laid along one direction. */
-export interface DirectionPlan {
+interface DirectionPlan {
   direction: Direction;
   placements: Placement[];
   longestRun: number;
@@ -75,41 +75,52 @@ function planDirection(
   direction: Direction,
 ): Map<number, DirectionPlan> {
   const plans = new Map<number, DirectionPlan>();
-  const [outer, inner] =
-    direction === 'rows' ? [section.height, section.width] : [section.width, section.height];
-  const place = (step: number, along: number) =>
-    direction === 'rows'
-      ? { x: section.x + along, y: section.y + step }
-      : { x: section.x + step, y: section.y + along };
-  /** The line to lay at a place, 0 for none. */
-  const wanted = (step: number, along: number): number => {
-    const { x, y } = place(step, along);
-    const cell = y * chart.width + x;
-    return isLaid(laid, cell) ? 0 : chart.cells[cell]!;
-  };
-  for (let step = 0; step < outer; step++) {
+  const alongRows = direction === 'rows';
+  const [steps, length] = alongRows ? [section.height, section.width] : [section.width, section.height];
+  const stride = alongRows ? 1 : chart.width;
+  const splits = new Map<number, { drills: number; tip: number }[]>();
+  for (let step = 0; step < steps; step++) {
+    const startX = alongRows ? section.x : section.x + step;
+    const startY = alongRows ? section.y + step : section.y;
+    const first = startY * chart.width + startX;
     let start = 0;
-    while (start < inner) {
-      const line = wanted(step, start);
+    while (start < length) {
+      const line = wanted(chart, laid, first + start * stride);
       let end = start + 1;
-      while (end < inner && wanted(step, end) === line) end++;
+      while (end < length && wanted(chart, laid, first + end * stride) === line) end++;
       if (line !== 0) {
+        const run = end - start;
         let plan = plans.get(line);
         if (!plan) {
           plan = { direction, placements: [], longestRun: 0 };
           plans.set(line, plan);
         }
-        plan.longestRun = Math.max(plan.longestRun, end - start);
+        plan.longestRun = Math.max(plan.longestRun, run);
+        let parts = splits.get(run);
+        if (!parts) {
+          parts = splitRun(run, tips);
+          splits.set(run, parts);
+        }
         let at = start;
-        for (const part of splitRun(end - start, tips)) {
-          plan.placements.push({ ...place(step, at), ...part });
-          at += part.drills;
+        for (const { drills, tip } of parts) {
+          plan.placements.push({
+            x: alongRows ? startX + at : startX,
+            y: alongRows ? startY : startY + at,
+            drills,
+            tip,
+          });
+          at += drills;
         }
       }
       start = end;
     }
   }
   return plans;
+}
+
+/** The legend line to lay in a cell; 0 where none is, or where it is laid. */
+function wanted(chart: Chart, laid: Bitmap, cell: number): number {
+  return isLaid(laid, cell) ? 0 : chart.cells[cell]!;
 }
 
 /** Placements of a whole section: each colour along its better direction, against one by one. */

@@ -2,7 +2,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { findLine, readTypedBag } from '../../core/checkin/findLine';
-import { verdictInWords } from '../../core/checkin/supply';
+import { reasonInWords, verdictInWords } from '../../core/checkin/supply';
 import { potsInCodeOrder } from '../../core/kitup/pots';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { CheckinView } from '../../server/contract/checkin';
@@ -174,6 +174,7 @@ export function CheckinStation({
                 {supplyOfLast.bags} of {supplyOfLast.expectedBags}
                 {last.drills !== canvas.packetDrills && `, this one with ${many(last.drills)}`}
               </p>
+              <p>{reasonInWords(supplyOfLast.verdict)}</p>
             </div>
           ) : (
             last && (

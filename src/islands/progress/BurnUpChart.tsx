@@ -61,7 +61,7 @@ function burnUpOption(days: { day: string; total: number }[], drills: number) {
   const nearTheEnd = atMost > drills * 0.3;
   return {
     animation: false,
-    grid: { left: 72, right: 28, top: 22, bottom: 34 },
+    grid: { left: 72, right: 28, top: 34, bottom: 34 },
     tooltip: {
       trigger: 'axis',
       renderMode: 'richText',
@@ -94,7 +94,7 @@ function burnUpOption(days: { day: string; total: number }[], drills: number) {
             lineStyle: { color: colour('edge'), type: 'dashed' },
             label: {
               ...text,
-              position: 'insideStartBottom',
+              position: 'insideStartTop',
               formatter: `${drills.toLocaleString('en')} in all`,
             },
             data: [{ yAxis: drills }],

@@ -93,7 +93,7 @@ function ColoursLeft({
 }) {
   const byLeft = [...colours].sort((a, b) => b.left - a.left);
   return (
-    <section aria-label="Left per colour">
+    <section>
       <h2>Left per colour</h2>
       <ScrollRegion label="Left per colour" className="max-h-[36rem]">
         <DataTable

@@ -212,7 +212,7 @@ export function Cloth(props: ClothProps) {
     {
       target: canvas,
       eventOptions: { passive: false },
-      drag: { filterTaps: !props.marking, pointer: { buttons: [1, 4] } },
+      drag: { filterTaps: !props.marking, pointer: { buttons: [1, 4], keys: false } },
       pinch: { pinchOnWheel: true, scaleBounds: { min: 0.001, max: 1000 } },
     },
   );

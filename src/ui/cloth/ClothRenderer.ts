@@ -125,7 +125,7 @@ export class ClothRenderer {
 }
 
 function lookOf(laid: Bitmap | null, cell: number, inFocus: boolean): CellLook {
-  if (laid === null) return inFocus ? 'picture' : 'quiet';
+  if (laid === null) return inFocus ? 'picture' : 'quietLaid';
   if (isLaid(laid, cell)) return inFocus ? 'laid' : 'quietLaid';
   return inFocus ? 'printed' : 'quiet';
 }

@@ -4,6 +4,7 @@ import {
   type CountedBag,
   judge,
   packetsFor,
+  reasonInWords,
   summarise,
   supplyInWords,
   supplyOf,
@@ -80,6 +81,10 @@ describe('verdict', () => {
     expect(verdictInWords({ kind: 'short', by: 1240 })).toBe('short by 1,240');
     expect(verdictInWords({ kind: 'tight', over: 1 })).toBe('tight');
     expect(verdictInWords({ kind: 'spare', over: 274 })).toBe('spare 274');
+    expect(reasonInWords({ kind: 'tight', over: 5 })).toBe(
+      'Only 5 over, and about 3 % of drills are misshapen and thrown out.',
+    );
+    expect(reasonInWords({ kind: 'missing' })).toBe('');
   });
 });
 

@@ -1,0 +1,38 @@
+import { performance } from 'node:perf_hooks';
+import { emptyBitmap, setLaid } from '../src/core/chart/bitmap';
+import { makeChart } from '../src/core/chart/chart';
+import { clothColours, paintCloth } from '../src/core/chart/paint';
+import type { Rgb } from '../src/core/colour/rgb';
+import { planSection } from '../src/core/placing/barPlan';
+
+/** Median time of a task in milliseconds. */
+function median(task: () => void, rounds = 41): number {
+  const times = Array.from({ length: rounds }, () => {
+    const start = performance.now();
+    task();
+    return performance.now() - start;
+  });
+  return times.sort((a, b) => a - b)[rounds >> 1]!;
+}
+
+const [width, height, lines] = [840, 500, 76];
+const cells = Uint16Array.from({ length: width * height }, (_, i) => ((i * 2654435761) >>> 8) % (lines + 1));
+const chart = makeChart(width, height, cells);
+const laid = emptyBitmap(cells.length);
+for (let cell = 0; cell < cells.length; cell += 3) setLaid(laid, cell, true);
+const drills = Array.from({ length: lines }, (_, i): Rgb => [(i * 37) % 256, (i * 91) % 256, (i * 53) % 256]);
+const colours = clothColours(drills, [243, 238, 229]);
+const pixels = new Uint8ClampedArray(cells.length * 4);
+const source = new Uint8ClampedArray(cells.length * 4).fill(7);
+
+// Both sides run in this one process, so the ratio says more than either time.
+const floor = median(() => pixels.set(source));
+const paint = median(() => paintCloth(chart, colours, { laid, focus: new Set([3]) }, pixels));
+const plan = median(() => void planSection(chart, { x: 0, y: 0, width, height }, laid, [1, 3, 6, 9]), 9);
+console.log(`copying ${width} × ${height} pixels      ${floor.toFixed(2)} ms`);
+console.log(
+  `painting the same from cells     ${paint.toFixed(2)} ms, ${(paint / floor).toFixed(1)} × the copy`,
+);
+console.log(
+  `planning all of it, both ways    ${plan.toFixed(2)} ms, ${(plan / floor).toFixed(1)} × the copy`,
+);
