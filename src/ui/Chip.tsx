@@ -42,3 +42,13 @@ export function ColourName({ line }: { line: LegendLine }) {
     </span>
   );
 }
+
+/** Chip, code and name side by side, as tables show a colour. */
+export function Colour({ line, shape, size }: { line: LegendLine; shape: Shape; size?: number }) {
+  return (
+    <span className="flex items-center gap-3">
+      <Chip line={line} shape={shape} {...(size === undefined ? {} : { size })} />
+      <ColourName line={line} />
+    </span>
+  );
+}

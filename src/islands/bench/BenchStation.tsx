@@ -18,6 +18,7 @@ import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
 import { SectionStepper } from '../../ui/SectionStepper';
+import { ToggleButton } from '../../ui/ToggleButton';
 import { useUndoKeys } from '../../ui/undoKeys';
 import { SittingTimer } from './SittingTimer';
 import { useMarks } from './useMarks';
@@ -208,15 +209,10 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
             >
               <Redo2 size={20} aria-hidden /> Redo
             </button>
-            <button
-              type="button"
-              className={`button ${moving ? 'button-on' : ''}`}
-              aria-pressed={moving}
-              onClick={() => setMoving(!moving)}
-            >
+            <ToggleButton on={moving} onChange={setMoving}>
               {moving ? <Hand size={20} aria-hidden /> : <PenTool size={20} aria-hidden />}
               {moving ? 'A finger moves' : 'A finger marks'}
-            </button>
+            </ToggleButton>
           </div>
         </div>
         <Cloth

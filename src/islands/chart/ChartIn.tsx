@@ -4,7 +4,7 @@ import type { LegendLine } from '../../core/canvas/legend';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { ChartReport } from '../../server/contract/chart';
 import { inWords, sendFile } from '../../ui/api';
-import { Chip, ColourName } from '../../ui/Chip';
+import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
@@ -193,12 +193,7 @@ function Report({
                 key: 'colour',
                 header: 'Colour',
                 value: (row) => legend[row.line - 1]!.code,
-                show: (row) => (
-                  <span className="flex items-center gap-3">
-                    <Chip line={legend[row.line - 1]!} shape={entry.canvas.shape} />
-                    <ColourName line={legend[row.line - 1]!} />
-                  </span>
-                ),
+                show: (row) => <Colour line={legend[row.line - 1]!} shape={entry.canvas.shape} />,
               },
               {
                 key: 'sheet',

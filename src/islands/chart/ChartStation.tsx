@@ -14,6 +14,7 @@ import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { many } from '../../ui/numbers';
+import { ToggleButton } from '../../ui/ToggleButton';
 
 /** The picture as cells: look, find, and see where one colour goes. */
 export function ChartStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
@@ -92,14 +93,9 @@ function ChartView({ entry, legend, data }: { entry: ShelfEntry; legend: LegendL
           <button type="button" className="button" disabled={chosen === null} onClick={() => setChosen(null)}>
             All colours
           </button>
-          <button
-            type="button"
-            className={`button ${showLaid ? 'button-on' : ''}`}
-            aria-pressed={showLaid}
-            onClick={() => setShowLaid(!showLaid)}
-          >
+          <ToggleButton on={showLaid} onChange={setShowLaid}>
             What is laid
-          </button>
+          </ToggleButton>
         </div>
         <ColourList
           label="Colours in code order"

@@ -10,6 +10,7 @@ import { inWords, sendJson } from '../../ui/api';
 import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
+import { ToggleButton } from '../../ui/ToggleButton';
 import { useUndoKeys } from '../../ui/undoKeys';
 import { BagWall } from './BagWall';
 import { SupplyTable } from './SupplyTable';
@@ -225,22 +226,12 @@ export function CheckinStation({
             </p>
           </div>
           <div className="flex shrink-0 gap-2">
-            <button
-              type="button"
-              className={`button ${onlyLacking ? 'button-on' : ''}`}
-              aria-pressed={onlyLacking}
-              onClick={() => setOnlyLacking(!onlyLacking)}
-            >
+            <ToggleButton on={onlyLacking} onChange={setOnlyLacking}>
               Only what is lacking
-            </button>
-            <button
-              type="button"
-              className={`button ${asTable ? 'button-on' : ''}`}
-              aria-pressed={asTable}
-              onClick={() => setAsTable(!asTable)}
-            >
+            </ToggleButton>
+            <ToggleButton on={asTable} onChange={setAsTable}>
               As a table
-            </button>
+            </ToggleButton>
           </div>
         </div>
         {asTable ? (

@@ -2,7 +2,7 @@ import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
 import type { Pot } from '../../core/kitup/pots';
-import { Chip, ColourName } from '../../ui/Chip';
+import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
@@ -40,12 +40,7 @@ export function SupplyTable({
             key: 'code',
             header: 'Colour',
             value: (row) => row.pot,
-            show: (row) => (
-              <span className="flex items-center gap-3">
-                <Chip line={row.line} shape={shape} />
-                <ColourName line={row.line} />
-              </span>
-            ),
+            show: (row) => <Colour line={row.line} shape={shape} />,
           },
           {
             key: 'needed',

@@ -6,7 +6,7 @@ import type { SectionTally } from '../../core/sections/blockGrid';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { PlacingView } from '../../server/contract/placing';
 import { getJson, inWords, sendJson } from '../../ui/api';
-import { Chip, ColourName } from '../../ui/Chip';
+import { Colour } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth } from '../../ui/cloth/Cloth';
 import { barsLayer, coverLayer } from '../../ui/cloth/layers';
@@ -17,6 +17,7 @@ import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SectionStepper } from '../../ui/SectionStepper';
+import { ToggleButton } from '../../ui/ToggleButton';
 
 /** Which runs to lay with which tip, along rows or columns. */
 export function PlacingStation({
@@ -104,14 +105,9 @@ function Runs({
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={setNumber} />
-          <button
-            type="button"
-            className={`button ${asTable ? 'button-on' : ''}`}
-            aria-pressed={asTable}
-            onClick={() => setAsTable(!asTable)}
-          >
+          <ToggleButton on={asTable} onChange={setAsTable}>
             As a table
-          </button>
+          </ToggleButton>
         </div>
         {asTable && view ? (
           <ScrollRegion label="Placements" className="min-h-0 grow">
@@ -150,10 +146,7 @@ function Runs({
             <TipChoice tips={view.tips} onChange={(tips) => void changeTips(tips)} />
             {plan && best && (
               <div className="slip !py-3" data-testid="plan">
-                <div className="flex items-center gap-3">
-                  <Chip line={legend[plan.line - 1]!} shape={canvas.shape} size={44} />
-                  <ColourName line={legend[plan.line - 1]!} />
-                </div>
+                <Colour line={legend[plan.line - 1]!} shape={canvas.shape} size={44} />
                 <p className="mt-1.5 font-semibold">
                   Along the {plan.better}: {counted(best.placements.length, 'placement')} for{' '}
                   {counted(plan.drills, 'drill')}
@@ -233,12 +226,7 @@ function PlansTable({
           key: 'colour',
           header: 'Colour',
           value: (plan) => legend[plan.line - 1]!.code,
-          show: (plan) => (
-            <span className="flex items-center gap-3">
-              <Chip line={legend[plan.line - 1]!} shape={shape} />
-              <ColourName line={legend[plan.line - 1]!} />
-            </span>
-          ),
+          show: (plan) => <Colour line={legend[plan.line - 1]!} shape={shape} />,
         },
         { key: 'drills', header: 'Drills', numeric: true, value: (plan) => plan.drills },
         { key: 'rows', header: 'Along rows', numeric: true, value: (plan) => along(plan, 'rows') },

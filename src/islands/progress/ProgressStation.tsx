@@ -3,7 +3,7 @@ import type { LegendLine } from '../../core/canvas/legend';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { ProgressView } from '../../server/contract/progress';
 import { getJson, inWords } from '../../ui/api';
-import { Chip, ColourName } from '../../ui/Chip';
+import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { many } from '../../ui/numbers';
@@ -105,12 +105,7 @@ function ColoursLeft({
               key: 'colour',
               header: 'Colour',
               value: (row) => legend[row.line - 1]!.code,
-              show: (row) => (
-                <span className="flex items-center gap-3">
-                  <Chip line={legend[row.line - 1]!} shape={shape} size={32} />
-                  <ColourName line={legend[row.line - 1]!} />
-                </span>
-              ),
+              show: (row) => <Colour line={legend[row.line - 1]!} shape={shape} size={32} />,
             },
             {
               key: 'left',

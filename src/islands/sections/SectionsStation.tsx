@@ -15,6 +15,7 @@ import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
+import { ToggleButton } from '../../ui/ToggleButton';
 
 /** The canvas cut into sittings. */
 export function SectionsStation({
@@ -154,14 +155,9 @@ function Cuts({
             </a>
           )}
         </div>
-        <button
-          type="button"
-          className={`button ${asTable ? 'button-on' : ''}`}
-          aria-pressed={asTable}
-          onClick={() => setAsTable(!asTable)}
-        >
+        <ToggleButton on={asTable} onChange={setAsTable}>
           As a table
-        </button>
+        </ToggleButton>
       </section>
     </div>
   );
