@@ -19,7 +19,7 @@ module.exports = {
       from: { path: '^src/core/' },
       to: {
         path: 'node_modules|^(node:)?[a-z_]+$',
-        pathNot: 'node_modules/(@types/)?(culori|papaparse)/|^src/',
+        pathNot: 'node_modules/(@types/)?(culori|papaparse|jstat)/|^src/',
       },
     },
     only('data-knows-core', '^src/data/', '^src/(core|data)/', 'data imports core and itself'),

@@ -67,6 +67,9 @@ async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void>
         line: line.line,
         label: line.code,
         drills: kit.canvas.packetDrills,
+        how: 'nominal',
+        spread: null,
+        subject: null,
         undoes: null,
         redoes: null,
       });

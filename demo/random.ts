@@ -1,15 +1,10 @@
-/** A seeded source of numbers 0…1 (mulberry32), so that the demo is the same on every machine. */
+import { seededRandom } from '../src/core/chance/random';
+
+/** A seeded source of numbers 0…1, so that the demo is the same on every machine. */
 export type Random = () => number;
 
 export function seeded(seed: number): Random {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
+  return seededRandom(seed).uniform;
 }
 
 export function between(random: Random, low: number, high: number): number {

@@ -56,7 +56,9 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
     }
   >(
     `with bag as (
-       select canvas_id, line, sum(case kind when 'count' then 1 else -1 end)::int as bags
+       -- An assignment adds a stray to a line, and leaves the number of bags as it is.
+       select canvas_id, line, sum(case kind when 'take back' then -1 else 1 end)::int as bags,
+              sum(case when subject is not null then 0 when kind = 'count' then 1 else -1 end)::int as counted
        from bag_entry group by canvas_id, line
      ), line_bags as (
        select l.canvas_id, count(*)::int as colours,
@@ -64,7 +66,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
        from legend_line l left join bag b on b.canvas_id = l.canvas_id and b.line = l.line
        group by l.canvas_id
      ), all_bags as (
-       select canvas_id, sum(bags)::int as bags_counted from bag group by canvas_id
+       select canvas_id, sum(counted)::int as bags_counted from bag group by canvas_id
      )
      select ${COLUMNS}, coalesce(lb.colours, 0) as colours, coalesce(lb.bags_to_find, 0) as bags_to_find,
             coalesce(ab.bags_counted, 0) as bags_counted, coalesce(p.laid, 0) as laid,

@@ -1,20 +1,56 @@
 import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
+import { countPerLine } from '../core/chart/chart';
+import { learnedTrash } from '../core/checkin/chance';
 import { faultInReplacement } from '../core/checkin/replaceSheet';
-import { summarise, supplyInWords, supplyOf } from '../core/checkin/supply';
+import { sheetFindings } from '../core/checkin/sheetSanity';
+import { matchStrays } from '../core/checkin/strays';
+import {
+  type BagMeasure,
+  type CountedBag,
+  type LineSupply,
+  summarise,
+  supplyInWords,
+  supplyOf,
+} from '../core/checkin/supply';
+import { sectionsWhereShort } from '../core/sections/shortage';
+import { bitmapOf } from '../data/bench';
 import { legendOf, replaceLegend } from '../data/canvases';
 import { chartOf } from '../data/chart';
-import { addBagEntry, countedBags, findBagEntry } from '../data/checkin';
-import type { Database } from '../data/database';
+import { addBagEntry, type BagEntry, countedBags, findBagEntry, trashRecords } from '../data/checkin';
+import type { Database, Queries } from '../data/database';
 import type { CheckinView } from './contract/checkin';
 import { conflict, notFound, unreadable } from './problem';
+import { sectionsOf } from './sections';
 
 export async function checkinView(database: Database, canvas: Canvas): Promise<CheckinView> {
   const legend = await legendOf(database, canvas.id);
   const { bags, history } = await countedBags(database, canvas.id);
-  const supply = supplyOf(legend, bags, canvas.packetDrills);
+  const trash = learnedTrash(await trashRecords(database, canvas.id));
+  const chart = await chartOf(database, canvas);
+  const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
+  if (chart && supply.some((line) => mayRunOut(line))) {
+    const laid = await bitmapOf(database, canvas.id, chart.cells.length);
+    const { sections } = await sectionsOf(database, canvas);
+    const good = [0, ...supply.map((line) => Math.floor(line.suppliedDrills * (1 - trash.share)))];
+    const short = sectionsWhereShort(chart, laid, sections, good);
+    for (const line of supply) if (mayRunOut(line)) line.lastsUntilSection = short[line.line] || null;
+  }
   const summary = summarise(supply, bags);
-  return { supply, summary, sentence: supplyInWords(summary), bags, history };
+  return {
+    supply,
+    summary,
+    sentence: supplyInWords(summary),
+    bags,
+    history,
+    strayMatches: matchStrays(bags, legend, supply),
+    findings: sheetFindings(canvas, legend, chart && countPerLine(chart, legend.length)),
+    trash,
+  };
+}
+
+function mayRunOut(supply: LineSupply): boolean {
+  return supply.verdict.kind === 'short' || supply.verdict.kind === 'tight';
 }
 
 /** A bag as it is to be entered into the ledger. */
@@ -23,55 +59,94 @@ export interface BagRequest {
   line: number | null;
   label: string;
   drills: number | null;
+  how: BagMeasure;
+  spread: number | null;
+  assigns: string | null;
   undoes: string | null;
   redoes: string | null;
 }
 
 /**
- * Counts a bag, takes one back or counts it again. The same id a second time changes nothing.
- * @throws Problem when the bag to take back is not (or no longer) counted, or the line does not exist
+ * Counts a bag, takes back or repeats an entry, or gives a stray to a line. The same id a second time changes nothing.
+ * @throws Problem when the entry to take back does not (or no longer) stand, or the line does not exist
  */
 export async function enterBag(database: Database, canvas: Canvas, bag: BagRequest): Promise<void> {
   await database.transaction(async (queries) => {
     if (await findBagEntry(queries, canvas.id, bag.id)) return;
-    const common = { id: bag.id, canvasId: canvas.id, happenedAt: new Date().toISOString() };
-    if (bag.undoes !== null || bag.redoes !== null) {
-      const { bags, history } = await countedBags(queries, canvas.id);
-      const target = await findBagEntry(queries, canvas.id, bag.undoes ?? bag.redoes ?? '');
-      if (target?.kind !== 'count') throw notFound('such bag');
-      const stands = bags.some((counted) => counted.id === target.id);
-      if (bag.undoes !== null && !stands) throw conflict('This bag has already been taken back.');
-      if (bag.redoes !== null && history.redo !== target.id) {
-        throw conflict('This bag can no longer be counted again; count it as a new one.');
-      }
-      const kind = bag.undoes === null ? 'count' : 'take back';
-      const { line, label, drills } = target;
-      await addBagEntry(queries, {
-        ...common,
-        kind,
-        line,
-        label,
-        drills,
-        undoes: bag.undoes,
-        redoes: bag.redoes,
-      });
-      return;
-    }
+    const ledger = await countedBags(queries, canvas.id);
     const legend = await legendOf(queries, canvas.id);
     const line = legend.find((candidate) => candidate.line === bag.line);
     if (bag.line !== null && !line) throw unreadable(`The sheet has no line ${bag.line}.`);
-    if (bag.line === null && bag.label === '')
-      throw unreadable('A bag that is on no line needs its code as a label.');
     await addBagEntry(queries, {
-      ...common,
-      kind: 'count',
-      line: bag.line,
-      label: bag.label || line?.code || '',
-      drills: bag.drills ?? canvas.packetDrills,
-      undoes: null,
-      redoes: null,
+      id: bag.id,
+      canvasId: canvas.id,
+      happenedAt: new Date().toISOString(),
+      ...(bag.undoes !== null || bag.redoes !== null
+        ? await repeatOrTakeBack(queries, canvas, bag, ledger)
+        : bag.assigns !== null
+          ? assignment(bag, ledger.bags)
+          : freshCount(bag, line, canvas)),
     });
   });
+}
+
+type EntryBody = Omit<BagEntry, 'id' | 'canvasId' | 'happenedAt'>;
+
+async function repeatOrTakeBack(
+  queries: Queries,
+  canvas: Canvas,
+  bag: BagRequest,
+  { bags, history, standing }: Awaited<ReturnType<typeof countedBags>>,
+): Promise<EntryBody> {
+  const target = await findBagEntry(queries, canvas.id, bag.undoes ?? bag.redoes ?? '');
+  if (!target || target.kind === 'take back') throw notFound('such bag');
+  if (bag.undoes !== null && !standing.has(target.id))
+    throw conflict('This bag has already been taken back.');
+  const counted = bags.find((each) => each.id === target.id);
+  if (bag.undoes !== null && target.line === null && counted && counted.line !== null) {
+    throw conflict('This bag was given to a line since. Take that back first.');
+  }
+  if (bag.redoes !== null && history.redo !== target.id) {
+    throw conflict('This bag can no longer be counted again; count it as a new one.');
+  }
+  const kind = bag.undoes === null ? target.kind : 'take back';
+  const { line, label, drills, how, spread, subject } = target;
+  return { kind, line, label, drills, how, spread, subject, undoes: bag.undoes, redoes: bag.redoes };
+}
+
+function assignment(bag: BagRequest, bags: readonly CountedBag[]): EntryBody {
+  const stray = bags.find((counted) => counted.id === bag.assigns);
+  if (!stray) throw notFound('such bag');
+  if (stray.line !== null) throw conflict('This bag already has its line.');
+  if (bag.line === null) throw unreadable('Say to which line the bag goes.');
+  const { label, drills, how, spread } = stray;
+  return {
+    kind: 'assign',
+    line: bag.line,
+    label,
+    drills,
+    how,
+    spread,
+    subject: stray.id,
+    undoes: null,
+    redoes: null,
+  };
+}
+
+function freshCount(bag: BagRequest, line: LegendLine | undefined, canvas: Canvas): EntryBody {
+  if (!line && bag.label === '') throw unreadable('A bag that is on no line needs its code as a label.');
+  if (bag.how === 'weighed' && bag.spread === null) throw unreadable('A weighed bag needs its uncertainty.');
+  return {
+    kind: 'count',
+    line: bag.line,
+    label: bag.label || line?.code || '',
+    drills: bag.drills ?? canvas.packetDrills,
+    how: bag.how,
+    spread: bag.how === 'counted' ? 0 : bag.how === 'weighed' ? bag.spread : null,
+    subject: null,
+    undoes: null,
+    redoes: null,
+  };
 }
 
 /** Saves a sheet. @throws Problem when bags or a chart already stand on lines that would change their colour */

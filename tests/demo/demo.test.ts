@@ -51,6 +51,8 @@ describe('the heap of the kit just arrived', () => {
       label: bag.label,
       drills: bag.drills,
       line: lantern.legend.find((each) => each.code === bag.label)?.line ?? null,
+      how: 'counted' as const,
+      spread: 0,
     }));
     const supply = supplyOf(lantern.legend, counted, 200);
     const lacking = supply.filter((each) => each.verdict.kind === 'missing' || each.verdict.kind === 'short');
@@ -61,7 +63,7 @@ describe('the heap of the kit just arrived', () => {
       ].sort((a, b) => (a[0] as number) - (b[0] as number)),
     );
     expect(counted.filter((bag) => bag.line === null).map((bag) => bag.label)).toEqual([faults.stray]);
-    expect(judge(faults.short.neededDrills, faults.short.packets * 200, 200).kind).not.toBe('short');
+    expect(judge(faults.short.neededDrills, faults.short.packets * 200, 200, 0).kind).not.toBe('short');
   });
 });
 

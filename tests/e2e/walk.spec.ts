@@ -53,13 +53,17 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     }
     await expect(page.getByText('The sheet has no colour 3717')).toBeVisible();
     await expect(page.getByTestId('sentence')).toHaveText(
-      '1 short, of 3 colours; 1 bag still to find. 1 bag on no line of the sheet.',
+      '1 short, 1 tight, of 3 colours; 1 bag still to find. 1 bag on no line of the sheet.',
     );
     await expect(page.getByRole('button', { name: /98.*short by 16/ })).toBeVisible();
     await page.keyboard.press('Control+z');
-    await expect(page.getByTestId('sentence')).toHaveText('1 short, of 3 colours; 1 bag still to find.');
+    await expect(page.getByTestId('sentence')).toHaveText(
+      '1 short, 1 tight, of 3 colours; 1 bag still to find.',
+    );
     await page.reload();
-    await expect(page.getByTestId('sentence')).toHaveText('1 short, of 3 colours; 1 bag still to find.');
+    await expect(page.getByTestId('sentence')).toHaveText(
+      '1 short, 1 tight, of 3 colours; 1 bag still to find.',
+    );
     await page.getByRole('button', { name: 'As a table' }).click();
     await expect(page.getByRole('row', { name: /1204.*90.*200.*1 of 2/ })).toBeVisible();
   });

@@ -5,6 +5,7 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import { countLaid } from '../../src/core/chart/bitmap';
 import { addSitting, bitmapOf, endSitting, replayMarks, sittingsOf } from '../../src/data/bench';
 import { shelf } from '../../src/data/canvases';
+import { addTrashRecord } from '../../src/data/checkin';
 import type { Database } from '../../src/data/database';
 import { enterMark, type MarkRequest } from '../../src/server/bench';
 import { saveChart } from '../../src/server/chart';
@@ -22,7 +23,18 @@ afterAll(() => database.close());
 const legend = [line(1, { neededDrills: 300, packets: 2 }), line(2, { neededDrills: 90, packets: 1 })];
 
 function bag(more: Partial<BagRequest>): BagRequest {
-  return { id: randomUUID(), line: null, label: '', drills: null, undoes: null, redoes: null, ...more };
+  return {
+    id: randomUUID(),
+    line: null,
+    label: '',
+    drills: null,
+    how: 'nominal',
+    spread: null,
+    assigns: null,
+    undoes: null,
+    redoes: null,
+    ...more,
+  };
 }
 
 describe('the bag ledger', () => {
@@ -95,6 +107,77 @@ describe('the bag ledger', () => {
     const { summary } = await view();
     expect(shelved).toMatchObject({ bagsCounted: summary.bags, bagsToFind: summary.bagsToFind });
     expect(summary).toMatchObject({ bags: 2, bagsToFind: 1 });
+  });
+});
+
+describe('deeper check-in', () => {
+  let canvas: Canvas;
+  const enter = async (more: Partial<BagRequest>) => {
+    const request = bag(more);
+    await enterBag(database, canvas, request);
+    return request.id;
+  };
+  const view = () => checkinView(database, canvas);
+
+  it('gives a stray to a line, takes that back and does it again, and the shelf agrees at each step', async () => {
+    canvas = await shelve(database, legend, null);
+    const stray = await enter({ label: '4O1' });
+    const given = await enter({ assigns: stray, line: 1 });
+    const agree = async (bags: number, strays: number, toFind: number) => {
+      const { summary } = await view();
+      expect(summary).toMatchObject({ bags, strays, bagsToFind: toFind });
+      expect((await shelf(database, canvas.id))[0]).toMatchObject({ bagsCounted: bags, bagsToFind: toFind });
+    };
+    await agree(1, 0, 2);
+    expect((await view()).bags[0]).toMatchObject({ id: stray, line: 1, label: '4O1' });
+    await expect(enter({ assigns: stray, line: 2 })).rejects.toThrow('already has its line');
+    await expect(enter({ undoes: stray })).rejects.toThrow('Take that back first');
+    await enter({ undoes: given });
+    await agree(1, 1, 3);
+    await enter({ redoes: given });
+    await agree(1, 0, 2);
+  });
+
+  it('keeps how a bag was measured', async () => {
+    canvas = await shelve(database, legend, null);
+    await enter({ line: 1 });
+    await enter({ line: 1, drills: 150, how: 'counted' });
+    await enter({ line: 2, drills: 97, how: 'weighed', spread: 1.5 });
+    await expect(enter({ line: 2, how: 'weighed' })).rejects.toThrow('needs its uncertainty');
+    const { bags, supply } = await view();
+    expect(bags.map((each) => [each.how, each.spread])).toEqual([
+      ['nominal', 6],
+      ['counted', 0],
+      ['weighed', 1.5],
+    ]);
+    expect(supply[0]).toMatchObject({ suppliedDrills: 350, spread: 6 });
+  });
+
+  it('learns the trash share, and repeats nothing', async () => {
+    canvas = await shelve(database, legend, null);
+    const record = { id: randomUUID(), handled: 800, thrown: 34 };
+    await addTrashRecord(database, canvas.id, record, new Date().toISOString());
+    await addTrashRecord(database, canvas.id, record, new Date().toISOString());
+    expect((await view()).trash).toEqual({ handled: 1000, thrown: 40, share: 0.04 });
+  });
+
+  it('says in which section a short colour runs out', async () => {
+    const wide = [line(1, { neededDrills: 60, packets: 1 })];
+    const chart = { width: 60, height: 1, cells: new Uint16Array(60).fill(1) };
+    canvas = await shelve(database, wide, chart);
+    await enter({ line: 1, drills: 45, how: 'counted' });
+    // 45 × 0.97 = 43 good ones: sections of 20 are laid in order, so the third cannot be finished.
+    expect((await view()).supply[0]).toMatchObject({
+      verdict: { kind: 'short', by: 15 },
+      lastsUntilSection: 3,
+    });
+    await enter({ line: 1, drills: 100, how: 'counted' });
+    expect((await view()).supply[0]!.lastsUntilSection).toBeNull();
+  });
+
+  it('reports what on the sheet does not add up', async () => {
+    canvas = await shelve(database, [line(1, { neededDrills: 5 })], chartOfRows('11', '1.'));
+    expect((await view()).findings.map((finding) => finding.kind)).toEqual(['sum', 'chart']);
   });
 });
 

@@ -1,4 +1,8 @@
 import type { LegendLine } from '../canvas/legend';
+import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
+
+/** How the number of drills in a bag is known. */
+export type BagMeasure = 'nominal' | 'counted' | 'weighed';
 
 /** A bag in the check-in ledger; `line` is null for a bag that belongs to no line. */
 export interface CountedBag {
@@ -7,10 +11,15 @@ export interface CountedBag {
   /** What was typed or picked, as it stands on the bag. */
   label: string;
   drills: number;
+  how: BagMeasure;
+  /** Standard deviation of `drills`: 0 when counted, from the weighing when weighed, else {@link nominalSpread}. */
+  spread: number;
 }
 
-/** Share of drills expected to be misshapen and thrown out. A stated default; common practice, no source. */
-const TRASH_SHARE = 0.03;
+/** A packet holds "about" its number: 3 % either way (common practice, no source). */
+export function nominalSpread(drills: number): number {
+  return 0.03 * drills;
+}
 
 export type Verdict =
   | { kind: 'missing' }
@@ -24,45 +33,73 @@ export interface LineSupply {
   line: number;
   neededDrills: number;
   suppliedDrills: number;
+  /** Standard deviation of `suppliedDrills`. */
+  spread: number;
   bags: number;
   expectedBags: number;
   verdict: Verdict;
+  /** Chance of running out, 0…1. */
+  chance: number;
+  /** For a colour that may run out: the section in which it would; null where it lasts, or without a chart. */
+  lastsUntilSection: number | null;
 }
 
+/** From this chance of running out on, a colour that seems enough is called tight. */
+const TIGHT_FROM = 0.05;
+
 /**
- * Judges one colour: *missing* without any bag, *short* below the need, *tight* when the usual share of
- * trash drills would eat what is over, *spare* when a whole packet is over, else *enough*.
+ * Judges one colour: *missing* without any bag, *short* below the need, *tight* when it may run out with a chance of
+ * 5 % or more, *spare* when a whole packet is over, else *enough*.
+ * @param chance of running out, see `chanceOfRunningOut`
  */
-export function judge(neededDrills: number, suppliedDrills: number, packetDrills: number): Verdict {
+export function judge(
+  neededDrills: number,
+  suppliedDrills: number,
+  packetDrills: number,
+  chance: number,
+): Verdict {
   const over = suppliedDrills - neededDrills;
   if (suppliedDrills === 0 && neededDrills > 0) return { kind: 'missing' };
   if (over < 0) return { kind: 'short', by: -over };
-  if (suppliedDrills * (1 - TRASH_SHARE) < neededDrills) return { kind: 'tight', over };
+  if (chance >= TIGHT_FROM) return { kind: 'tight', over };
   return over >= packetDrills ? { kind: 'spare', over } : { kind: 'enough', over };
 }
 
-/** Supply of every line from the bags counted so far. @param packetDrills what an ordinary packet holds */
+/**
+ * Supply of every line from the bags counted so far.
+ * @param packetDrills what an ordinary packet holds
+ * @param trash what is known of trash drills, see `learnedTrash`
+ */
 export function supplyOf(
   legend: readonly LegendLine[],
   bags: readonly CountedBag[],
   packetDrills: number,
+  trash: TrashTally = TRASH_START,
 ): LineSupply[] {
-  const drills = new Map<number, number>();
-  const count = new Map<number, number>();
+  const here = new Map<number, { drills: number; variance: number; bags: number }>();
   for (const bag of bags) {
     if (bag.line === null) continue;
-    drills.set(bag.line, (drills.get(bag.line) ?? 0) + bag.drills);
-    count.set(bag.line, (count.get(bag.line) ?? 0) + 1);
+    const sum = here.get(bag.line) ?? { drills: 0, variance: 0, bags: 0 };
+    sum.drills += bag.drills;
+    sum.variance += bag.spread ** 2;
+    sum.bags++;
+    here.set(bag.line, sum);
   }
+  const chanceOf = chanceOfRunningOut(trash);
   return legend.map((line) => {
-    const suppliedDrills = drills.get(line.line) ?? 0;
+    const { drills, variance, bags: count } = here.get(line.line) ?? { drills: 0, variance: 0, bags: 0 };
+    const spread = Math.sqrt(variance);
+    const chance = chanceOf(line.neededDrills, { drills, spread });
     return {
       line: line.line,
       neededDrills: line.neededDrills,
-      suppliedDrills,
-      bags: count.get(line.line) ?? 0,
+      suppliedDrills: drills,
+      spread,
+      bags: count,
       expectedBags: line.packets,
-      verdict: judge(line.neededDrills, suppliedDrills, packetDrills),
+      verdict: judge(line.neededDrills, drills, packetDrills, chance),
+      chance,
+      lastsUntilSection: null,
     };
   });
 }
@@ -114,11 +151,48 @@ export function verdictInWords(verdict: Verdict): string {
   }
 }
 
-/** Why the verdict is what it is, as one line; empty where the numbers speak for themselves. */
-export function reasonInWords(verdict: Verdict): string {
-  if (verdict.kind !== 'tight') return '';
-  const share = (TRASH_SHARE * 100).toFixed(0);
-  return `Only ${verdict.over.toLocaleString('en')} over, and about ${share} % of drills are misshapen and thrown out.`;
+/** Why the verdict is what it is, as one line. */
+export function reasonInWords(supply: LineSupply): string {
+  const { verdict, chance, lastsUntilSection } = supply;
+  const until =
+    lastsUntilSection === null ? '' : ` It lasts until section ${lastsUntilSection.toLocaleString('en')}.`;
+  switch (verdict.kind) {
+    case 'missing':
+      return 'No bag of it is counted yet.';
+    case 'short':
+      return `Running out is ${chanceInWords(chance)}.${until}`;
+    case 'tight':
+      return `Only ${verdict.over.toLocaleString('en')} over. Running out is ${chanceInWords(chance)}.${until}`;
+    default:
+      return `Running out is ${chanceInWords(chance)}.`;
+  }
+}
+
+/** What is said aloud when a bag was counted: code, what it lacks, pot. */
+export function spokenResult(code: string, supply: LineSupply, pot: number): string {
+  const bags = Math.max(0, supply.expectedBags - supply.bags);
+  const still = bags > 0 ? ` ${bags === 1 ? 'One bag' : `${bags} bags`} still to find.` : '';
+  return `${[...code].join(' ')}: ${verdictInWords(supply.verdict)}.${still} Pot ${pot}.`;
+}
+
+/** Packet sizes that are offered beside the canvas's own (common practice, no source). */
+export function packetSizes(usualDrills: number): number[] {
+  return [...new Set([usualDrills, 200, 500, 1000])];
+}
+
+/** The arithmetic behind a verdict, step by step, each step as one line. */
+export function arithmeticOf(supply: LineSupply, trash: TrashTally & { share: number }): string[] {
+  const percent = (trash.share * 100).toFixed(1);
+  const toUse = Math.round(supply.suppliedDrills * (1 - trash.share));
+  const toHave = Math.ceil(supply.neededDrills / (1 - trash.share));
+  const many = (n: number) => Math.round(n).toLocaleString('en');
+  return [
+    `Needed on the canvas: ${many(supply.neededDrills)}.`,
+    `Trash share ${percent} %: ${many(trash.thrown)} of ${many(trash.handled)} pieces, the starting value of 6 in 200 among them.`,
+    `To have ${many(supply.neededDrills)} good ones: ${many(supply.neededDrills)} ÷ (1 − ${percent} %) = ${many(toHave)}.`,
+    `Here: ${many(supply.suppliedDrills)} in ${supply.bags} bags, give or take ${many(2 * supply.spread)}; good ones of these about ${many(toUse)}.`,
+    `Chance that the good ones do not reach ${many(supply.neededDrills)}: ${(supply.chance * 100).toFixed(1)} %.`,
+  ];
 }
 
 /** The one sentence on the whole canvas. */

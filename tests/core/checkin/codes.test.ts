@@ -46,31 +46,56 @@ describe('natural order of codes', () => {
 
 describe('the line of a typed word', () => {
   const legend = [
-    line(1, { code: '412', keyNumber: '7', symbol: 'k' }),
-    line(2, { code: 'SH-412', keyNumber: '8', symbol: 'K' }),
-    line(3, { code: '7', keyNumber: '412', symbol: '%' }),
-    line(4, { code: '900', finish: 'plain' }),
-    line(5, { code: '900', finish: 'metallic' }),
+    line(1, { code: '412', keyNumber: '1', symbol: 'k' }),
+    line(2, { code: 'SH-517', keyNumber: '2', symbol: 'K' }),
+    line(3, { code: '7', keyNumber: '3', symbol: '%' }),
+    line(4, { code: '900', keyNumber: '4', finish: 'plain' }),
+    line(5, { code: '900', keyNumber: '5', finish: 'metallic', symbol: '3' }),
+    line(6, { code: 'SH88', keyNumber: '6', symbol: '9' }),
+    line(7, { code: 'MT88', keyNumber: '7', symbol: '8' }),
+    line(8, { code: '0305', keyNumber: '8', symbol: 'h' }),
   ];
+  const found = (typed: string) => {
+    const result = findLine(typed, legend);
+    return result.kind === 'one'
+      ? result.line.line
+      : result.kind === 'several'
+        ? result.lines.map((each) => each.line)
+        : null;
+  };
 
-  it('goes by code first, then key number, then symbol', () => {
-    expect(findLine('412', legend)).toMatchObject({ kind: 'one', by: 'code', line: { line: 1 } });
-    expect(findLine('7', legend)).toMatchObject({ kind: 'one', by: 'code', line: { line: 3 } });
-    expect(findLine('8', legend)).toMatchObject({ kind: 'one', by: 'key number', line: { line: 2 } });
-    expect(findLine('%', legend)).toMatchObject({ kind: 'one', by: 'symbol', line: { line: 3 } });
-  });
-
-  it('passes over letter case, spaces and dashes in a code, but not over the case of a symbol', () => {
-    expect(findLine(' sh412 ', legend)).toMatchObject({ line: { line: 2 } });
-    expect(findLine('k', legend)).toMatchObject({ line: { line: 1 } });
-    expect(findLine('K', legend)).toMatchObject({ line: { line: 2 } });
+  it('goes by the code as printed first, whatever letter case, spaces and dashes', () => {
+    expect(found('412')).toBe(1);
+    expect(found('7')).toBe(3);
+    expect(found(' sh517 ')).toBe(2);
     expect(looseCode('Sh - 4_12')).toBe('sh412');
   });
 
-  it('says when two lines fit, and when none does', () => {
-    expect(findLine('900', legend)).toMatchObject({ kind: 'several', lines: [{ line: 4 }, { line: 5 }] });
-    expect(findLine('3717', legend)).toEqual({ kind: 'none' });
-    expect(findLine('  ', legend)).toEqual({ kind: 'none' });
+  it('then by key number or symbol, and asks where these are two lines', () => {
+    expect(found('6')).toBe(6);
+    expect(found('06')).toBe(6);
+    expect(found('%')).toBe(3);
+    expect(found('3')).toEqual([3, 5]);
+  });
+
+  it('keeps the letter case of a symbol', () => {
+    expect(found('k')).toBe(1);
+    expect(found('K')).toBe(2);
+  });
+
+  it('forgives a missing prefix and leading zeros, but no wrong prefix', () => {
+    expect(found('517')).toBe(2);
+    expect(found('0412')).toBe(1);
+    expect(found('305')).toBe(8);
+    expect(found('sh0088')).toBe(6);
+    expect(found('MT517')).toBeNull();
+  });
+
+  it('asks when two lines fit, and says when none does', () => {
+    expect(found('900')).toEqual([4, 5]);
+    expect(found('88')).toEqual([6, 7]);
+    expect(found('3717')).toBeNull();
+    expect(found('  ')).toBeNull();
   });
 
   it.each([

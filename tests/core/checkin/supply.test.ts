@@ -1,10 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  arithmeticOf,
   type CountedBag,
   judge,
+  nominalSpread,
   packetsFor,
   reasonInWords,
+  spokenResult,
   summarise,
   supplyInWords,
   supplyOf,
@@ -17,6 +20,8 @@ const bag = (number: number | null, drills = 200, id = String(Math.random())): C
   line: number,
   label: String(number),
   drills,
+  how: 'nominal',
+  spread: nominalSpread(drills),
 });
 
 describe('packets', () => {
@@ -49,31 +54,16 @@ describe('packets', () => {
 
 describe('verdict', () => {
   it.each([
-    [100, 0, { kind: 'missing' }],
-    [0, 0, { kind: 'enough', over: 0 }],
-    [340, 200, { kind: 'short', by: 140 }],
-    [199, 200, { kind: 'tight', over: 1 }],
-    [194, 200, { kind: 'enough', over: 6 }],
-    [195, 200, { kind: 'tight', over: 5 }],
-    [200, 399, { kind: 'enough', over: 199 }],
-    [200, 400, { kind: 'spare', over: 200 }],
-  ])('of %i needed and %i here', (needed, here, verdict) =>
-    expect(judge(needed, here, 200)).toEqual(verdict),
-  );
-
-  it('never gets worse by another bag', () => {
-    const rank = ['missing', 'short', 'tight', 'enough', 'spare'];
-    fc.assert(
-      fc.property(
-        fc.integer({ min: 1, max: 5000 }),
-        fc.integer({ min: 0, max: 9000 }),
-        fc.integer({ min: 1, max: 1000 }),
-        (needed, here, more) => {
-          const before = rank.indexOf(judge(needed, here, 200).kind);
-          expect(rank.indexOf(judge(needed, here + more, 200).kind)).toBeGreaterThanOrEqual(before);
-        },
-      ),
-    );
+    [100, 0, 1, { kind: 'missing' }],
+    [0, 0, 0, { kind: 'enough', over: 0 }],
+    [340, 200, 1, { kind: 'short', by: 140 }],
+    [199, 200, 0.9, { kind: 'tight', over: 1 }],
+    [190, 200, 0.05, { kind: 'tight', over: 10 }],
+    [190, 200, 0.04, { kind: 'enough', over: 10 }],
+    [200, 399, 0, { kind: 'enough', over: 199 }],
+    [200, 400, 0, { kind: 'spare', over: 200 }],
+  ])('of %i needed, %i here, chance %d', (needed, here, chance, verdict) => {
+    expect(judge(needed, here, 200, chance)).toEqual(verdict);
   });
 
   it('is said in a word or two', () => {
@@ -81,14 +71,49 @@ describe('verdict', () => {
     expect(verdictInWords({ kind: 'short', by: 1240 })).toBe('short by 1,240');
     expect(verdictInWords({ kind: 'tight', over: 1 })).toBe('tight');
     expect(verdictInWords({ kind: 'spare', over: 274 })).toBe('spare 274');
-    expect(reasonInWords({ kind: 'tight', over: 5 })).toBe(
-      'Only 5 over, and about 3 % of drills are misshapen and thrown out.',
-    );
-    expect(reasonInWords({ kind: 'missing' })).toBe('');
   });
 });
 
 describe('supply of a canvas', () => {
+  it('adds the spreads of bags as variances', () => {
+    const [supply] = supplyOf(
+      [line(1, { neededDrills: 700 })],
+      [bag(1), bag(1), { ...bag(1), how: 'counted', spread: 0 }],
+      200,
+    );
+    expect(supply!.spread).toBeCloseTo(Math.sqrt(2) * 6, 9);
+  });
+
+  it('never gets likelier to run out by another bag', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 3000 }),
+        fc.integer({ min: 1, max: 12 }),
+        (neededDrills, bags) => {
+          const chance = (n: number) =>
+            supplyOf(
+              [line(1, { neededDrills })],
+              Array.from({ length: n }, () => bag(1)),
+              200,
+            )[0]!.chance;
+          expect(chance(bags + 1)).toBeLessThanOrEqual(chance(bags) + 1e-9);
+        },
+      ),
+      { numRuns: 30 },
+    );
+  });
+
+  it('opens the arithmetic, and says aloud what counts', () => {
+    const [supply] = supplyOf([line(1, { neededDrills: 500, packets: 3 })], [bag(1), bag(1)], 200);
+    expect(reasonInWords(supply!)).toBe('Running out is almost certain, above 99 %.');
+    expect(reasonInWords({ ...supply!, lastsUntilSection: 31 })).toContain('It lasts until section 31.');
+    // 500 ÷ 0.97 = 515.5; 400 × 0.97 = 388; two bags with a standard deviation of 6 each: 2 × 8.49 = 17.
+    const steps = arithmeticOf(supply!, { handled: 200, thrown: 6, share: 0.03 }).join(' ');
+    expect(steps).toContain('500 ÷ (1 − 3.0 %) = 516');
+    expect(steps).toContain('400 in 2 bags, give or take 17; good ones of these about 388');
+    expect(spokenResult('412', supply!, 7)).toBe('4 1 2: short by 100. One bag still to find. Pot 7.');
+  });
+
   const legend = [
     line(1, { neededDrills: 300, packets: 2 }),
     line(2, { neededDrills: 150, packets: 1 }),

@@ -1,0 +1,70 @@
+import type { Shape } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import type { TrashTally } from '../../core/checkin/chance';
+import { arithmeticOf, type LineSupply, reasonInWords, verdictInWords } from '../../core/checkin/supply';
+import { Chip } from '../../ui/Chip';
+import { many } from '../../ui/numbers';
+
+/** The bag that was counted last: its line, or null for one that belongs to none. */
+export interface LastCounted {
+  label: string;
+  drills: number;
+  line: LegendLine | null;
+}
+
+/** What the colour of the last bag still lacks, big, with the reason and the arithmetic behind it. */
+export function LastBag({
+  last,
+  supply,
+  pot,
+  shape,
+  usualDrills,
+  trash,
+}: {
+  last: LastCounted;
+  supply: LineSupply | undefined;
+  pot: number | undefined;
+  shape: Shape;
+  usualDrills: number;
+  trash: TrashTally & { share: number };
+}) {
+  if (!last.line || !supply) {
+    return (
+      <div className="slip">
+        <p className="big-number">On no line</p>
+        <p>
+          The sheet has no colour <span className="number">{last.label}</span>. The bag is kept among the
+          strays; take it back if it was mistyped.
+        </p>
+      </div>
+    );
+  }
+  return (
+    <div className="slip !py-3">
+      <div className="mb-2 flex items-center gap-3">
+        <Chip line={last.line} shape={shape} size={52} />
+        <div>
+          <p className="number text-xl font-semibold">{last.line.code}</p>
+          <p className="text-faded">
+            Pot {pot}, key {last.line.keyNumber}
+          </p>
+        </div>
+      </div>
+      <p className="big-number">{verdictInWords(supply.verdict)}</p>
+      <p>
+        {many(supply.suppliedDrills)} here of {many(supply.neededDrills)} needed; bag {supply.bags} of{' '}
+        {supply.expectedBags}
+        {last.drills !== usualDrills && `, this one with ${many(last.drills)}`}
+      </p>
+      <p>{reasonInWords(supply)}</p>
+      <details>
+        <summary className="min-h-11 py-2 underline">The arithmetic</summary>
+        <ol className="list-decimal pl-6 text-[0.95rem]">
+          {arithmeticOf(supply, trash).map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+      </details>
+    </div>
+  );
+}

@@ -1,0 +1,266 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Canvas } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import { seededRandom } from '../../core/chance/random';
+import { POCKET_SCALE } from '../../core/checkin/simulatedScale';
+import { type LineSupply, nominalSpread } from '../../core/checkin/supply';
+import {
+  countByWeight,
+  sampleToSettle,
+  USUAL_DRILL_VARIATION,
+  type WeighedSample,
+  weighedInWords,
+} from '../../core/checkin/weighing';
+import { inWords } from '../../ui/api';
+import { Notice } from '../../ui/Notice';
+import { counted } from '../../ui/numbers';
+import { type ScaleSource, serial, serialSource, simulatedSource } from '../../ui/scale/scaleSource';
+import { useScale } from '../../ui/scale/useScale';
+
+/** What the stand-in's imaginary drills and bags weigh, in grams. */
+const STAND_IN = { drillGrams: 0.0062, bagGrams: 0.48 };
+const FIRST_SAMPLE = 50;
+
+const sampleKey = (canvas: Canvas, line: LegendLine) => `oculent-sample-${canvas.shape}-${line.finish}`;
+
+/** Counts the drills of a bag by weight: a counted sample once, the empty bag, the full bag. */
+export function WeighDialog({
+  canvas,
+  legend,
+  supply,
+  first,
+  onClose,
+  onCount,
+}: {
+  canvas: Canvas;
+  legend: LegendLine[];
+  supply: LineSupply[];
+  first: LegendLine | null;
+  onClose: () => void;
+  onCount: (line: LegendLine, drills: number, spread: number) => void;
+}) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [line, setLine] = useState(first ?? legend[0]!);
+  const [source, setSource] = useState<ScaleSource | null>(null);
+  const [resolution, setResolution] = useState(POCKET_SCALE.resolutionGrams);
+  const [pieces, setPieces] = useState(FIRST_SAMPLE);
+  const [sample, setSample] = useState<WeighedSample | null>(() => storedSample(canvas, line));
+  const [bagGrams, setBagGrams] = useState<number | null>(null);
+  const [fullGrams, setFullGrams] = useState<number | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const scale = useScale(source, resolution);
+  const setup = { resolutionGrams: resolution, drillVariation: USUAL_DRILL_VARIATION };
+  /** The stand-in's bag holds about an ordinary packet; only the scale knows how many. */
+  const hidden = useMemo(() => {
+    const random = seededRandom(Math.floor(Math.random() * 2 ** 31));
+    return Math.round(canvas.packetDrills + nominalSpread(canvas.packetDrills) * random.normal());
+  }, [canvas.packetDrills]);
+
+  useEffect(() => dialog.current?.showModal(), []);
+
+  const use = (next: ScaleSource) => {
+    source?.close();
+    setSource(next);
+  };
+  const take = async (load: number, then: (grams: number) => void) => {
+    setBusy(true);
+    setFault(null);
+    source?.load?.(load);
+    try {
+      then(await scale.take());
+    } catch (error) {
+      setFault(inWords(error));
+    }
+    setBusy(false);
+  };
+  const takeSample = (grams: number) => {
+    const next = { pieces, grams };
+    setSample(next);
+    localStorage.setItem(sampleKey(canvas, line), JSON.stringify(next));
+  };
+
+  let result: ReturnType<typeof countByWeight> | null = null;
+  let nonsense: string | null = null;
+  if (sample && bagGrams !== null && fullGrams !== null) {
+    try {
+      result = countByWeight(sample, fullGrams, bagGrams, setup);
+    } catch (error) {
+      nonsense = inWords(error);
+    }
+  }
+  const own = supply[line.line - 1]!;
+  const lacking = Math.max(0, own.neededDrills - own.suppliedDrills);
+  const drillGrams = sample ? sample.grams / sample.pieces : STAND_IN.drillGrams;
+  const advised = lacking > 0 ? sampleToSettle(canvas.packetDrills, lacking, drillGrams, setup) : null;
+  const simulated = source?.load !== undefined;
+
+  return (
+    <dialog
+      ref={dialog}
+      onClose={onClose}
+      className="slip w-[min(46rem,96vw)] backdrop:bg-black/50"
+      aria-labelledby="weigh-title"
+    >
+      <div className="mb-2 flex items-center justify-between gap-4">
+        <h2 id="weigh-title" className="text-xl">
+          Count a bag by its weight
+        </h2>
+        <button type="button" className="button" onClick={() => dialog.current?.close()}>
+          Close
+        </button>
+      </div>
+      <div className="mb-3 flex flex-wrap items-end gap-3">
+        <label>
+          <span className="block font-semibold">Colour</span>
+          <select
+            className="field number"
+            value={line.line}
+            onChange={(event) => {
+              const next = legend[Number(event.target.value) - 1]!;
+              setLine(next);
+              setSample(storedSample(canvas, next));
+              setFullGrams(null);
+            }}
+          >
+            {legend.map((each) => (
+              <option key={each.line} value={each.line}>
+                {each.code}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="block font-semibold">Scale shows steps of</span>
+          <select
+            className="field"
+            value={resolution}
+            onChange={(event) => setResolution(Number(event.target.value))}
+          >
+            <option value={0.001}>0.001 g</option>
+            <option value={0.01}>0.01 g</option>
+            <option value={0.1}>0.1 g</option>
+            <option value={1}>1 g</option>
+          </select>
+        </label>
+        <button
+          type="button"
+          className={`button ${simulated ? 'button-on' : ''}`}
+          onClick={() =>
+            use(simulatedSource({ ...POCKET_SCALE, resolutionGrams: resolution }, Date.now() % 2 ** 31))
+          }
+        >
+          Simulated scale
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={!serial()}
+          title={serial() ? undefined : 'This browser cannot speak to serial ports'}
+          onClick={() => {
+            const ports = serial();
+            if (ports) serialSource(ports).then(use, (error: unknown) => setFault(inWords(error)));
+          }}
+        >
+          My scale
+        </button>
+      </div>
+      <p className="mb-3" aria-live="off">
+        <span className="big-number">
+          {scale.reading === null
+            ? '– g'
+            : scale.reading === 'over'
+              ? 'too heavy'
+              : `${scale.reading.grams} g`}
+        </span>{' '}
+        {scale.reading !== null &&
+          scale.reading !== 'over' &&
+          (scale.reading.stable ? 'at rest' : 'not at rest yet')}
+        {!source && 'Choose a scale first.'}
+      </p>
+      <ol className="flex flex-col gap-3">
+        <li className="flex flex-wrap items-end gap-3">
+          <label>
+            <span className="block font-semibold">1. A counted sample of this shape and finish</span>
+            <input
+              className="field number !w-28"
+              type="number"
+              min={1}
+              max={2000}
+              value={pieces}
+              onChange={(event) => setPieces(Math.max(1, Math.floor(Number(event.target.value) || 1)))}
+            />
+          </label>
+          <button
+            type="button"
+            className="button"
+            disabled={!source || busy}
+            onClick={() => void take(pieces * STAND_IN.drillGrams, takeSample)}
+          >
+            Weigh these {pieces}
+          </button>
+          {sample && (
+            <p className="number">
+              {sample.pieces} weigh {sample.grams.toFixed(3)} g
+            </p>
+          )}
+          <p className="w-full text-[0.95rem] text-faded">
+            {lacking === 0
+              ? 'This colour lacks nothing at the moment.'
+              : advised === null
+                ? `To settle whether the ${counted(lacking, 'drill')} it lacks are in an ordinary packet, no sample is large enough: the numbers are too close. Count the bag.`
+                : `A sample of ${advised} settles whether the ${counted(lacking, 'drill')} it lacks are in an ordinary packet.`}
+          </p>
+        </li>
+        <li className="flex flex-wrap items-center gap-3">
+          <span className="font-semibold">2. The empty bag</span>
+          <button
+            type="button"
+            className="button"
+            disabled={!source || busy}
+            onClick={() => void take(STAND_IN.bagGrams, setBagGrams)}
+          >
+            Weigh the empty bag
+          </button>
+          {bagGrams !== null && <span className="number">{bagGrams.toFixed(3)} g</span>}
+        </li>
+        <li className="flex flex-wrap items-center gap-3">
+          <span className="font-semibold">3. The full bag</span>
+          <button
+            type="button"
+            className="button"
+            disabled={!source || busy}
+            onClick={() => void take(STAND_IN.bagGrams + hidden * STAND_IN.drillGrams, setFullGrams)}
+          >
+            Weigh the full bag
+          </button>
+          {fullGrams !== null && <span className="number">{fullGrams.toFixed(3)} g</span>}
+        </li>
+      </ol>
+      <div aria-live="polite" className="mt-3">
+        {busy && <p>Waiting for the scale to come to rest…</p>}
+        {(fault ?? nonsense) && <Notice kind="fault">{fault ?? nonsense}</Notice>}
+        {result && (
+          <div className="flex flex-wrap items-center justify-between gap-3">
+            <p className="text-xl font-semibold" data-testid="weighed">
+              {weighedInWords(result)}
+            </p>
+            <button
+              type="button"
+              className="button button-main"
+              onClick={() => onCount(line, Math.round(result.drills), result.uncertainty)}
+            >
+              Count this bag for {line.code}
+            </button>
+          </div>
+        )}
+      </div>
+    </dialog>
+  );
+}
+
+/** The sample weighed last for this shape and finish, kept on this device because it belongs to its scale. */
+function storedSample(canvas: Canvas, line: LegendLine): WeighedSample | null {
+  const stored = localStorage.getItem(sampleKey(canvas, line));
+  return stored ? (JSON.parse(stored) as WeighedSample) : null;
+}

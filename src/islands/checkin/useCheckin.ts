@@ -1,0 +1,45 @@
+import { useCallback, useEffect, useState } from 'react';
+import type { CheckinView } from '../../server/contract/checkin';
+import { getJson, inWords, sendJson } from '../../ui/api';
+
+/** Other people may count at another screen, so the view is asked for anew every few seconds. */
+const REFRESH_MS = 4000;
+
+export interface Checkin {
+  view: CheckinView;
+  fault: string | null;
+  /** Sends an entry for a ledger of this canvas. @returns the new view, or null when it was refused */
+  post(ledger: 'bags' | 'trash', body: object): Promise<CheckinView | null>;
+}
+
+export function useCheckin(canvasId: string, first: CheckinView): Checkin {
+  const [view, setView] = useState(first);
+  const [fault, setFault] = useState<string | null>(null);
+  const post = useCallback(
+    async (ledger: 'bags' | 'trash', body: object) => {
+      setFault(null);
+      try {
+        const next = await sendJson<CheckinView>('POST', `/api/canvases/${canvasId}/${ledger}`, {
+          id: crypto.randomUUID(),
+          ...body,
+        });
+        setView(next);
+        return next;
+      } catch (error) {
+        setFault(inWords(error));
+        return null;
+      }
+    },
+    [canvasId],
+  );
+  useEffect(() => {
+    const refresh = () => {
+      if (document.hidden) return;
+      // A miss does no harm: the next one, or the next bag, brings the view up to date.
+      getJson<CheckinView>(`/api/canvases/${canvasId}/bags`).then(setView, () => {});
+    };
+    const timer = setInterval(refresh, REFRESH_MS);
+    return () => clearInterval(timer);
+  }, [canvasId]);
+  return { view, fault, post };
+}

@@ -1,0 +1,161 @@
+import { heapOf } from '../../demo/heap';
+import { lanternKit } from '../../demo/kits';
+import { seeded } from '../../demo/random';
+import { DEMO, expect, shelve, test } from './bench';
+
+test('Lantern Harbour is checked in from its heap by keyboard alone, and every planted fault is named', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const { canvas, legend } = await lanternKit();
+  const { bags, faults } = heapOf(legend, canvas.packetDrills, seeded(7));
+  await page.goto(`/canvas/${DEMO.lantern}/checkin`);
+  const field = page.getByLabel('Code on the bag in hand');
+  await expect(field).toBeFocused();
+  for (const bag of bags) {
+    await page.keyboard.type(bag.drills === canvas.packetDrills ? bag.label : `${bag.label} x ${bag.drills}`);
+    await page.keyboard.press('Enter');
+    await expect(field).toHaveValue('');
+  }
+  await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 short');
+  await expect(page.getByTestId('sentence')).toContainText('1 bag on no line of the sheet.');
+  await expect(page.getByText('1 bag to find')).toBeVisible();
+  await page.getByRole('button', { name: 'Only what is lacking' }).focus();
+  await page.keyboard.press('Enter');
+  const wall = page.getByRole('region', { name: 'The heap' });
+  await expect(
+    wall.getByRole('button', { name: new RegExp(`${faults.missing.code}.*missing`) }),
+  ).toBeVisible();
+  await expect(
+    wall.getByRole('button', { name: new RegExp(`${faults.short.code}.*short by 46`) }),
+  ).toBeVisible();
+  await expect(page.getByText(`${faults.stray} may be meant for it`)).toBeVisible();
+  // All counted bags are kept.
+  await page.reload();
+  await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 short');
+});
+
+test('a sheet of 90 colours pasted from a spreadsheet checks clean', async ({ page, request }) => {
+  const id = crypto.randomUUID();
+  const rows = Array.from(
+    { length: 90 },
+    (_, i) => `${i + 1}\t\t${1000 + 7 * i}\tColour ${i + 1}\t\t\t${100 + i}\t1`,
+  );
+  // 90 colours of 100 … 189 drills: 90 × 144.5 = 13,005 drills, on 153 × 85 cells.
+  const data = { id, title: 'Ninety', shape: 'round', pitchMm: 2.8, width: 153, height: 85 };
+  expect((await request.post('/api/canvases', { data })).status()).toBe(201);
+  await page.goto(`/canvas/${id}/checkin/sheet`);
+  await page
+    .getByLabel('Or paste the rows here')
+    .fill(['Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets', ...rows].join('\n'));
+  await expect(page.getByText('90 colours')).toBeVisible();
+  await page.getByRole('button', { name: 'Save this sheet' }).click();
+  await page.getByRole('link', { name: 'Go on without one' }).click();
+  await expect(page.getByText('90 bags to find')).toBeVisible();
+  await expect(page.getByText('does not quite add up')).toHaveCount(0);
+});
+
+test.describe('at the heap', () => {
+  test('a word that fits two lines is asked about', async ({ page, request }) => {
+    const id = await shelve(request, 'Two fit');
+    // The symbol of line 1 becomes 2, which is the key number of line 2.
+    const { lines } = await (await request.get(`/api/canvases/${id}/sheet`)).json();
+    lines[0].symbol = '2';
+    await request.put(`/api/canvases/${id}/sheet`, { data: { lines } });
+    await page.goto(`/canvas/${id}/checkin`);
+    const field = page.getByLabel('Code on the bag in hand');
+    await field.fill('2');
+    await field.press('Enter');
+    await page.getByRole('button', { name: /98, key 2/ }).click();
+    await expect(page.getByText('200 here of 96 needed; bag 1 of 1')).toBeVisible();
+  });
+
+  test('another packet size is a key away, for one bag', async ({ page, request }) => {
+    const id = await shelve(request, 'Sizes');
+    await page.goto(`/canvas/${id}/checkin`);
+    const field = page.getByLabel('Code on the bag in hand');
+    await field.fill('1204');
+    await field.press('Alt+3');
+    await expect(page.getByRole('button', { name: '1,000', exact: true })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
+    await field.press('Enter');
+    await expect(page.getByText('1,000 here of 90 needed; bag 1 of 2, this one with 1,000')).toBeVisible();
+    await expect(page.getByRole('button', { name: '200', exact: true })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
+  });
+
+  test('two people count at two screens and see each other’s bags', async ({ page, context, request }) => {
+    const id = await shelve(request, 'Two screens');
+    await page.goto(`/canvas/${id}/checkin`);
+    const other = await context.newPage();
+    await other.goto(`/canvas/${id}/checkin`);
+    await other.getByLabel('Code on the bag in hand').fill('412');
+    await other.getByLabel('Code on the bag in hand').press('Enter');
+    await expect(page.getByText('3 bags to find')).toBeVisible();
+    await page.getByRole('button', { name: 'Take back' }).click();
+    await expect(other.getByText('4 bags to find')).toBeVisible();
+  });
+
+  test('a stray that looks like a misread is taken for its line', async ({ page, request }) => {
+    const id = await shelve(request, 'Misread');
+    await page.goto(`/canvas/${id}/checkin`);
+    const field = page.getByLabel('Code on the bag in hand');
+    await field.fill('413');
+    await field.press('Enter');
+    await page.getByRole('button', { name: 'Take it for 412' }).click();
+    await expect(page.getByText('200 here of 190 needed; bag 1 of 1')).toBeVisible();
+    await expect(page.getByText('On no line of the sheet')).toHaveCount(0);
+    await page.getByText('The arithmetic').click();
+    await expect(page.getByText('To have 190 good ones: 190 ÷ (1 − 3.0 %) = 196.')).toBeVisible();
+  });
+
+  test('pieces thrown out change the trash share, and nonsense is refused in words', async ({
+    page,
+    request,
+  }) => {
+    const id = await shelve(request, 'Trash');
+    await page.goto(`/canvas/${id}/checkin`);
+    await page.getByText('Trash share 3.0 %, from 200 pieces').click();
+    await page.getByLabel('Thrown out').fill('50');
+    await page.getByLabel('of pieces').fill('40');
+    await page.getByRole('button', { name: 'Record' }).click();
+    await expect(page.getByText('More pieces were thrown out than you looked at.')).toBeVisible();
+    await page.getByLabel('of pieces').fill('1000');
+    await page.getByRole('button', { name: 'Record' }).click();
+    await expect(page.getByText('Trash share 4.7 %, from 1,200 pieces')).toBeVisible();
+  });
+
+  test('a sheet that does not add up says so before the first bag', async ({ page, request }) => {
+    const id = await shelve(request, 'Unsound sheet');
+    await page.goto(`/canvas/${id}/checkin`);
+    await expect(page.getByText('412: the sheet says 190, the chart has 192.')).toBeVisible();
+    await expect(page.getByText('1204: the sheet says 90, the chart has 88.')).toBeVisible();
+  });
+});
+
+test('a bag is counted by weight on the simulated scale', async ({ page, request }) => {
+  const id = await shelve(request, 'Weighed');
+  await page.goto(`/canvas/${id}/checkin`);
+  await page.getByLabel('Code on the bag in hand').fill('412');
+  await page.getByRole('button', { name: 'Weigh' }).click();
+  await expect(page.getByRole('button', { name: 'Weigh the full bag' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Simulated scale' }).click();
+  await page.getByRole('button', { name: 'Weigh these 50' }).click();
+  await expect(page.getByText(/50 weigh 0\.3\d+ g/)).toBeVisible();
+  await page.getByRole('button', { name: 'Weigh the empty bag' }).click();
+  await expect(page.getByText(/0\.4[78]\d g/)).toBeVisible();
+  await page.getByRole('button', { name: 'Weigh the full bag' }).click();
+  const result = page.getByTestId('weighed');
+  await expect(result).toContainText('give or take');
+  const [, drills, width] = /(\d+) drills, give or take (\d+)/.exec((await result.textContent()) ?? '')!;
+  // The stand-in's bag holds about 200, within five of its standard deviations.
+  expect(Math.abs(Number(drills) - 200)).toBeLessThan(30 + Number(width));
+  await page.getByRole('button', { name: 'Count this bag for 412' }).click();
+  const view = await (await request.get(`/api/canvases/${id}/bags`)).json();
+  expect(view.bags).toMatchObject([{ line: 1, how: 'weighed', drills: Number(drills) }]);
+  expect(view.bags[0].spread).toBeGreaterThan(0);
+});
