@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { rename, rm, stat } from 'node:fs/promises';
 import { applyMark } from '../src/core/bench/marking';
 import { emptyBitmap } from '../src/core/chart/bitmap';
+import { hexToRgb, rgbToHex } from '../src/core/colour/rgb';
 import { addMark, addSitting, endSitting, putBitmap } from '../src/data/bench';
 import { addCanvas, replaceLegend } from '../src/data/canvases';
 import { putChart } from '../src/data/chart';
@@ -9,10 +10,11 @@ import { addBagEntry } from '../src/data/checkin';
 import type { Queries } from '../src/data/database';
 import { dataDirectory, openDataDirectory } from '../src/data/dataDirectory';
 import { DirectoryInUse, takeDataLock } from '../src/data/dataLock';
+import { addStashItem, addStashMove } from '../src/data/stash';
 import { heapOf } from './heap';
 import { type DemoSitting, inventHistory } from './history';
 import { glasshouseKit, type Kit, kingfisherKit, lanternKit } from './kits';
-import { seeded } from './random';
+import { between, seeded } from './random';
 
 /** Lays the demo data into the data directory, unless one is there. `--fresh` starts over; `--heap` prints the heap. */
 async function lay(): Promise<void> {
@@ -47,13 +49,48 @@ async function layAll(queries: Queries, now: Date): Promise<void> {
   await countAllBags(queries, kingfisher, daysAgo(37));
   await layHistory(queries, kingfisher, inventHistory(kingfisher, 0.4112, 19, 35, now, seeded(3)));
 
-  await layKit(queries, await lanternKit(), now);
+  const lantern = await lanternKit();
+  await layKit(queries, lantern, now);
+  await layStash(queries, kingfisher, lantern, daysAgo(1));
 }
 
 async function layKit(queries: Queries, kit: Kit, arrived: Date): Promise<void> {
   await addCanvas(queries, kit.canvas, arrived.toISOString());
   await replaceLegend(queries, kit.canvas.id, kit.legend);
   await putChart(queries, kit.canvas.id, kit.chart);
+}
+
+/** Leftovers of finished kits; some of them help the kit that has just arrived. */
+async function layStash(queries: Queries, kingfisher: Kit, lantern: Kit, at: Date): Promise<void> {
+  const { faults } = heapOf(lantern.legend, lantern.canvas.packetDrills, seeded(7));
+  const random = seeded(17);
+  const leftovers = [
+    ...kingfisher.legend
+      .filter((line) => line.line % 3 === 0)
+      .map((line) => ({ line, drills: between(random, 20, 380) })),
+    { line: faults.short, drills: 30 },
+    {
+      line: { ...faults.missing, code: '2930', name: 'Old oak', hex: shifted(faults.missing.hex ?? '') },
+      drills: 260,
+    },
+    {
+      line: { ...faults.short, code: '3155', name: 'Late dusk', hex: shifted(faults.short.hex ?? '') },
+      drills: 145,
+    },
+  ];
+  for (const { line, drills } of leftovers) {
+    const { code, name, hex, finish } = line;
+    const id = randomUUID();
+    await addStashItem(queries, { id, code, name, hex, finish, shape: 'square' }, at.toISOString());
+    const move = { id: randomUUID(), itemId: id, drills: Math.round(drills), bagId: null };
+    await addStashMove(queries, move, at.toISOString());
+  }
+}
+
+/** A colour a shade beside another. */
+function shifted(hex: string): string {
+  const [red, green, blue] = hexToRgb(hex);
+  return rgbToHex([Math.min(255, red + 7), green, Math.max(0, blue - 5)]);
 }
 
 async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void> {

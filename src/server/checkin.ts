@@ -19,6 +19,7 @@ import { legendOf, replaceLegend } from '../data/canvases';
 import { chartOf } from '../data/chart';
 import { addBagEntry, type BagEntry, countedBags, findBagEntry, trashRecords } from '../data/checkin';
 import type { Database, Queries } from '../data/database';
+import { returnToStash, takeAgainFromStash } from '../data/stash';
 import type { CheckinView } from './contract/checkin';
 import { conflict, notFound, unreadable } from './problem';
 import { sectionsOf } from './sections';
@@ -77,16 +78,20 @@ export async function enterBag(database: Database, canvas: Canvas, bag: BagReque
     const legend = await legendOf(queries, canvas.id);
     const line = legend.find((candidate) => candidate.line === bag.line);
     if (bag.line !== null && !line) throw unreadable(`The sheet has no line ${bag.line}.`);
+    const happenedAt = new Date().toISOString();
     await addBagEntry(queries, {
       id: bag.id,
       canvasId: canvas.id,
-      happenedAt: new Date().toISOString(),
+      happenedAt,
       ...(bag.undoes !== null || bag.redoes !== null
         ? await repeatOrTakeBack(queries, canvas, bag, ledger)
         : bag.assigns !== null
           ? assignment(bag, ledger.bags)
           : freshCount(bag, line, canvas)),
     });
+    // Drills that came from the stash go back there with the bag, and come again with it.
+    if (bag.undoes !== null) await returnToStash(queries, bag.undoes, happenedAt);
+    else if (bag.redoes !== null) await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
   });
 }
 

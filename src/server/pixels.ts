@@ -53,3 +53,24 @@ export async function encodePng(
 
 /** Cloth between the drills in pictures that leave the app. */
 export const CLOTH: Rgb = [243, 238, 229];
+
+const MAX_PHOTO_PIXELS = 60_000_000;
+const PHOTO_SIDE = 1600;
+
+/**
+ * A photo (JPEG, PNG or WebP) as a JPEG of moderate size, upright and without the place and time a camera writes in.
+ * @throws Problem when it is no picture, or too large to unpack
+ */
+export async function photoToJpeg(bytes: Uint8Array): Promise<Uint8Array> {
+  try {
+    const jpeg = await sharp(bytes, { limitInputPixels: MAX_PHOTO_PIXELS })
+      .rotate()
+      .resize({ width: PHOTO_SIDE, height: PHOTO_SIDE, fit: 'inside', withoutEnlargement: true })
+      .flatten({ background: '#ffffff' })
+      .jpeg({ quality: 82 })
+      .toBuffer();
+    return new Uint8Array(jpeg);
+  } catch {
+    throw unreadable('This is no photo that we can read. Use a JPEG, PNG or WebP of at most 60 megapixels.');
+  }
+}

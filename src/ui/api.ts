@@ -52,6 +52,11 @@ export async function sendFile<Answer>(
   return (await (await ask(url, { method, body: file, headers: { 'content-type': type } })).json()) as Answer;
 }
 
+/** Removes something and gives the view that is left. */
+export async function removeWithAnswer<Answer>(url: string): Promise<Answer> {
+  return (await (await ask(url, { method: 'DELETE' })).json()) as Answer;
+}
+
 export async function remove(url: string): Promise<void> {
   await ask(url, { method: 'DELETE' });
 }

@@ -10,9 +10,12 @@ const STATIONS = [
   'bench',
   'progress',
   'checkin/sheet',
+  'checkin/request',
+  'checkin/inspection',
+  'checkin/packing',
   'chart/read',
 ];
-const VIEWS = ['/', '/new', ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`)];
+const VIEWS = ['/', '/new', '/stash', ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`)];
 
 for (const theme of ['day', 'evening']) {
   test.describe(`in ${theme} light`, () => {

@@ -1,11 +1,13 @@
 import Papa from 'papaparse';
 import type { LegendLine } from '../canvas/legend';
-import { FIELD_IN_WORDS, SHEET_FIELDS } from './sheetTable';
+import { type OutTable, sheetTableOut } from './checkinTable';
 
-/** Writes a legend as CSV (RFC 4180) with the headers that `readSheetTable` recognises. */
+/** Writes a table as CSV (RFC 4180). */
+export function tableToCsv({ header, rows }: OutTable): string {
+  return Papa.unparse({ fields: header, data: rows });
+}
+
+/** Writes a legend as CSV with the headers that `readSheetTable` recognises. */
 export function sheetToCsv(legend: readonly LegendLine[]): string {
-  return Papa.unparse({
-    fields: SHEET_FIELDS.map((field) => FIELD_IN_WORDS[field]),
-    data: legend.map((line) => SHEET_FIELDS.map((field) => line[field] ?? '')),
-  });
+  return tableToCsv(sheetTableOut(legend));
 }

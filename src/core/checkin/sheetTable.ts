@@ -84,7 +84,15 @@ export function readSheetTable(text: string): SheetTable {
     delimiter: '',
     delimitersToGuess: ['\t', ';', ','],
   });
-  const rows = numbered(parsed.data).filter((row) => row.cells.some((cell) => cell !== ''));
+  return tableOfCells(parsed.data);
+}
+
+/**
+ * The same for cells that are apart already, as a spreadsheet file gives them.
+ * @throws RangeError when there is no cell with anything in it
+ */
+export function tableOfCells(cells: string[][]): SheetTable {
+  const rows = numbered(cells).filter((row) => row.cells.some((cell) => cell !== ''));
   const first = rows[0];
   if (first === undefined) throw new RangeError('The sheet is empty. Paste its rows, or choose its file.');
   const guess = guessMapping(first.cells);

@@ -12,6 +12,7 @@ import { ToggleButton } from '../../ui/ToggleButton';
 import { useUndoKeys } from '../../ui/undoKeys';
 import { BagField } from './BagField';
 import { BagWall } from './BagWall';
+import { CheckinNav } from './CheckinNav';
 import { LastBag, type LastCounted } from './LastBag';
 import { SheetFindings } from './SheetFindings';
 import { Strays } from './Strays';
@@ -84,6 +85,7 @@ function Heap({ entry, legend, first }: CheckinProps) {
         className="flex flex-col gap-3 lg:-m-1.5 lg:overflow-y-auto lg:p-1.5"
         aria-label="The bag in hand"
       >
+        <CheckinNav canvasId={canvas.id} here="" />
         <BagField
           canvas={canvas}
           legend={legend}
@@ -131,9 +133,6 @@ function Heap({ entry, legend, first }: CheckinProps) {
           }}
         />
         <TrashSlip trash={view.trash} onRecord={(record) => post('trash', record)} />
-        <a className="self-start py-2.5 underline" href={`/canvas/${canvas.id}/checkin/sheet`}>
-          The sheet itself
-        </a>
       </section>
       <section aria-label="The heap" className="flex min-h-0 min-w-0 flex-col">
         <div className="mb-3 flex flex-wrap items-end justify-between gap-3 xl:flex-nowrap">

@@ -10,11 +10,14 @@ import {
   type SheetTable,
 } from '../../core/checkin/sheetTable';
 import type { ShelfEntry } from '../../server/contract/canvases';
-import { inWords, sendJson } from '../../ui/api';
+import { inWords, sendFile, sendJson } from '../../ui/api';
 import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
+import { CheckinNav } from './CheckinNav';
+
+const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** Reads the inventory sheet: paste or choose a file, look at what was understood, then save. */
 export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
@@ -43,6 +46,19 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
     if (!file) return;
     if (file.size > 4_000_000)
       return setFault(`${file.name} is larger than 4 MB, so it cannot be an inventory sheet.`);
+    if (/\.xlsx$/i.test(file.name)) {
+      setText('');
+      try {
+        const next = await sendFile<SheetTable>('POST', '/api/sheet-readings', file, XLSX_TYPE);
+        setFault(null);
+        setTable(next);
+        setMapping(next.mapping);
+      } catch (error) {
+        setTable(null);
+        setFault(inWords(error));
+      }
+      return;
+    }
     const content = await file.text();
     if (content.includes('\u0000')) {
       return setFault(
@@ -65,88 +81,106 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
   };
 
   return (
-    <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
-      <section className="flex flex-col gap-3">
-        <h2 className="text-xl">The inventory sheet</h2>
-        <p>
-          Paste its rows from a spreadsheet, or choose a CSV file. Columns may be parted by tab, comma or
-          semicolon; nothing is saved until you say so.
-        </p>
-        <label className="button" htmlFor="sheet-file">
-          Choose a file
-        </label>
-        <input
-          id="sheet-file"
-          type="file"
-          accept=".csv,.tsv,.txt,text/csv,text/plain"
-          className="sr-only"
-          onChange={(event) => {
-            void choose(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
-        <label className="block">
-          <span className="font-semibold">Or paste the rows here</span>
-          <textarea
-            className="field number h-52 text-[0.9rem]"
-            value={text}
-            spellCheck={false}
-            placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
-            onChange={(event) => read(event.target.value)}
-          />
-        </label>
-        {fault && <Notice kind="fault">{fault}</Notice>}
-        {legend.length > 0 && (
-          <Notice kind="hint">
-            This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
-            <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
-              <Download size={16} className="inline" aria-hidden /> Take it out as CSV
-            </a>
-          </Notice>
-        )}
-      </section>
-      {table && mapping && reading ? (
-        <section className="flex min-w-0 flex-col gap-4">
-          <div className="flex flex-wrap items-end justify-between gap-4">
-            <div>
-              <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
-              <p>
-                {many(reading.lines.reduce((sum, line) => sum + line.neededDrills, 0))} drills needed,{' '}
-                {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
-                {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
-              </p>
-            </div>
-            <button
-              type="button"
-              className="button button-main"
-              disabled={saving || reading.lines.length === 0}
-              onClick={save}
-            >
-              {reading.faults.length > 0 ? `Save the ${reading.lines.length} good lines` : 'Save this sheet'}
-            </button>
-          </div>
-          <Faults title="Lines that cannot be taken" faults={reading.faults} kind="fault" />
-          <Faults title="Good to know" faults={reading.notices} kind="hint" />
-          <Columns table={table} mapping={mapping} onChange={setMapping} />
-          <div className="overflow-x-auto bg-paper">
-            <DataTable
-              caption="Lines of the sheet as read"
-              rows={reading.lines}
-              rowKey={(line) => String(line.line)}
-              columns={lineColumns(canvas.shape)}
-            />
-          </div>
-        </section>
-      ) : (
-        <section className="slip hidden max-w-xl self-start lg:block">
+    <>
+      <CheckinNav canvasId={canvas.id} here="/sheet" />
+      <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
+        <section className="flex flex-col gap-3">
+          <h2 className="text-xl">The inventory sheet</h2>
           <p>
-            The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and
-            packets supplied. Only the colour code is a must; the more columns there are, the more Oculent can
-            check.
+            Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be parted by tab,
+            comma or semicolon; nothing is saved until you say so.
           </p>
+          <label className="button" htmlFor="sheet-file">
+            Choose a file
+          </label>
+          <input
+            id="sheet-file"
+            type="file"
+            accept=".csv,.tsv,.txt,.xlsx,text/csv,text/plain"
+            className="sr-only"
+            onChange={(event) => {
+              void choose(event.target.files?.[0]);
+              event.target.value = '';
+            }}
+          />
+          <label className="block">
+            <span className="font-semibold">Or paste the rows here</span>
+            <textarea
+              className="field number h-52 text-[0.9rem]"
+              value={text}
+              spellCheck={false}
+              placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
+              onChange={(event) => read(event.target.value)}
+            />
+          </label>
+          {fault && <Notice kind="fault">{fault}</Notice>}
+          {legend.length > 0 && (
+            <Notice kind="hint">
+              This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
+              <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
+                <Download size={16} className="inline" aria-hidden /> Take it out as CSV
+              </a>{' '}
+              or{' '}
+              <a className="underline" href={`/api/canvases/${canvas.id}/sheet.xlsx`}>
+                XLSX
+              </a>
+              ; with the result of check-in as{' '}
+              <a className="underline" href={`/api/canvases/${canvas.id}/checkin.csv`}>
+                CSV
+              </a>{' '}
+              or{' '}
+              <a className="underline" href={`/api/canvases/${canvas.id}/checkin.xlsx`}>
+                XLSX
+              </a>
+              .
+            </Notice>
+          )}
         </section>
-      )}
-    </div>
+        {table && mapping && reading ? (
+          <section className="flex min-w-0 flex-col gap-4">
+            <div className="flex flex-wrap items-end justify-between gap-4">
+              <div>
+                <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
+                <p>
+                  {many(reading.lines.reduce((sum, line) => sum + line.neededDrills, 0))} drills needed,{' '}
+                  {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
+                  {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
+                </p>
+              </div>
+              <button
+                type="button"
+                className="button button-main"
+                disabled={saving || reading.lines.length === 0}
+                onClick={save}
+              >
+                {reading.faults.length > 0
+                  ? `Save the ${reading.lines.length} good lines`
+                  : 'Save this sheet'}
+              </button>
+            </div>
+            <Faults title="Lines that cannot be taken" faults={reading.faults} kind="fault" />
+            <Faults title="Good to know" faults={reading.notices} kind="hint" />
+            <Columns table={table} mapping={mapping} onChange={setMapping} />
+            <div className="overflow-x-auto bg-paper">
+              <DataTable
+                caption="Lines of the sheet as read"
+                rows={reading.lines}
+                rowKey={(line) => String(line.line)}
+                columns={lineColumns(canvas.shape)}
+              />
+            </div>
+          </section>
+        ) : (
+          <section className="slip hidden max-w-xl self-start lg:block">
+            <p>
+              The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and
+              packets supplied. Only the colour code is a must; the more columns there are, the more Oculent
+              can check.
+            </p>
+          </section>
+        )}
+      </div>
+    </>
   );
 }
 

@@ -1,0 +1,93 @@
+import type { InspectionKey } from '../core/checkin/inspection';
+import { one, type Queries } from './database';
+
+export interface InspectionEntry {
+  id: string;
+  happenedAt: string;
+  kind: InspectionKey;
+  note: string;
+  widthCm: number | null;
+  heightCm: number | null;
+  hasPhoto: boolean;
+}
+
+/** The newest entries first, without those withdrawn. */
+export async function inspectionEntries(queries: Queries, canvasId: string): Promise<InspectionEntry[]> {
+  const rows = await queries.query<{
+    id: string;
+    happened_at: string;
+    kind: InspectionKey;
+    note: string;
+    width_cm: number | null;
+    height_cm: number | null;
+    has_photo: boolean;
+  }>(
+    `select e.id, e.happened_at, e.kind, e.note, e.width_cm, e.height_cm, e.photo is not null as has_photo
+     from inspection_entry e left join inspection_withdrawal w on w.entry_id = e.id
+     where e.canvas_id = $1 and w.entry_id is null order by e.happened_at desc`,
+    [canvasId],
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    happenedAt: row.happened_at,
+    kind: row.kind,
+    note: row.note,
+    widthCm: row.width_cm,
+    heightCm: row.height_cm,
+    hasPhoto: row.has_photo,
+  }));
+}
+
+/** A known id changes nothing. */
+export async function addInspectionEntry(
+  queries: Queries,
+  canvasId: string,
+  entry: Omit<InspectionEntry, 'hasPhoto'>,
+): Promise<void> {
+  await queries.query(
+    `insert into inspection_entry (id, canvas_id, happened_at, kind, note, width_cm, height_cm)
+     values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
+    [entry.id, canvasId, entry.happenedAt, entry.kind, entry.note, entry.widthCm, entry.heightCm],
+  );
+}
+
+/** Withdraws an entry from the log; the row stays. */
+export async function withdrawInspectionEntry(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+  happenedAt: string,
+): Promise<void> {
+  await queries.query(
+    `insert into inspection_withdrawal (entry_id, happened_at)
+     select id, $3 from inspection_entry where canvas_id = $1 and id = $2 on conflict (entry_id) do nothing`,
+    [canvasId, id, happenedAt],
+  );
+}
+
+/** @returns false where there is no such entry */
+export async function putInspectionPhoto(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+  jpeg: Uint8Array,
+): Promise<boolean> {
+  const rows = await queries.query(
+    'update inspection_entry set photo = $3 where canvas_id = $1 and id = $2 returning id',
+    [canvasId, id, jpeg],
+  );
+  return rows.length > 0;
+}
+
+export async function inspectionPhoto(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+): Promise<Uint8Array | null> {
+  const row = await one<{ photo: Uint8Array | null }>(
+    queries,
+    'select photo from inspection_entry where canvas_id = $1 and id = $2',
+    [canvasId, id],
+  );
+  return row?.photo ?? null;
+}

@@ -1,0 +1,25 @@
+import type { RequestState } from '../core/checkin/supplierRequest';
+import type { Queries } from './database';
+
+/** The newest state of each line that was ever asked for. */
+export async function requestStates(queries: Queries, canvasId: string): Promise<Map<number, RequestState>> {
+  const rows = await queries.query<{ line: number; state: RequestState }>(
+    'select line, state from request_state where canvas_id = $1 order by position',
+    [canvasId],
+  );
+  return new Map(rows.map((row) => [row.line, row.state]));
+}
+
+/** A known id changes nothing. */
+export async function addRequestState(
+  queries: Queries,
+  canvasId: string,
+  entry: { id: string; line: number; state: RequestState },
+  happenedAt: string,
+): Promise<void> {
+  await queries.query(
+    `insert into request_state (id, canvas_id, line, happened_at, state) values ($1, $2, $3, $4, $5)
+     on conflict (id) do nothing`,
+    [entry.id, canvasId, entry.line, happenedAt, entry.state],
+  );
+}

@@ -1,0 +1,73 @@
+import type { Shape } from '../core/canvas/canvas';
+import type { Finish } from '../core/colour/finish';
+import type { StashItem } from '../core/stash/cover';
+import type { Queries } from './database';
+
+/** Every item with what is there of it. */
+export function stashItems(queries: Queries): Promise<StashItem[]> {
+  return queries.query<{
+    id: string;
+    code: string;
+    name: string;
+    hex: string | null;
+    finish: Finish;
+    shape: Shape;
+    drills: number;
+  }>(
+    `select i.id, i.code, i.name, i.hex, i.finish, i.shape, coalesce(sum(m.drills), 0)::int as drills
+     from stash_item i left join stash_move m on m.item_id = i.id
+     group by i.id order by i.created_at`,
+  );
+}
+
+/** A known id changes nothing. @returns whether it was added */
+export async function addStashItem(
+  queries: Queries,
+  item: Omit<StashItem, 'drills'>,
+  createdAt: string,
+): Promise<boolean> {
+  const rows = await queries.query(
+    `insert into stash_item (id, code, name, hex, finish, shape, created_at) values ($1, $2, $3, $4, $5, $6, $7)
+     on conflict (id) do nothing returning id`,
+    [item.id, item.code, item.name, item.hex, item.finish, item.shape, createdAt],
+  );
+  return rows.length > 0;
+}
+
+/** Drills that come (above 0) or go (below 0). */
+export async function addStashMove(
+  queries: Queries,
+  move: { id: string; itemId: string; drills: number; bagId: string | null },
+  happenedAt: string,
+): Promise<void> {
+  await queries.query(
+    `insert into stash_move (id, item_id, happened_at, drills, bag_id) values ($1, $2, $3, $4, $5)
+     on conflict (id) do nothing`,
+    [move.id, move.itemId, happenedAt, move.drills, move.bagId],
+  );
+}
+
+/** Puts drills back that a bag had taken out, when the bag is taken back; does nothing for other bags. */
+export async function returnToStash(queries: Queries, bagId: string, happenedAt: string): Promise<void> {
+  await queries.query(
+    `insert into stash_move (id, item_id, happened_at, drills, bag_id)
+     select gen_random_uuid(), item_id, $2, -sum(drills), bag_id from stash_move
+     where bag_id = $1 group by item_id, bag_id having sum(drills) <> 0`,
+    [bagId, happenedAt],
+  );
+}
+
+/** Takes the drills out again for a bag that is counted again under a new id. */
+export async function takeAgainFromStash(
+  queries: Queries,
+  bagId: string,
+  newBagId: string,
+  happenedAt: string,
+): Promise<void> {
+  await queries.query(
+    `insert into stash_move (id, item_id, happened_at, drills, bag_id)
+     select gen_random_uuid(), item_id, $3, min(drills), $2 from stash_move
+     where bag_id = $1 group by item_id`,
+    [bagId, newBagId, happenedAt],
+  );
+}

@@ -1,0 +1,11 @@
+import { checkinTableOut } from '../../../../core/checkin/checkinTable';
+import { tableToCsv } from '../../../../core/checkin/sheetCsv';
+import { legendOf } from '../../../../data/canvases';
+import { checkinView } from '../../../../server/checkin';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const { supply } = await checkinView(database, canvas);
+  const table = checkinTableOut(await legendOf(database, canvas.id), supply);
+  return content(tableToCsv(table), 'text/csv; charset=utf-8', `${canvas.title} check-in.csv`);
+});

@@ -1,0 +1,15 @@
+import { checkinTableOut } from '../../../../core/checkin/checkinTable';
+import { legendOf } from '../../../../data/canvases';
+import { checkinView } from '../../../../server/checkin';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+import { writeSpreadsheet, XLSX_TYPE } from '../../../../server/spreadsheet';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const { supply } = await checkinView(database, canvas);
+  const { header, rows } = checkinTableOut(await legendOf(database, canvas.id), supply);
+  return content(
+    await writeSpreadsheet(canvas.title, header, rows),
+    XLSX_TYPE,
+    `${canvas.title} check-in.xlsx`,
+  );
+});

@@ -1,0 +1,10 @@
+import { withdrawInspectionEntry } from '../../../../../../data/inspection';
+import { canvasEndpoint, isUuid, json } from '../../../../../../server/endpoint';
+import { inspectionView } from '../../../../../../server/inspection';
+import { notFound } from '../../../../../../server/problem';
+
+export const DELETE = canvasEndpoint(async (database, canvas, { params }) => {
+  if (!isUuid(params.entry)) throw notFound('such entry');
+  await withdrawInspectionEntry(database, canvas.id, params.entry, new Date().toISOString());
+  return json(await inspectionView(database, canvas));
+});

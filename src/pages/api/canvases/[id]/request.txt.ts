@@ -1,0 +1,7 @@
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+import { dateInWords, requestView } from '../../../../server/requests';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const { text } = await requestView(database, canvas, dateInWords(new Date()));
+  return content(text, 'text/plain; charset=utf-8', `${canvas.title} request.txt`);
+});

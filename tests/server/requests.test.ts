@@ -1,0 +1,164 @@
+import { randomUUID } from 'node:crypto';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import type { Database } from '../../src/data/database';
+import {
+  addInspectionEntry,
+  inspectionEntries,
+  inspectionPhoto,
+  putInspectionPhoto,
+  withdrawInspectionEntry,
+} from '../../src/data/inspection';
+import { addRequestState } from '../../src/data/requests';
+import { addStashItem, addStashMove, stashItems } from '../../src/data/stash';
+import { checkinView, enterBag } from '../../src/server/checkin';
+import { inspectionView } from '../../src/server/inspection';
+import { photoToJpeg } from '../../src/server/pixels';
+import { requestPdf } from '../../src/server/requestPdf';
+import { coverFromStash, requestView } from '../../src/server/requests';
+import { chartOfRows, line } from '../core/samples';
+import { memoryDatabase, shelve } from '../data/memory';
+
+let database: Database;
+beforeAll(async () => {
+  database = await memoryDatabase();
+});
+afterAll(() => database.close());
+
+const NOW = '2026-03-01T10:00:00.000Z';
+const legend = [
+  line(1, { code: '412', neededDrills: 300, packets: 2 }),
+  line(2, { code: '98', neededDrills: 90, packets: 1 }),
+];
+
+async function stash(code: string, drills: number): Promise<string> {
+  const id = randomUUID();
+  await addStashItem(database, { id, code, name: '', hex: null, finish: 'plain', shape: 'square' }, NOW);
+  await addStashMove(database, { id: randomUUID(), itemId: id, drills, bagId: null }, NOW);
+  return id;
+}
+const inStash = async (id: string) => (await stashItems(database)).find((item) => item.id === id)!.drills;
+const undoOrRedo = (canvas: Canvas, more: { undoes?: string; redoes?: string }, id = randomUUID()) =>
+  enterBag(database, canvas, {
+    id,
+    line: null,
+    label: '',
+    drills: null,
+    how: 'nominal',
+    spread: null,
+    assigns: null,
+    undoes: null,
+    redoes: null,
+    ...more,
+  });
+
+describe('a shortage covered from the stash', () => {
+  it('takes the drills and counts them as a bag, once; taken back, they return; done again, they go again', async () => {
+    const canvas = await shelve(database, legend, chartOfRows('11', '22'));
+    const item = await stash('412', 350);
+    const wish = { id: randomUUID(), line: 1, itemId: item, drills: 300 };
+    await coverFromStash(database, canvas, wish);
+    await coverFromStash(database, canvas, wish);
+    expect(await inStash(item)).toBe(50);
+    expect((await checkinView(database, canvas)).bags).toMatchObject([
+      { line: 1, drills: 300, how: 'counted', label: '412 from the stash' },
+    ]);
+    await undoOrRedo(canvas, { undoes: wish.id });
+    expect(await inStash(item)).toBe(350);
+    const again = randomUUID();
+    await undoOrRedo(canvas, { redoes: wish.id }, again);
+    expect(await inStash(item)).toBe(50);
+    await undoOrRedo(canvas, { undoes: again });
+    expect(await inStash(item)).toBe(350);
+  });
+
+  it('is refused beyond what is there, and then takes nothing', async () => {
+    const canvas = await shelve(database, legend, null);
+    const item = await stash('412', 20);
+    await expect(
+      coverFromStash(database, canvas, { id: randomUUID(), line: 1, itemId: item, drills: 21 }),
+    ).rejects.toThrow('The stash has 20 of 412, not 21.');
+    expect(await inStash(item)).toBe(20);
+    expect((await checkinView(database, canvas)).bags).toEqual([]);
+  });
+});
+
+describe('a request', () => {
+  it('shows offers, where a colour shows most, and its newest state', async () => {
+    const canvas = await shelve(database, legend, chartOfRows('11', '12'));
+    const item = await stash('98', 40);
+    await addRequestState(database, canvas.id, { id: randomUUID(), line: 1, state: 'asked' }, NOW);
+    await addRequestState(database, canvas.id, { id: randomUUID(), line: 1, state: 'promised' }, NOW);
+    const { lines, text, photos } = await requestView(database, canvas, '1 March 2026');
+    expect(lines.map((each) => [each.line.code, each.state, each.showsMostIn])).toEqual([
+      ['98', null, { section: 1, drills: 1 }],
+      ['412', 'promised', { section: 1, drills: 3 }],
+    ]);
+    expect(lines[0]!.offers.map((offer) => [offer.item.id, offer.as, offer.enough])).toContainEqual([
+      item,
+      'same',
+      false,
+    ]);
+    expect(text).toContain('98 (key 2)');
+    expect(photos).toEqual([]);
+  });
+
+  it('is printed with title, size and numbers, the photo of the sheet behind it', async () => {
+    const canvas = await shelve(database, legend, null, { title: 'Two hills', width: 120, height: 160 });
+    const { lines } = await requestView(database, canvas, '1 March 2026');
+    const photo = await photoToJpeg(
+      await sharp({ create: { width: 40, height: 30, channels: 3, background: '#aa3322' } })
+        .png()
+        .toBuffer(),
+    );
+    const bytes = await requestPdf(canvas, lines, [photo], '1 March 2026', 'a4');
+    const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
+    expect(document.numPages).toBe(2);
+    const words = (await (await document.getPage(1)).getTextContent()).items.map((each) =>
+      'str' in each ? each.str : '',
+    );
+    for (const word of ['Two hills', '1 March 2026', '412', '98', '300', '90']) expect(words).toContain(word);
+    expect(words.join(' ')).toContain('120 × 160 cells, 30 × 40 cm');
+  });
+});
+
+describe('the inspection log', () => {
+  it('keeps entries with photo, says what is usual, and withdraws without forgetting', async () => {
+    const canvas = await shelve(database, legend, null, { width: 120, height: 160 });
+    const id = randomUUID();
+    const entry = {
+      id,
+      happenedAt: NOW,
+      kind: 'size' as const,
+      note: 'Measured twice',
+      widthCm: 28,
+      heightCm: 40,
+    };
+    await addInspectionEntry(database, canvas.id, entry);
+    await addInspectionEntry(database, canvas.id, { ...entry, note: 'Again' });
+    expect(await putInspectionPhoto(database, canvas.id, id, Uint8Array.of(1, 2, 3))).toBe(true);
+    expect(await inspectionPhoto(database, canvas.id, id)).toEqual(Uint8Array.of(1, 2, 3));
+    const [view, ...others] = await inspectionView(database, canvas);
+    expect(others).toEqual([]);
+    expect(view).toMatchObject({ name: 'Size is not as sold', note: 'Measured twice', hasPhoto: true });
+    expect(view!.size).toContain('width is 2.0 cm too small');
+    await withdrawInspectionEntry(database, canvas.id, id, NOW);
+    expect(await inspectionEntries(database, canvas.id)).toEqual([]);
+    expect(
+      await database.query('select count(*)::int as n from inspection_entry where id = $1', [id]),
+    ).toEqual([{ n: 1 }]);
+  });
+
+  it('makes photos moderate, and refuses what is none', async () => {
+    const large = await sharp({ create: { width: 4000, height: 1000, channels: 3, background: '#223344' } })
+      .jpeg()
+      .toBuffer();
+    const { width, height, format } = await sharp(await photoToJpeg(large)).metadata();
+    expect([width, height, format]).toEqual([1600, 400, 'jpeg']);
+    await expect(photoToJpeg(new TextEncoder().encode('no photo'))).rejects.toThrow(
+      'no photo that we can read',
+    );
+  });
+});
