@@ -3,6 +3,7 @@ import type { Canvas } from '../core/canvas/canvas';
 import { countLaid } from '../core/chart/bitmap';
 import { type CellRuns, faultInRuns } from '../core/chart/cellRuns';
 import { countDrills } from '../core/chart/chart';
+import { learnedTrash } from '../core/checkin/chance';
 import {
   addMark,
   bitmapOf,
@@ -12,6 +13,7 @@ import {
   sittingBelongs,
   sittingsOf,
 } from '../data/bench';
+import { trashRecords } from '../data/checkin';
 import type { Database, Queries } from '../data/database';
 import { chartOrCloth } from './chart';
 import type { BenchView, MarkView } from './contract/bench';
@@ -26,6 +28,7 @@ export async function benchView(queries: Queries, canvas: Canvas): Promise<Bench
     drills: countDrills(chart),
     history: await markHistory(queries, canvas.id),
     sittings: await sittingsOf(queries, canvas.id, SITTINGS_SHOWN),
+    trash: learnedTrash(await trashRecords(queries, canvas.id)),
   };
 }
 

@@ -13,6 +13,7 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     keys: [
       ['412 Enter', 'count a bag by its code'],
       ['412 x 140', 'count a bag that holds 140'],
+      ['Alt+1, 2, 3', 'another packet size for the next bag'],
     ],
   },
   {

@@ -82,11 +82,11 @@ test('a packing list goes by code, with the sizes in stock', async ({ page, requ
   const id = await shelve(request, 'Packed');
   await page.goto(`/canvas/${id}/checkin/packing`);
   // 98: 96 + 10 % = 106; 412: 190 + 10 % = 209; 1204: 90 + 10 % = 99.
-  await expect(page.getByText('3 bags')).toBeVisible();
+  await expect(page.getByText('4 bags')).toBeVisible();
   await expect(page.getByRole('row').nth(1)).toContainText('98');
-  await expect(page.getByRole('row', { name: /412.*190.*209.*1 × 1,000/ })).toBeVisible();
-  await page.getByLabel('the least surplus').check();
   await expect(page.getByRole('row', { name: /412.*190.*209.*2 × 200/ })).toBeVisible();
+  await page.getByLabel('the fewest bags').check();
+  await expect(page.getByRole('row', { name: /412.*190.*209.*1 × 1,000/ })).toBeVisible();
   await page.getByLabel('Sizes in stock, in drills').fill('0');
   await expect(page.getByRole('alert')).toContainText('A bag holds a whole number of drills');
   const csv = await (await request.get(`/api/canvases/${id}/packing.csv?sizes=200`)).text();

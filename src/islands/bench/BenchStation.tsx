@@ -9,6 +9,7 @@ import { percentLaid } from '../../core/progress/progress';
 import { countInRect, type SectionTally } from '../../core/sections/blockGrid';
 import type { BenchView } from '../../server/contract/bench';
 import type { ShelfEntry } from '../../server/contract/canvases';
+import type { CheckinView } from '../../server/contract/checkin';
 import { inWords, sendJson } from '../../ui/api';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
@@ -19,6 +20,7 @@ import { Notice } from '../../ui/Notice';
 import { counted, many } from '../../ui/numbers';
 import { SectionStepper } from '../../ui/SectionStepper';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { TrashSlip } from '../../ui/TrashSlip';
 import { useUndoKeys } from '../../ui/undoKeys';
 import { SittingTimer } from './SittingTimer';
 import { useMarks } from './useMarks';
@@ -56,6 +58,7 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
   const [other, setOther] = useState<LegendLine | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
   const [fault, setFault] = useState<string | null>(null);
+  const [trash, setTrash] = useState(bench.trash);
   const section = sections[number - 1]!.section;
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
   const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
@@ -322,6 +325,19 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
             beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
           />
         )}
+        <TrashSlip
+          trash={trash}
+          onRecord={async (record) => {
+            const url = `/api/canvases/${canvas.id}/trash`;
+            try {
+              setTrash(
+                (await sendJson<CheckinView>('POST', url, { id: crypto.randomUUID(), ...record })).trash,
+              );
+            } catch (error) {
+              setFault(inWords(error));
+            }
+          }}
+        />
         <p className="text-[0.95rem] text-faded">
           Rest eyes and wrists now and then; turn the tray or the pen, not the wrist.
         </p>

@@ -9,6 +9,7 @@ import { Notice } from '../../ui/Notice';
 import { counted } from '../../ui/numbers';
 import { say } from '../../ui/speech';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { TrashSlip } from '../../ui/TrashSlip';
 import { useUndoKeys } from '../../ui/undoKeys';
 import { BagField } from './BagField';
 import { BagWall } from './BagWall';
@@ -17,7 +18,6 @@ import { LastBag, type LastCounted } from './LastBag';
 import { SheetFindings } from './SheetFindings';
 import { Strays } from './Strays';
 import { SupplyTable } from './SupplyTable';
-import { TrashSlip } from './TrashSlip';
 import { useCheckin } from './useCheckin';
 import { WeighDialog } from './WeighDialog';
 
@@ -80,113 +80,116 @@ function Heap({ entry, legend, first }: CheckinProps) {
   useUndoKeys(undo, redo);
 
   return (
-    <div className="grid grow gap-x-6 gap-y-5 lg:h-[calc(100dvh-9.6rem)] lg:grid-cols-[22rem_1fr] lg:grid-rows-[minmax(0,1fr)]">
-      <section
-        className="flex flex-col gap-3 lg:-m-1.5 lg:overflow-y-auto lg:p-1.5"
-        aria-label="The bag in hand"
-      >
-        <CheckinNav canvasId={canvas.id} here="" />
-        <BagField
-          canvas={canvas}
-          legend={legend}
-          field={field}
-          typed={typed}
-          onType={setTyped}
-          speaks={speaks}
-          onSpeaks={(on) => {
-            localStorage.setItem(SPEECH_KEY, on ? 'on' : 'off');
-            setSpeaks(on);
-          }}
-          onCount={(line, label, drills, known) =>
-            void count(line, label, drills, known ? 'counted' : 'nominal')
-          }
-          onWeigh={(line) => setWeighing({ line })}
-        />
-        {fault && <Notice kind="fault">{fault}</Notice>}
-        <div aria-live="polite">
-          {last && (
-            <LastBag
-              last={last}
-              supply={last.line ? view.supply[last.line.line - 1] : undefined}
-              pot={last.line ? potOf(last.line) : undefined}
-              shape={canvas.shape}
-              usualDrills={canvas.packetDrills}
-              trash={view.trash}
+    <>
+      <CheckinNav canvasId={canvas.id} here="" />
+      <div className="grid grow gap-x-6 gap-y-5 lg:h-[calc(100dvh-12.4rem)] lg:grid-cols-[22rem_1fr] lg:grid-rows-[minmax(0,1fr)]">
+        <section
+          className="flex flex-col gap-3 lg:-m-1.5 lg:overflow-y-auto lg:p-1.5"
+          aria-label="The bag in hand"
+        >
+          <BagField
+            canvas={canvas}
+            legend={legend}
+            field={field}
+            typed={typed}
+            onType={setTyped}
+            speaks={speaks}
+            onSpeaks={(on) => {
+              localStorage.setItem(SPEECH_KEY, on ? 'on' : 'off');
+              setSpeaks(on);
+            }}
+            onCount={(line, label, drills, known) =>
+              void count(line, label, drills, known ? 'counted' : 'nominal')
+            }
+            onWeigh={(line) => setWeighing({ line })}
+          />
+          {fault && <Notice kind="fault">{fault}</Notice>}
+          <div aria-live="polite">
+            {last && (
+              <LastBag
+                last={last}
+                supply={last.line ? view.supply[last.line.line - 1] : undefined}
+                pot={last.line ? potOf(last.line) : undefined}
+                shape={canvas.shape}
+                usualDrills={canvas.packetDrills}
+                trash={view.trash}
+              />
+            )}
+          </div>
+          <div className="flex gap-2">
+            <button type="button" className="button grow" disabled={!view.history.undo} onClick={undo}>
+              <Undo2 size={20} aria-hidden /> Take back
+            </button>
+            <button type="button" className="button grow" disabled={!view.history.redo} onClick={redo}>
+              <Redo2 size={20} aria-hidden /> Do again
+            </button>
+          </div>
+          <Strays
+            bags={view.bags.filter((bag) => bag.line === null)}
+            matches={view.strayMatches}
+            legend={legend}
+            onAssign={(bag, line) => {
+              void post('bags', { assigns: bag.id, line: line.line });
+              setLast({ label: bag.label, line, drills: bag.drills });
+            }}
+          />
+          <TrashSlip trash={view.trash} onRecord={(record) => post('trash', record)} />
+        </section>
+        <section aria-label="The heap" className="flex min-h-0 min-w-0 flex-col">
+          <div className="mb-3 flex flex-wrap items-end justify-between gap-3 xl:flex-nowrap">
+            <div>
+              <p className="big-number">
+                {view.summary.bagsToFind === 0
+                  ? 'No bag missing'
+                  : `${counted(view.summary.bagsToFind, 'bag')} to find`}
+              </p>
+              <p className="max-w-[46rem]" data-testid="sentence">
+                {view.sentence}
+              </p>
+            </div>
+            <div className="flex shrink-0 gap-2">
+              <ToggleButton on={onlyLacking} onChange={setOnlyLacking}>
+                Only what is lacking
+              </ToggleButton>
+              <ToggleButton on={asTable} onChange={setAsTable}>
+                As a table
+              </ToggleButton>
+            </div>
+          </div>
+          <SheetFindings findings={view.findings} open={view.bags.length === 0} />
+          {asTable ? (
+            <SupplyTable pots={pots} supply={view.supply} shape={canvas.shape} onlyLacking={onlyLacking} />
+          ) : (
+            <BagWall
+              pots={pots}
+              supply={view.supply}
+              lit={last?.line?.line ?? null}
+              onlyLacking={onlyLacking}
+              onPick={(line) => {
+                setTyped(line.code);
+                setLast({ label: line.code, line, drills: canvas.packetDrills });
+                field.current?.focus();
+              }}
             />
           )}
-        </div>
-        <div className="flex gap-2">
-          <button type="button" className="button grow" disabled={!view.history.undo} onClick={undo}>
-            <Undo2 size={20} aria-hidden /> Take back
-          </button>
-          <button type="button" className="button grow" disabled={!view.history.redo} onClick={redo}>
-            <Redo2 size={20} aria-hidden /> Do again
-          </button>
-        </div>
-        <Strays
-          bags={view.bags.filter((bag) => bag.line === null)}
-          matches={view.strayMatches}
-          legend={legend}
-          onAssign={(bag, line) => {
-            void post('bags', { assigns: bag.id, line: line.line });
-            setLast({ label: bag.label, line, drills: bag.drills });
-          }}
-        />
-        <TrashSlip trash={view.trash} onRecord={(record) => post('trash', record)} />
-      </section>
-      <section aria-label="The heap" className="flex min-h-0 min-w-0 flex-col">
-        <div className="mb-3 flex flex-wrap items-end justify-between gap-3 xl:flex-nowrap">
-          <div>
-            <p className="big-number">
-              {view.summary.bagsToFind === 0
-                ? 'No bag missing'
-                : `${counted(view.summary.bagsToFind, 'bag')} to find`}
-            </p>
-            <p className="max-w-[46rem]" data-testid="sentence">
-              {view.sentence}
-            </p>
-          </div>
-          <div className="flex shrink-0 gap-2">
-            <ToggleButton on={onlyLacking} onChange={setOnlyLacking}>
-              Only what is lacking
-            </ToggleButton>
-            <ToggleButton on={asTable} onChange={setAsTable}>
-              As a table
-            </ToggleButton>
-          </div>
-        </div>
-        <SheetFindings findings={view.findings} open={view.bags.length === 0} />
-        {asTable ? (
-          <SupplyTable pots={pots} supply={view.supply} shape={canvas.shape} onlyLacking={onlyLacking} />
-        ) : (
-          <BagWall
-            pots={pots}
+        </section>
+        {weighing && (
+          <WeighDialog
+            canvas={canvas}
+            legend={legend}
             supply={view.supply}
-            lit={last?.line?.line ?? null}
-            onlyLacking={onlyLacking}
-            onPick={(line) => {
-              setTyped(line.code);
+            first={weighing.line}
+            onClose={() => {
+              setWeighing(null);
               field.current?.focus();
+            }}
+            onCount={(line, drills, spread) => {
+              setWeighing(null);
+              void count(line, line.code, drills, 'weighed', spread);
             }}
           />
         )}
-      </section>
-      {weighing && (
-        <WeighDialog
-          canvas={canvas}
-          legend={legend}
-          supply={view.supply}
-          first={weighing.line}
-          onClose={() => {
-            setWeighing(null);
-            field.current?.focus();
-          }}
-          onCount={(line, drills, spread) => {
-            setWeighing(null);
-            void count(line, line.code, drills, 'weighed', spread);
-          }}
-        />
-      )}
-    </div>
+      </div>
+    </>
   );
 }

@@ -15,7 +15,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
   const [wish, setWish] = useState<{ sizes: string; spare: string; goal: PackingGoal }>({
     sizes: '200, 1000',
     spare: '10',
-    goal: 'fewest bags',
+    goal: 'least surplus',
   });
   const [list, setList] = useState<PackedLine[] | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -62,7 +62,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
           </label>
           <fieldset>
             <legend className="mb-1 font-semibold">Rather</legend>
-            {(['fewest bags', 'least surplus'] as const).map((goal) => (
+            {(['least surplus', 'fewest bags'] as const).map((goal) => (
               <label key={goal} className="flex min-h-11 items-center gap-2">
                 <input
                   type="radio"

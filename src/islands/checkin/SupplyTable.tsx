@@ -63,6 +63,13 @@ export function SupplyTable({
             value: (row) => row.supply.bags,
             show: (row) => `${row.supply.bags} of ${row.supply.expectedBags}`,
           },
+          {
+            key: 'chance',
+            header: 'May run out',
+            numeric: true,
+            value: (row) => row.supply.chance,
+            show: (row) => `${(row.supply.chance * 100).toFixed(1)} %`,
+          },
           { key: 'verdict', header: 'Verdict', value: (row) => verdictInWords(row.supply.verdict) },
         ]}
       />

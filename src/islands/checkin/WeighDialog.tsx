@@ -21,7 +21,9 @@ import { useScale } from '../../ui/scale/useScale';
 const STAND_IN = { drillGrams: 0.0062, bagGrams: 0.48 };
 const FIRST_SAMPLE = 50;
 
-const sampleKey = (canvas: Canvas, line: LegendLine) => `oculent-sample-${canvas.shape}-${line.finish}`;
+/** Which sample belongs to which: drills of one shape and finish, on one scale. */
+const sampleKey = (canvas: Canvas, line: LegendLine, scale: string) =>
+  `oculent-sample-${canvas.shape}-${line.finish}-${scale}`;
 
 /** Counts the drills of a bag by weight: a counted sample once, the empty bag, the full bag. */
 export function WeighDialog({
@@ -44,7 +46,7 @@ export function WeighDialog({
   const [source, setSource] = useState<ScaleSource | null>(null);
   const [resolution, setResolution] = useState(POCKET_SCALE.resolutionGrams);
   const [pieces, setPieces] = useState(FIRST_SAMPLE);
-  const [sample, setSample] = useState<WeighedSample | null>(() => storedSample(canvas, line));
+  const [sample, setSample] = useState<WeighedSample | null>(null);
   const [bagGrams, setBagGrams] = useState<number | null>(null);
   const [fullGrams, setFullGrams] = useState<number | null>(null);
   const [busy, setBusy] = useState(false);
@@ -59,9 +61,13 @@ export function WeighDialog({
 
   useEffect(() => dialog.current?.showModal(), []);
 
+  const simulated = source?.load !== undefined;
+  const scaleName = `${simulated ? 'simulated' : 'own'}-${resolution}`;
   const use = (next: ScaleSource) => {
     source?.close();
     setSource(next);
+    setFullGrams(null);
+    setSample(storedSample(sampleKey(canvas, line, `${next.load ? 'simulated' : 'own'}-${resolution}`)));
   };
   const take = async (load: number, then: (grams: number) => void) => {
     setBusy(true);
@@ -77,7 +83,7 @@ export function WeighDialog({
   const takeSample = (grams: number) => {
     const next = { pieces, grams };
     setSample(next);
-    localStorage.setItem(sampleKey(canvas, line), JSON.stringify(next));
+    localStorage.setItem(sampleKey(canvas, line, scaleName), JSON.stringify(next));
   };
 
   let result: ReturnType<typeof countByWeight> | null = null;
@@ -93,7 +99,6 @@ export function WeighDialog({
   const lacking = Math.max(0, own.neededDrills - own.suppliedDrills);
   const drillGrams = sample ? sample.grams / sample.pieces : STAND_IN.drillGrams;
   const advised = lacking > 0 ? sampleToSettle(canvas.packetDrills, lacking, drillGrams, setup) : null;
-  const simulated = source?.load !== undefined;
 
   return (
     <dialog
@@ -119,7 +124,7 @@ export function WeighDialog({
             onChange={(event) => {
               const next = legend[Number(event.target.value) - 1]!;
               setLine(next);
-              setSample(storedSample(canvas, next));
+              setSample(storedSample(sampleKey(canvas, next, scaleName)));
               setFullGrams(null);
             }}
           >
@@ -135,7 +140,15 @@ export function WeighDialog({
           <select
             className="field"
             value={resolution}
-            onChange={(event) => setResolution(Number(event.target.value))}
+            onChange={(event) => {
+              // Another step is another scale: its readings and its sample begin anew.
+              setResolution(Number(event.target.value));
+              source?.close();
+              setSource(null);
+              setSample(null);
+              setBagGrams(null);
+              setFullGrams(null);
+            }}
           >
             <option value={0.001}>0.001 g</option>
             <option value={0.01}>0.01 g</option>
@@ -259,8 +272,8 @@ export function WeighDialog({
   );
 }
 
-/** The sample weighed last for this shape and finish, kept on this device because it belongs to its scale. */
-function storedSample(canvas: Canvas, line: LegendLine): WeighedSample | null {
-  const stored = localStorage.getItem(sampleKey(canvas, line));
+/** The sample weighed last for a key, kept on this device because it belongs to its scale. */
+function storedSample(key: string): WeighedSample | null {
+  const stored = localStorage.getItem(key);
   return stored ? (JSON.parse(stored) as WeighedSample) : null;
 }

@@ -1,5 +1,6 @@
 import { array, number, object, string } from 'yup';
 import { MAX_CELLS } from '../../core/canvas/canvas';
+import type { TrashTally } from '../../core/checkin/chance';
 import type { UndoState } from '../../core/ledger/history';
 
 const ledgerId = (what: string) =>
@@ -50,4 +51,5 @@ export interface BenchView {
   history: UndoState;
   /** The newest sittings, the one that runs (if any) first. */
   sittings: SittingView[];
+  trash: TrashTally & { share: number };
 }

@@ -6,5 +6,5 @@ export const packingQuery = object({
   spare: number().typeError('Give the spare in percent.').default(10),
   goal: string()
     .oneOf(['fewest bags', 'least surplus'] as const)
-    .default('fewest bags'),
+    .default('least surplus'),
 });

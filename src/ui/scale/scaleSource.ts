@@ -56,6 +56,7 @@ export async function serialSource(ports: Serial): Promise<ScaleSource> {
       })();
     },
     close: () => {
+      if (!open) return;
       open = false;
       void reader
         ?.cancel()
