@@ -129,6 +129,29 @@ test.describe('at the heap', () => {
     await expect(page.getByText('Trash share 4.7 %, from 1,200 pieces')).toBeVisible();
   });
 
+  test('a counted bag is said aloud once the user asks for it', async ({ page, request }) => {
+    const id = await shelve(request, 'Aloud');
+    await page.addInitScript(() => {
+      const spoken: string[] = [];
+      Object.assign(window, { spoken });
+      speechSynthesis.speak = (utterance) => void spoken.push(utterance.text);
+    });
+    await page.goto(`/canvas/${id}/checkin`);
+    const field = page.getByLabel('Code on the bag in hand');
+    const count = async (code: string) => {
+      await field.fill(code);
+      await field.press('Enter');
+      await expect(field).toHaveValue('');
+    };
+    const spoken = () => page.evaluate(() => (window as unknown as { spoken: string[] }).spoken);
+    await count('412');
+    expect(await spoken()).toEqual([]);
+    await page.getByRole('button', { name: 'Say it aloud' }).click();
+    await count('1204');
+    await count('3717');
+    expect(await spoken()).toEqual(['1 2 0 4: enough. One bag still to find. Pot 3.', '3717 is on no line.']);
+  });
+
   test('a sheet that does not add up says so before the first bag', async ({ page, request }) => {
     const id = await shelve(request, 'Unsound sheet');
     await page.goto(`/canvas/${id}/checkin`);

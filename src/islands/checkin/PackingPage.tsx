@@ -88,6 +88,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
           {fault && <Notice kind="fault">{fault}</Notice>}
           {list && !fault && (
             <>
+              <h2 className="hidden text-xl print:block">Packing list: {canvas.title}</h2>
               <p className="big-number">{counted(bags, 'bag')}</p>
               <p className="mb-3">
                 {many(packed)} drills for {many(list.reduce((sum, each) => sum + each.line.neededDrills, 0))}{' '}
