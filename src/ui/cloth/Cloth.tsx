@@ -47,6 +47,9 @@ interface ClothProps {
   onKey?(event: KeyboardEvent): boolean;
 }
 
+/** After this long without movement the cloth is drawn at its finest. */
+const REST_MS = 120;
+
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -62,6 +65,8 @@ export function Cloth(props: ClothProps) {
   const camera = useRef<Camera>({ scale: 1, left: 0, top: 0 });
   const size = useRef<ViewSize>({ width: 0, height: 0 });
   const asked = useRef(0);
+  const movedAt = useRef(Number.NEGATIVE_INFINITY);
+  const atRest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lastMarked = useRef<CellPlace | null>(null);
   const latest = useRef(props);
   latest.current = props;
@@ -78,7 +83,8 @@ export function Cloth(props: ClothProps) {
       const context = canvas.current?.getContext('2d');
       if (!context) return;
       const now = latest.current;
-      renderer.draw(context, camera.current, size.current, window.devicePixelRatio);
+      const moving = performance.now() - movedAt.current < REST_MS;
+      renderer.draw(context, camera.current, size.current, window.devicePixelRatio, moving);
       const style = getComputedStyle(document.documentElement);
       const over = [...(now.layers ?? [])];
       if (now.cursor) over.push(cursorLayer(now.cursor.x, now.cursor.y));
@@ -101,6 +107,9 @@ export function Cloth(props: ClothProps) {
   const look = useCallback(
     (next: Camera) => {
       camera.current = keepInSight(next, latest.current.chart, size.current);
+      movedAt.current = performance.now();
+      clearTimeout(atRest.current);
+      atRest.current = setTimeout(redraw, REST_MS + 20);
       redraw();
     },
     [redraw],

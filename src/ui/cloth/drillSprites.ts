@@ -15,21 +15,30 @@ const BLACK: Rgb = [0, 0, 0];
 
 /** Small pictures of cells, drawn once and then stamped: a canvas of thousands of cells stays smooth. */
 export class DrillSprites {
-  private readonly sprites = new Map<string, HTMLCanvasElement>();
+  /** By line and look, then by size. */
+  private readonly sprites = new Map<string, Map<number, HTMLCanvasElement>>();
 
   constructor(
     private readonly palette: ClothPalette,
     private readonly shape: Shape,
   ) {}
 
-  /** @param devicePixels side of the cell on screen */
-  sprite(line: number, look: CellLook, devicePixels: number): HTMLCanvasElement {
+  /**
+   * @param devicePixels side of the cell on screen
+   * @param hurried takes any size that is drawn already, rather than draw another one
+   */
+  sprite(line: number, look: CellLook, devicePixels: number, hurried: boolean): HTMLCanvasElement {
     const size = SIZES.find((candidate) => candidate >= devicePixels) ?? SIZES.at(-1)!;
-    const key = `${line} ${look} ${size}`;
-    let sprite = this.sprites.get(key);
+    const key = `${line} ${look}`;
+    let sizes = this.sprites.get(key);
+    if (!sizes) {
+      sizes = new Map();
+      this.sprites.set(key, sizes);
+    }
+    let sprite = sizes.get(size) ?? (hurried ? sizes.values().next().value : undefined);
     if (!sprite) {
       sprite = this.draw(line, look, size);
-      this.sprites.set(key, sprite);
+      sizes.set(size, sprite);
     }
     return sprite;
   }
