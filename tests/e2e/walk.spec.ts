@@ -118,8 +118,14 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await expect(page.getByTestId('plan')).toContainText('Along the rows: 4 placements for 48 drills');
     await page.getByRole('button', { name: 'Tip for 15 drills' }).click();
     await expect(page.getByTestId('plan')).toContainText('8 placements');
+    await page.getByRole('button', { name: 'See the columns instead' }).click();
+    await expect(page.getByTestId('plan')).toContainText('Along the columns: 12 placements for 48 drills');
+    await page.getByRole('button', { name: 'See the columns instead' }).click();
     await page.getByRole('button', { name: 'As a table' }).click();
     await expect(page.getByRole('row', { name: /1204.*40.*6.*12.*rows/ })).toBeVisible();
+    // The first row of dusk: columns 13–21 with the tip for 9, then three more.
+    await expect(page.getByRole('row', { name: /^9 13 9 9$/ })).toBeVisible();
+    await expect(page.getByRole('row', { name: /^9 22 3 3$/ })).toBeVisible();
   });
 
   await test.step('drills are marked, by cell, by drag and all at once', async () => {

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { CheckinView } from '../../server/contract/checkin';
 import { getJson, inWords, sendJson } from '../../ui/api';
 
@@ -15,9 +15,11 @@ export interface Checkin {
 export function useCheckin(canvasId: string, first: CheckinView): Checkin {
   const [view, setView] = useState(first);
   const [fault, setFault] = useState<string | null>(null);
+  const posts = useRef(0);
   const post = useCallback(
     async (ledger: 'bags' | 'trash', body: object) => {
       setFault(null);
+      posts.current++;
       try {
         const next = await sendJson<CheckinView>('POST', `/api/canvases/${canvasId}/${ledger}`, {
           id: crypto.randomUUID(),
@@ -36,7 +38,10 @@ export function useCheckin(canvasId: string, first: CheckinView): Checkin {
     const refresh = () => {
       if (document.hidden) return;
       // A miss does no harm: the next one, or the next bag, brings the view up to date.
-      getJson<CheckinView>(`/api/canvases/${canvasId}/bags`).then(setView, () => {});
+      const before = posts.current;
+      // An answer that was on its way while a bag was counted is older than what is shown.
+      const show = (next: CheckinView) => before === posts.current && setView(next);
+      getJson<CheckinView>(`/api/canvases/${canvasId}/bags`).then(show, () => {});
     };
     const timer = setInterval(refresh, REFRESH_MS);
     return () => clearInterval(timer);

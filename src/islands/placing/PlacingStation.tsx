@@ -65,6 +65,7 @@ function Runs({
   const [fault, setFault] = useState<string | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
   const [asTable, setAsTable] = useState(false);
+  const [otherWay, setOtherWay] = useState(false);
 
   useEffect(() => {
     let left = false;
@@ -88,7 +89,7 @@ function Runs({
 
   const plan = view?.plans.find((each) => each.line === chosen) ?? view?.plans[0] ?? null;
   const section = sections[number - 1]!.section;
-  const best = plan?.[plan.better];
+  const best = plan && (otherWay ? other(plan) : plan[plan.better]);
   const layers = useMemo(() => {
     const ground = getComputedStyle(document.documentElement).getPropertyValue('--c-bench');
     const cover = coverLayer(section, ground);
@@ -112,6 +113,7 @@ function Runs({
         {asTable && view ? (
           <ScrollRegion label="Placements" className="min-h-0 grow">
             <PlansTable plans={view.plans} legend={legend} shape={canvas.shape} />
+            {plan && best && <RunsTable best={best} code={legend[plan.line - 1]!.code} />}
           </ScrollRegion>
         ) : (
           <Cloth
@@ -148,13 +150,18 @@ function Runs({
               <div className="slip !py-3" data-testid="plan">
                 <Colour line={legend[plan.line - 1]!} shape={canvas.shape} size={44} />
                 <p className="mt-1.5 font-semibold">
-                  Along the {plan.better}: {counted(best.placements.length, 'placement')} for{' '}
+                  Along the {best.direction}: {counted(best.placements.length, 'placement')} for{' '}
                   {counted(plan.drills, 'drill')}
                 </p>
                 <p>
-                  {other(plan).direction === 'rows' ? 'Rows' : 'Columns'} would take{' '}
-                  {many(other(plan).placements.length)}; longest run {best.longestRun}
+                  Rows take {many(plan.rows.placements.length)}, columns{' '}
+                  {many(plan.columns.placements.length)}; longest run {best.longestRun}
                 </p>
+                <div className="mt-1.5">
+                  <ToggleButton on={otherWay} onChange={setOtherWay}>
+                    See the {plan.better === 'rows' ? 'columns' : 'rows'} instead
+                  </ToggleButton>
+                </div>
               </div>
             )}
             <ColourList
@@ -203,6 +210,39 @@ function TipChoice({ tips, onChange }: { tips: number[]; onChange: (tips: number
         })}
       </div>
     </fieldset>
+  );
+}
+
+/** The bars of one colour, one a line, as they are drawn on the cloth. */
+function RunsTable({ best, code }: { best: ColourPlan['rows']; code: string }) {
+  const alongRows = best.direction === 'rows';
+  return (
+    <>
+      <h2 className="px-2.5 pt-4">
+        Runs of <span className="number">{code}</span>, along the {best.direction}
+      </h2>
+      <DataTable
+        caption={`Runs of ${code}`}
+        rows={best.placements}
+        rowKey={({ x, y }) => `${x} ${y}`}
+        columns={[
+          {
+            key: 'line',
+            header: alongRows ? 'Row' : 'Column',
+            numeric: true,
+            value: ({ x, y }) => (alongRows ? y : x) + 1,
+          },
+          {
+            key: 'from',
+            header: alongRows ? 'From column' : 'From row',
+            numeric: true,
+            value: ({ x, y }) => (alongRows ? x : y) + 1,
+          },
+          { key: 'drills', header: 'Drills', numeric: true, value: ({ drills }) => drills },
+          { key: 'tip', header: 'With the tip for', numeric: true, value: ({ tip }) => tip },
+        ]}
+      />
+    </>
   );
 }
 
