@@ -182,3 +182,35 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   expect(view.bags).toMatchObject([{ line: 1, how: 'weighed', drills: Number(drills) }]);
   expect(view.bags[0].spread).toBeGreaterThan(0);
 });
+
+test('a scale on a serial port speaks to the same reader', async ({ page, request }) => {
+  const id = await shelve(request, 'Serial');
+  await page.addInitScript(() => {
+    // A stand-in for the port that the browser would hand out; it sends readings in awkward pieces.
+    const pieces = ['W +12.4', '0 g S', '\r\nnoise\nW +12', '.40 g S\n'];
+    const readable = () => {
+      let timer: ReturnType<typeof setInterval>;
+      let next = 0;
+      return new ReadableStream({
+        start(controller) {
+          timer = setInterval(
+            () => controller.enqueue(new TextEncoder().encode(pieces[next++ % pieces.length])),
+            30,
+          );
+        },
+        cancel: () => clearInterval(timer),
+      });
+    };
+    const port = { open: async () => {}, close: async () => {}, readable: readable() };
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: async () => port } });
+  });
+  await page.goto(`/canvas/${id}/checkin`);
+  await page.getByRole('button', { name: 'Weigh' }).click();
+  await page.getByRole('button', { name: 'My scale' }).click();
+
+  await expect(page.getByText(/12\.4 g at rest/)).toBeVisible();
+  await page.getByRole('button', { name: 'Weigh these 50' }).click();
+  await expect(page.getByText('50 weigh 12.400 g')).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+});
