@@ -1,19 +1,9 @@
-import type { Shape } from '../core/canvas/canvas';
-import type { Finish } from '../core/colour/finish';
 import type { StashItem } from '../core/stash/cover';
 import type { Queries } from './database';
 
 /** Every item with what is there of it. */
 export function stashItems(queries: Queries): Promise<StashItem[]> {
-  return queries.query<{
-    id: string;
-    code: string;
-    name: string;
-    hex: string | null;
-    finish: Finish;
-    shape: Shape;
-    drills: number;
-  }>(
+  return queries.query<StashItem>(
     `select i.id, i.code, i.name, i.hex, i.finish, i.shape, coalesce(sum(m.drills), 0)::int as drills
      from stash_item i left join stash_move m on m.item_id = i.id
      group by i.id order by i.created_at`,
