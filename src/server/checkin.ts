@@ -19,7 +19,7 @@ import { legendOf, replaceLegend } from '../data/canvases';
 import { chartOf } from '../data/chart';
 import { addBagEntry, type BagEntry, countedBags, findBagEntry, trashRecords } from '../data/checkin';
 import type { Database, Queries } from '../data/database';
-import { returnToStash, takeAgainFromStash } from '../data/stash';
+import { returnToStash, stashItems, takeAgainFromStash } from '../data/stash';
 import type { CheckinView } from './contract/checkin';
 import { conflict, notFound, unreadable } from './problem';
 import { sectionsOf } from './sections';
@@ -91,7 +91,12 @@ export async function enterBag(database: Database, canvas: Canvas, bag: BagReque
     });
     // Drills that came from the stash go back there with the bag, and come again with it.
     if (bag.undoes !== null) await returnToStash(queries, bag.undoes, happenedAt);
-    else if (bag.redoes !== null) await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
+    else if (bag.redoes !== null) {
+      await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
+      if ((await stashItems(queries)).some((item) => item.drills < 0)) {
+        throw conflict('The stash no longer has the drills of this bag; they were used elsewhere.');
+      }
+    }
   });
 }
 

@@ -1,8 +1,8 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
+import { many } from '../core/words/numbers';
 import type { CheckinView } from '../server/contract/checkin';
 import { trashSchema } from '../server/contract/checkin';
-import { many } from './numbers';
 
 /** How many drills are thrown out, as learned so far, and a place to record more. */
 export function TrashSlip({

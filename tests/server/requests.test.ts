@@ -72,6 +72,10 @@ describe('a shortage covered from the stash', () => {
     expect(await inStash(item)).toBe(50);
     await undoOrRedo(canvas, { undoes: again });
     expect(await inStash(item)).toBe(350);
+    // Used elsewhere meanwhile, they cannot go again.
+    await addStashMove(database, { id: randomUUID(), itemId: item, drills: -200, bagId: null }, NOW);
+    await expect(undoOrRedo(canvas, { redoes: again })).rejects.toThrow('The stash no longer has the drills');
+    expect(await inStash(item)).toBe(150);
   });
 
   it('is refused beyond what is there, and then takes nothing', async () => {

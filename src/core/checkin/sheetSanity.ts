@@ -1,5 +1,6 @@
 import type { Canvas } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
+import { counted, many } from '../words/numbers';
 import { packetsFor } from './supply';
 
 /** Something about the sheet that does not add up. */
@@ -146,12 +147,4 @@ function repeated(legend: readonly LegendLine[], keyOf: (line: LegendLine) => st
 function list(words: string[]): string {
   const named = words.slice(0, CODES_NAMED).join(', ');
   return words.length > CODES_NAMED ? `${named} and ${words.length - CODES_NAMED} more` : named;
-}
-
-function many(n: number): string {
-  return n.toLocaleString('en');
-}
-
-function counted(n: number, noun: string): string {
-  return `${many(n)} ${noun}${n === 1 ? '' : 's'}`;
 }

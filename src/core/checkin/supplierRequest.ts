@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { type Canvas, sizeInWords } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
+import { many } from '../words/numbers';
 import { compareCodes } from './codes';
 import type { LineSupply } from './supply';
 
@@ -110,8 +111,4 @@ export function requestCsv(canvas: Canvas, lines: readonly RequestLine[]): strin
       each.state ?? 'not asked',
     ]),
   });
-}
-
-function many(n: number): string {
-  return n.toLocaleString('en');
 }

@@ -1,4 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
+import { counted } from '../words/numbers';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
 
 /** How the number of drills in a bag is known. */
@@ -212,10 +213,6 @@ export function supplyInWords(all: CanvasSupply): string {
     return `Every colour is here and enough, ${counted(all.colours, 'colour')}${bags}.${strays}`;
   }
   return `${capitalised(faults.join(', '))}, of ${all.colours} colours${bags}.${strays}`;
-}
-
-function counted(n: number, noun: string): string {
-  return `${n.toLocaleString('en')} ${noun}${n === 1 ? '' : 's'}`;
 }
 
 function capitalised(text: string): string {

@@ -1,13 +1,13 @@
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { ChartReport } from '../../server/contract/chart';
 import { inWords, sendFile } from '../../ui/api';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { counted, many } from '../../ui/numbers';
 
 interface Choice {
   file: File;

@@ -5,6 +5,7 @@ import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/chart/chart';
 import { positionOf } from '../../core/chart/position';
 import { potsInCodeOrder } from '../../core/kitup/pots';
+import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
@@ -13,7 +14,6 @@ import { panelsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
-import { many } from '../../ui/numbers';
 import { ToggleButton } from '../../ui/ToggleButton';
 
 /** The picture as cells: look, find, and see where one colour goes. */

@@ -4,8 +4,8 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { findLine, readTypedBag } from '../../core/checkin/findLine';
 import { packetSizes } from '../../core/checkin/supply';
+import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
-import { many } from '../../ui/numbers';
 
 /** The one field at the heap: code, Enter, next bag. */
 export function BagField({

@@ -2,8 +2,8 @@ import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { TrashTally } from '../../core/checkin/chance';
 import { arithmeticOf, type LineSupply, reasonInWords, verdictInWords } from '../../core/checkin/supply';
+import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
-import { many } from '../../ui/numbers';
 
 /** The bag that was counted last: its line, or null for one that belongs to none. */
 export interface LastCounted {

@@ -1,11 +1,11 @@
 import { Download, Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { PackedLine, PackingGoal } from '../../core/checkin/packing';
+import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { getJson, inWords } from '../../ui/api';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
-import { counted, many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { CheckinNav } from './CheckinNav';
 

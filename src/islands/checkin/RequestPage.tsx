@@ -4,12 +4,12 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { REQUEST_STATES } from '../../core/checkin/supplierRequest';
 import { UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import type { CoverOffer } from '../../core/stash/cover';
+import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { RequestEntry, RequestView } from '../../server/contract/requests';
 import { inWords, sendJson } from '../../ui/api';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
-import { counted, many } from '../../ui/numbers';
 import { CheckinNav } from './CheckinNav';
 
 /** What is lacking: covered from the stash, or asked of the sender. */

@@ -1,5 +1,5 @@
 import type { SheetFinding } from '../../core/checkin/sheetSanity';
-import { counted } from '../../ui/numbers';
+import { counted } from '../../core/words/numbers';
 
 /** What on the sheet does not add up, each with its meaning. */
 export function SheetFindings({ findings, open }: { findings: SheetFinding[]; open: boolean }) {

@@ -9,12 +9,12 @@ import {
   SHEET_FIELDS,
   type SheetTable,
 } from '../../core/checkin/sheetTable';
+import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { inWords, sendFile, sendJson } from '../../ui/api';
 import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { counted, many } from '../../ui/numbers';
 import { CheckinNav } from './CheckinNav';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';

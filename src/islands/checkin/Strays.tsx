@@ -1,7 +1,7 @@
 import type { LegendLine } from '../../core/canvas/legend';
 import type { StrayMatch } from '../../core/checkin/strays';
 import type { CountedBag } from '../../core/checkin/supply';
-import { many } from '../../ui/numbers';
+import { many } from '../../core/words/numbers';
 
 /** Bags on no line, each with what it may be. */
 export function Strays({

@@ -2,9 +2,9 @@ import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
 import type { Pot } from '../../core/kitup/pots';
+import { many } from '../../core/words/numbers';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
-import { many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { lacks } from './BagWall';
 

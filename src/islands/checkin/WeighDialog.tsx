@@ -11,9 +11,9 @@ import {
   type WeighedSample,
   weighedInWords,
 } from '../../core/checkin/weighing';
+import { counted } from '../../core/words/numbers';
 import { inWords } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
-import { counted } from '../../ui/numbers';
 import { type ScaleSource, serial, serialSource, simulatedSource } from '../../ui/scale/scaleSource';
 import { useScale } from '../../ui/scale/useScale';
 

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { CheckinView } from '../../server/contract/checkin';
-import { getJson, inWords, sendJson } from '../../ui/api';
+import { getJson, inWords, NoAnswer, sendJson } from '../../ui/api';
 
 /** Other people may count at another screen, so the view is asked for anew every few seconds. */
 const REFRESH_MS = 4000;
@@ -16,18 +16,24 @@ export function useCheckin(canvasId: string, first: CheckinView): Checkin {
   const [view, setView] = useState(first);
   const [fault, setFault] = useState<string | null>(null);
   const posts = useRef(0);
+  const attempt = useRef<{ entry: string; id: string } | null>(null);
   const post = useCallback(
     async (ledger: 'bags' | 'trash', body: object) => {
       setFault(null);
       posts.current++;
+      // A try whose answer was lost may have been committed: the same entry again keeps its id and counts once.
+      const entry = JSON.stringify([ledger, body]);
+      if (attempt.current?.entry !== entry) attempt.current = { entry, id: crypto.randomUUID() };
       try {
         const next = await sendJson<CheckinView>('POST', `/api/canvases/${canvasId}/${ledger}`, {
-          id: crypto.randomUUID(),
+          id: attempt.current.id,
           ...body,
         });
+        attempt.current = null;
         setView(next);
         return next;
       } catch (error) {
+        if (!(error instanceof NoAnswer)) attempt.current = null;
         setFault(inWords(error));
         return null;
       }

@@ -3,10 +3,10 @@ import { useMemo } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { PAPERS, type PaperName } from '../../core/kitup/labelSheet';
 import { potsInCodeOrder } from '../../core/kitup/pots';
+import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
-import { counted, many } from '../../ui/numbers';
 
 /** The pots in code order, as they stand in the case, and the labels for them. */
 export function KitupStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {

@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { ProgressView } from '../../server/contract/progress';
 import { getJson, inWords } from '../../ui/api';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { BurnUpChart } from './BurnUpChart';
 

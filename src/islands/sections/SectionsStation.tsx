@@ -4,6 +4,7 @@ import { useForm } from 'react-hook-form';
 import { sizeInWords } from '../../core/canvas/canvas';
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
+import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { blockSizeSchema, type SectionsView } from '../../server/contract/sections';
 import { inWords, sendJson } from '../../ui/api';
@@ -13,7 +14,6 @@ import { cutsLayer, panelsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { counted, many } from '../../ui/numbers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { ToggleButton } from '../../ui/ToggleButton';
 

@@ -2,10 +2,10 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { type FieldError, type UseFormRegisterReturn, useForm } from 'react-hook-form';
 import { cellsFromLength, type SizeUnit, sizeInWords } from '../../core/canvas/canvas';
+import { many } from '../../core/words/numbers';
 import { newCanvasSchema } from '../../server/contract/canvases';
 import { inWords, sendJson } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
-import { many } from '../../ui/numbers';
 
 /** The slip that starts a canvas: title, shape, pitch, size. The sheet comes next. */
 export function NewCanvas() {

@@ -5,11 +5,11 @@ import { compareCodes } from '../../core/checkin/codes';
 import { FINISHES } from '../../core/colour/finish';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import type { StashItem } from '../../core/stash/cover';
+import { many } from '../../core/words/numbers';
 import { stashItemSchema } from '../../server/contract/stash';
 import { inWords, sendJson } from '../../ui/api';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { many } from '../../ui/numbers';
 
 const EMPTY = {
   code: '',
