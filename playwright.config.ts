@@ -13,8 +13,8 @@ const CHROMIUM_FLAGS = [
 
 export default defineConfig({
   testDir: 'tests/e2e',
-  // One server and one data directory serve all files, so they run one after the other.
-  workers: 1,
+  // Each worker has a server and a data directory of its own; the tests of one file share them.
+  workers: 2,
   fullyParallel: false,
   timeout: 90_000,
   expect: { timeout: 10_000 },

@@ -1,17 +1,30 @@
 import { randomUUID } from 'node:crypto';
+import { cp, rm } from 'node:fs/promises';
 import { type APIRequestContext, test as base, expect, type Locator, type Page } from '@playwright/test';
 import { PNG } from 'pngjs';
 import { fitCamera } from '../../src/core/chart/camera';
 import type { CellRect } from '../../src/core/chart/chart';
 import { hexToRgb } from '../../src/core/colour/rgb';
+import { freePort, startServer, stop, throwAwayDirectory } from './server';
 
 /** The margin that the cloth keeps around what it frames, in CSS pixels. */
 const FRAME_MARGIN = 34;
 
-/** Page and requests against the server of the run; any error in the page's console fails the test. */
-export const test = base.extend<{ quietConsole: string[] }>({
-  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures that are wanted from this pattern
-  baseURL: async ({}, use) => use(process.env.OCULENT_TEST_URL ?? ''),
+/** Page and requests against the worker's own server; any error in the page's console fails the test. */
+export const test = base.extend<{ quietConsole: string[] }, { serverUrl: string }>({
+  serverUrl: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures that are wanted from this pattern
+    async ({}, use) => {
+      const data = await throwAwayDirectory();
+      await cp(process.env.OCULENT_TEST_TEMPLATE!, data, { recursive: true });
+      const server = await startServer(data, await freePort());
+      await use(server.url);
+      await stop(server, 'SIGTERM');
+      await rm(data, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  baseURL: ({ serverUrl }, use) => use(serverUrl),
   quietConsole: [
     async ({ page }, use) => {
       const faults: string[] = [];
