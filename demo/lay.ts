@@ -1,16 +1,22 @@
 import { randomUUID } from 'node:crypto';
 import { rename, rm, stat } from 'node:fs/promises';
 import { applyMark } from '../src/core/bench/marking';
+import type { Canvas } from '../src/core/canvas/canvas';
 import { emptyBitmap } from '../src/core/chart/bitmap';
 import { hexToRgb, rgbToHex } from '../src/core/colour/rgb';
+import { ALLOT_GOALS } from '../src/core/kitup/allotment';
+import { STARTING_LAYOUTS, startStorage } from '../src/core/kitup/drawStorage';
 import { addMark, addSitting, endSitting, putBitmap } from '../src/data/bench';
 import { addCanvas, replaceLegend } from '../src/data/canvases';
 import { putChart } from '../src/data/chart';
 import { addBagEntry } from '../src/data/checkin';
-import type { Queries } from '../src/data/database';
+import type { Database, Queries } from '../src/data/database';
 import { dataDirectory, openDataDirectory } from '../src/data/dataDirectory';
 import { DirectoryInUse, takeDataLock } from '../src/data/dataLock';
+import { addPotEvent } from '../src/data/kitup';
 import { addStashItem, addStashMove } from '../src/data/stash';
+import { putStorage } from '../src/data/storages';
+import { planKitup } from '../src/server/kitup';
 import { heapOf } from './heap';
 import { type DemoSitting, inventHistory } from './history';
 import { glasshouseKit, type Kit, kingfisherKit, lanternKit } from './kits';
@@ -29,6 +35,7 @@ async function lay(): Promise<void> {
     await rm(draft, { recursive: true, force: true });
     const database = await openDataDirectory(draft);
     await database.transaction((queries) => layAll(queries, new Date()));
+    await layCases(database, new Date());
     await database.close();
     await rename(`${draft}/pglite`, `${directory}/pglite`);
     await rm(draft, { recursive: true, force: true });
@@ -58,6 +65,35 @@ async function layKit(queries: Queries, kit: Kit, arrived: Date): Promise<void> 
   await addCanvas(queries, kit.canvas, arrived.toISOString());
   await replaceLegend(queries, kit.canvas.id, kit.legend);
   await putChart(queries, kit.canvas.id, kit.chart);
+}
+
+/** Two cases: the bottles hold the kit at work, the mixed case waits for the kit that has just arrived. */
+async function layCases(database: Database, now: Date): Promise<void> {
+  const own = (key: string, id: string, name: string) =>
+    startStorage(id, STARTING_LAYOUTS.find((layout) => layout.key === key)!, name);
+  const bottles = own('bottles', '2b7d9c14-5e80-4a36-8f21-6c0d4e9a7b01', 'Bottle case');
+  const mixed = own('mixed', '2b7d9c14-5e80-4a36-8f21-6c0d4e9a7b02', 'Mixed case');
+  await putStorage(database, bottles, new Date(now.getTime() - 1000).toISOString());
+  await putStorage(database, mixed, now.toISOString());
+  const plan = (canvas: Canvas, storageIds: string[]) =>
+    planKitup(database, canvas, {
+      storageIds,
+      order: 'code',
+      leave: 'fewest drills',
+      goals: [...ALLOT_GOALS],
+      locks: [],
+    });
+  const { canvas, legend } = await kingfisherKit();
+  await plan(canvas, [bottles.id]);
+  for (const { line } of legend) {
+    await addPotEvent(
+      database,
+      canvas.id,
+      { id: randomUUID(), line, kind: 'fill', drills: 0 },
+      now.toISOString(),
+    );
+  }
+  await plan((await lanternKit()).canvas, [mixed.id]);
 }
 
 /** Leftovers of finished kits; some of them help the kit that has just arrived. */

@@ -96,6 +96,15 @@ export async function findCanvas(queries: Queries, id: string): Promise<Canvas |
   return row && canvasOf(row);
 }
 
+/** Ids that begin with these digits. */
+export async function canvasIdsBeginning(queries: Queries, digits: string): Promise<string[]> {
+  const rows = await queries.query<{ id: string }>(
+    'select id from canvas where left(id::text, length($1)) = $1 limit 2',
+    [digits],
+  );
+  return rows.map(({ id }) => id);
+}
+
 /** A canvas with an id that is known already is left as it is. @returns whether it was added */
 export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: string): Promise<boolean> {
   const rows = await queries.query(
@@ -133,9 +142,12 @@ export async function legendOf(queries: Queries, canvasId: string): Promise<Lege
     finish: Finish;
     needed_drills: number;
     packets: number;
+    path: string | null;
   }>(
-    `select line, key_number, symbol, code, name, hex, finish, needed_drills, packets
-     from legend_line where canvas_id = $1 order by line`,
+    `select l.line, l.key_number, l.symbol, l.code, l.name, l.hex, l.finish, l.needed_drills, l.packets, d.path
+     from legend_line l
+     left join symbol_drawing d on d.canvas_id = l.canvas_id and d.code = l.code and d.finish = l.finish
+     where l.canvas_id = $1 order by l.line`,
     [canvasId],
   );
   return rows.map((row) => ({
@@ -148,6 +160,7 @@ export async function legendOf(queries: Queries, canvasId: string): Promise<Lege
     finish: row.finish,
     neededDrills: row.needed_drills,
     packets: row.packets,
+    ...(row.path === null ? {} : { drawing: row.path }),
   }));
 }
 

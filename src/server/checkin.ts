@@ -19,7 +19,9 @@ import { legendOf, replaceLegend } from '../data/canvases';
 import { chartOf } from '../data/chart';
 import { addBagEntry, type BagEntry, countedBags, findBagEntry, trashRecords } from '../data/checkin';
 import type { Database, Queries } from '../data/database';
+import { freeSlot } from '../data/kitup';
 import { returnToStash, stashItems, takeAgainFromStash } from '../data/stash';
+import { putLidMark } from '../data/symbols';
 import type { CheckinView } from './contract/checkin';
 import { conflict, notFound, unreadable } from './problem';
 import { sectionsOf } from './sections';
@@ -166,8 +168,15 @@ export async function saveSheet(database: Database, canvas: Canvas, lines: Legen
     const chart = await chartOf(queries, canvas);
     const used = new Set([...(chart?.cells ?? []), ...bags.map((bag) => bag.line ?? 0)]);
     used.delete(0);
-    const fault = faultInReplacement(await legendOf(queries, canvas.id), lines, used);
+    const before = await legendOf(queries, canvas.id);
+    const fault = faultInReplacement(before, lines, used);
     if (fault !== null) throw conflict(fault);
     await replaceLegend(queries, canvas.id, lines);
+    // A pot or a lid mark belongs to a colour, not to a place on the sheet.
+    for (const line of before) {
+      if (lines[line.line - 1]?.code === line.code) continue;
+      await freeSlot(queries, canvas.id, line.line);
+      await putLidMark(queries, canvas.id, line.line, null);
+    }
   });
 }

@@ -1,7 +1,7 @@
 import type { Canvas } from '../core/canvas/canvas';
 import { sizeInWords } from '../core/canvas/canvas';
 import { type RequestLine, stillOpen } from '../core/checkin/supplierRequest';
-import { mmToPoints, PAPERS, type PaperName } from '../core/kitup/labelSheet';
+import { mmToPoints, PAPERS, type PaperName } from '../core/print/paper';
 import { newPdf, writtenPdf } from './pdf';
 
 const MARGIN_MM = 18;

@@ -15,17 +15,26 @@ export function Chip({ line, shape, size = 36 }: { line: LegendLine; shape: Shap
         <rect x="1" y="1" width="34" height="34" fill={hex} stroke="var(--c-edge)" />
       )}
       {line.finish !== 'plain' && <path d="M24 1H35V12Z" fill="var(--c-paper)" stroke="var(--c-ink)" />}
-      <text
-        x="18"
-        y={line.finish === 'plain' ? 25 : 27}
-        textAnchor="middle"
-        fontSize={[...symbol].length > 2 ? 13 : [...symbol].length > 1 ? 17 : 21}
-        fontWeight="600"
-        fontFamily="var(--font-mono)"
-        fill={inkOn(hexToRgb(hex))}
-      >
-        {symbol}
-      </text>
+      {line.drawing === undefined ? (
+        <text
+          x="18"
+          y={line.finish === 'plain' ? 25 : 27}
+          textAnchor="middle"
+          fontSize={[...symbol].length > 2 ? 13 : [...symbol].length > 1 ? 17 : 21}
+          fontWeight="600"
+          fontFamily="var(--font-mono)"
+          fill={inkOn(hexToRgb(hex))}
+        >
+          {symbol}
+        </text>
+      ) : (
+        <path
+          d={line.drawing}
+          transform={`translate(6 ${line.finish === 'plain' ? 6 : 8}) scale(0.24)`}
+          fill={inkOn(hexToRgb(hex))}
+          fillRule="evenodd"
+        />
+      )}
     </svg>
   );
 }

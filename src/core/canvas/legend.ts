@@ -15,6 +15,8 @@ export interface LegendLine {
   neededDrills: number;
   /** Packets that the sheet says are in the kit. */
   packets: number;
+  /** The symbol as the user drew it, for one that no font has: an SVG path in a box of 100 × 100, filled evenodd. */
+  drawing?: string;
 }
 
 /** More lines than any kit has; keeps a wrong file from becoming a legend. */

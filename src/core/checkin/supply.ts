@@ -1,4 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
+import { placeInWords } from '../kitup/pots';
 import { counted } from '../words/numbers';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
 
@@ -170,10 +171,10 @@ export function reasonInWords(supply: LineSupply): string {
 }
 
 /** What is said aloud when a bag was counted: code, what it lacks, pot. */
-export function spokenResult(code: string, supply: LineSupply, pot: number): string {
+export function spokenResult(code: string, supply: LineSupply, place: string): string {
   const bags = Math.max(0, supply.expectedBags - supply.bags);
   const still = bags > 0 ? ` ${bags === 1 ? 'One bag' : `${bags} bags`} still to find.` : '';
-  return `${[...code].join(' ')}: ${verdictInWords(supply.verdict)}.${still} Pot ${pot}.`;
+  return `${[...code].join(' ')}: ${verdictInWords(supply.verdict)}.${still} ${placeInWords(place)}.`;
 }
 
 /** Packet sizes that are offered beside the canvas's own (common practice, no source). */

@@ -1,15 +1,40 @@
 import type { LegendLine } from '../canvas/legend';
-import { compareCodes } from '../checkin/codes';
+import { inColourOrder } from './colourOrder';
 
-/** A colour and the pot it lives in, pots counted from 1. */
+/** Where colours live, by line: `pot 17`, `pot B17` where there are several cases, `bag 3`. */
+export type PotPlaces = Readonly<Record<number, string>>;
+
+/** A colour and the place where it lives. */
 export interface Pot {
-  pot: number;
+  place: string;
   line: LegendLine;
 }
 
-/** One pot a colour, numbered in natural order of the codes. */
-export function potsInCodeOrder(legend: readonly LegendLine[]): Pot[] {
-  return [...legend]
-    .sort((a, b) => compareCodes(a.code, b.code) || a.line - b.line)
-    .map((line, index) => ({ pot: index + 1, line }));
+/** The colours in natural order of their codes with their places; before any allotment pots are numbered in that order. */
+export function potsInCodeOrder(legend: readonly LegendLine[], places: PotPlaces = {}): Pot[] {
+  return inColourOrder(legend, 'code').map((line, i) => ({
+    place: places[line.line] ?? `pot ${i + 1}`,
+    line,
+  }));
+}
+
+/** The place as it fits on a small label: pots by their number alone. */
+export function shortPlace(place: string): string {
+  return place.replace(/^pot /, '');
+}
+
+/** The place in two parts, for a word in small and a number in large: `Pot`, `B17`. */
+export function placeParts(place: string): { word: string; number: string } {
+  const [word = '', number = ''] = placeInWords(place).split(' ');
+  return { word, number };
+}
+
+/** The place as a sentence begins with it. */
+export function placeInWords(place: string): string {
+  return place.charAt(0).toUpperCase() + place.slice(1);
+}
+
+/** Name of a pot from its case and its number; with several cases each has a letter. */
+export function potName(caseIndex: number, cases: number, number: number): string {
+  return cases > 1 ? `pot ${String.fromCharCode(65 + caseIndex)}${number}` : `pot ${number}`;
 }

@@ -4,7 +4,7 @@ import { cellsInRect, type MarkKind } from '../../core/bench/marking';
 import type { CellPlace } from '../../core/bench/stroke';
 import type { LegendLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/chart/bitmap';
-import { potsInCodeOrder } from '../../core/kitup/pots';
+import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/kitup/pots';
 import { percentLaid } from '../../core/progress/progress';
 import { countInRect, type SectionTally } from '../../core/sections/blockGrid';
 import { counted, many } from '../../core/words/numbers';
@@ -28,6 +28,7 @@ import { useMarks } from './useMarks';
 interface BenchProps {
   entry: ShelfEntry;
   legend: LegendLine[];
+  places: PotPlaces;
   sections: SectionTally[];
   bench: BenchView;
   /** Section and colour named in the address. */
@@ -42,7 +43,7 @@ export function BenchStation(props: BenchProps) {
   return <Bench {...props} data={data} />;
 }
 
-function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, sections, bench, asked, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
@@ -61,7 +62,7 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
   const [trash, setTrash] = useState(bench.trash);
   const section = sections[number - 1]!.section;
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
-  const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
+  const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
 
   // The bitmap is changed in place; its version tells when to count again.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
@@ -85,6 +86,7 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
     lines.find((line) => left[line.line]! > 0) ??
     lines[0] ??
     null;
+  const home = placeParts(pots.find((pot) => pot.line === colour)?.place ?? '');
   const leftHere = colour ? left[colour.line]! : left[1]!;
   const leftInSection = left.subarray(1).reduce((sum, drills) => sum + drills, 0);
 
@@ -241,9 +243,9 @@ function Bench({ entry, legend, sections, bench, asked, data }: BenchProps & { d
               <Chip line={colour} shape={canvas.shape} size={76} />
               <div className="min-w-0">
                 <p className="text-faded">
-                  Pot{' '}
+                  {home.word}{' '}
                   <span className="number text-[1.9rem] leading-none font-semibold text-ink">
-                    {pots.find((pot) => pot.line === colour)?.pot}
+                    {home.number}
                   </span>
                 </p>
                 <p className="number text-[1.7rem] leading-tight font-semibold">{colour.code}</p>

@@ -4,7 +4,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/chart/chart';
 import { positionOf } from '../../core/chart/position';
-import { potsInCodeOrder } from '../../core/kitup/pots';
+import { type PotPlaces, potsInCodeOrder } from '../../core/kitup/pots';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { Chip } from '../../ui/Chip';
@@ -16,8 +16,17 @@ import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
 
+interface ChartProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  places: PotPlaces;
+  /** Colour named in the address. */
+  asked: number | null;
+}
+
 /** The picture as cells: look, find, and see where one colour goes. */
-export function ChartStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+export function ChartStation(props: ChartProps) {
+  const { entry } = props;
   const { data, fault } = useClothData(entry.canvas, entry.hasChart);
   if (!entry.hasChart) {
     return (
@@ -29,18 +38,20 @@ export function ChartStation({ entry, legend }: { entry: ShelfEntry; legend: Leg
   }
   if (fault) return <Notice kind="fault">{fault}</Notice>;
   if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
-  return <ChartView entry={entry} legend={legend} data={data} />;
+  return <ChartView {...props} data={data} />;
 }
 
-function ChartView({ entry, legend, data }: { entry: ShelfEntry; legend: LegendLine[]; data: ClothData }) {
+function ChartView({ entry, legend, places, asked, data }: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<number | null>(
+    legend.some(({ line }) => line === asked) ? asked : null,
+  );
   const [showLaid, setShowLaid] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [hover, setHover] = useState<CellPlace | null>(null);
   const counts = useMemo(() => countPerLine(chart, legend.length), [chart, legend]);
-  const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
+  const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
   const inOrder = useMemo(() => pots.map((pot) => pot.line), [pots]);
   const wish = useMemo(
     () => ({ laid: showLaid ? laid : null, focus: chosen === null ? null : new Set([chosen]) }),
@@ -75,7 +86,7 @@ function ChartView({ entry, legend, data }: { entry: ShelfEntry; legend: LegendL
           place={place}
           line={under}
           canvas={canvas}
-          pot={pots.find((pot) => pot.line === under)?.pot}
+          home={pots.find((pot) => pot.line === under)?.place ?? ''}
         />
       </section>
       <section className="flex min-h-0 flex-col gap-2.5" aria-label="Colours">
@@ -118,12 +129,13 @@ function Readout({
   place,
   line,
   canvas,
-  pot,
+  home,
 }: {
   place: CellPlace | null;
   line: LegendLine | undefined;
   canvas: Canvas;
-  pot: number | undefined;
+  /** Where its drills live. */
+  home: string;
 }) {
   if (!place) {
     return (
@@ -151,7 +163,7 @@ function Readout({
           <Chip line={line} shape={canvas.shape} size={34} />
           <span>
             <span className="sr-only">Symbol {symbolOrKey(line)}, </span>
-            <span className="number font-semibold">{line.code}</span> {line.name}, pot {pot}
+            <span className="number font-semibold">{line.code}</span> {line.name}, {home}
           </span>
         </p>
       ) : (

@@ -1,9 +1,10 @@
 import { useEffect, useRef } from 'react';
-import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import type { LegendLine } from '../../core/canvas/legend';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
 import { inkOn } from '../../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import type { Pot } from '../../core/kitup/pots';
+import { SymbolGlyph } from '../../ui/SymbolGlyph';
 
 /** Whether a colour still lacks a bag or drills. */
 export function lacks(supply: LineSupply): boolean {
@@ -85,7 +86,7 @@ function Bag({ line, supply }: { line: LegendLine; supply: LineSupply }) {
           className="number relative flex h-full w-9 items-center justify-center text-xl font-semibold"
           style={{ background: hex, color: inkOn(hexToRgb(hex)) }}
         >
-          {symbolOrKey(line)}
+          <SymbolGlyph line={line} />
         </span>
       </span>
       <span

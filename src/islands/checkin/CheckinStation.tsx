@@ -2,7 +2,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type BagMeasure, spokenResult } from '../../core/checkin/supply';
-import { potsInCodeOrder } from '../../core/kitup/pots';
+import { type PotPlaces, potsInCodeOrder } from '../../core/kitup/pots';
 import { counted } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { CheckinView } from '../../server/contract/checkin';
@@ -26,12 +26,13 @@ const SPEECH_KEY = 'oculent-speech';
 interface CheckinProps {
   entry: ShelfEntry;
   legend: LegendLine[];
+  places: PotPlaces;
   first: CheckinView;
 }
 
 /** The heap of bags against the sheet: type the code, Enter, next bag. */
-export function CheckinStation({ entry, legend, first }: CheckinProps) {
-  if (legend.length > 0) return <Heap entry={entry} legend={legend} first={first} />;
+export function CheckinStation({ entry, legend, places, first }: CheckinProps) {
+  if (legend.length > 0) return <Heap entry={entry} legend={legend} places={places} first={first} />;
   return (
     <div className="slip max-w-xl">
       <p className="mb-3 text-lg">{first.sentence}</p>
@@ -42,7 +43,7 @@ export function CheckinStation({ entry, legend, first }: CheckinProps) {
   );
 }
 
-function Heap({ entry, legend, first }: CheckinProps) {
+function Heap({ entry, legend, places, first }: CheckinProps) {
   const { canvas } = entry;
   const { view, fault, post } = useCheckin(canvas.id, first);
   const [typed, setTyped] = useState('');
@@ -52,8 +53,8 @@ function Heap({ entry, legend, first }: CheckinProps) {
   const [asTable, setAsTable] = useState(false);
   const [onlyLacking, setOnlyLacking] = useState(false);
   const field = useRef<HTMLInputElement>(null);
-  const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
-  const potOf = (line: LegendLine) => pots.find((pot) => pot.line === line)?.pot ?? 0;
+  const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
+  const placeOf = (line: LegendLine | null) => pots.find((pot) => pot.line === line)?.place ?? '';
 
   const count = async (
     line: LegendLine | null,
@@ -68,7 +69,9 @@ function Heap({ entry, legend, first }: CheckinProps) {
     setTyped('');
     field.current?.focus();
     if (!speaks) return;
-    say(line ? spokenResult(line.code, next.supply[line.line - 1]!, potOf(line)) : `${label} is on no line.`);
+    say(
+      line ? spokenResult(line.code, next.supply[line.line - 1]!, placeOf(line)) : `${label} is on no line.`,
+    );
   };
   const undo = useCallback(() => {
     if (view.history.undo) void post('bags', { undoes: view.history.undo });
@@ -109,7 +112,7 @@ function Heap({ entry, legend, first }: CheckinProps) {
               <LastBag
                 last={last}
                 supply={last.line ? view.supply[last.line.line - 1] : undefined}
-                pot={last.line ? potOf(last.line) : undefined}
+                place={placeOf(last.line)}
                 shape={canvas.shape}
                 usualDrills={canvas.packetDrills}
                 trash={view.trash}

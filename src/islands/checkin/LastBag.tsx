@@ -2,6 +2,7 @@ import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { TrashTally } from '../../core/checkin/chance';
 import { arithmeticOf, type LineSupply, reasonInWords, verdictInWords } from '../../core/checkin/supply';
+import { placeInWords } from '../../core/kitup/pots';
 import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 
@@ -16,14 +17,14 @@ export interface LastCounted {
 export function LastBag({
   last,
   supply,
-  pot,
+  place,
   shape,
   usualDrills,
   trash,
 }: {
   last: LastCounted;
   supply: LineSupply | undefined;
-  pot: number | undefined;
+  place: string;
   shape: Shape;
   usualDrills: number;
   trash: TrashTally & { share: number };
@@ -46,7 +47,7 @@ export function LastBag({
         <div>
           <p className="number text-xl font-semibold">{last.line.code}</p>
           <p className="text-faded">
-            Pot {pot}, key {last.line.keyNumber}
+            {placeInWords(place)}, key {last.line.keyNumber}
           </p>
         </div>
       </div>

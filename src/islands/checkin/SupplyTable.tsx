@@ -9,7 +9,7 @@ import { ScrollRegion } from '../../ui/ScrollRegion';
 import { lacks } from './BagWall';
 
 interface Row {
-  pot: number;
+  inOrder: number;
   line: LegendLine;
   supply: LineSupply;
 }
@@ -27,7 +27,7 @@ export function SupplyTable({
   onlyLacking: boolean;
 }) {
   const rows = pots
-    .map(({ pot, line }): Row => ({ pot, line, supply: supply[line.line - 1]! }))
+    .map(({ line }, inOrder): Row => ({ inOrder, line, supply: supply[line.line - 1]! }))
     .filter((row) => !onlyLacking || lacks(row.supply));
   return (
     <ScrollRegion label="Supply of each colour" className="min-h-0">
@@ -39,7 +39,7 @@ export function SupplyTable({
           {
             key: 'code',
             header: 'Colour',
-            value: (row) => row.pot,
+            value: (row) => row.inOrder,
             show: (row) => <Colour line={row.line} shape={shape} />,
           },
           {

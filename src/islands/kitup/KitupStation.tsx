@@ -1,77 +1,143 @@
-import { Printer } from 'lucide-react';
-import { useMemo } from 'react';
+import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { PAPERS, type PaperName } from '../../core/kitup/labelSheet';
-import { potsInCodeOrder } from '../../core/kitup/pots';
-import { counted, many } from '../../core/words/numbers';
+import { counted } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
-import { Chip } from '../../ui/Chip';
+import type { KitupView, SlotView } from '../../server/contract/kitup';
 import { Notice } from '../../ui/Notice';
+import { StartLayouts } from '../storage/StartLayouts';
+import { Beside } from './Beside';
+import { CaseDrawing } from './CaseDrawing';
+import { KitupNav } from './KitupNav';
+import { NoSheet } from './NoSheet';
+import { PlanPanel, type PlanWish } from './PlanPanel';
+import { SlotSlip } from './SlotSlip';
+import { useKitup } from './useKitup';
 
-/** The pots in code order, as they stand in the case, and the labels for them. */
-export function KitupStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
-  const { canvas } = entry;
-  const pots = useMemo(() => potsInCodeOrder(legend), [legend]);
-  if (pots.length === 0) {
-    return (
-      <p className="slip max-w-xl text-lg">
-        Pots are numbered from the sheet.{' '}
-        <a className="underline" href={`/canvas/${canvas.id}/checkin/sheet`}>
-          Read the inventory sheet
-        </a>{' '}
-        first.
-      </p>
-    );
-  }
+interface KitupProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: KitupView;
+  /** Colour named in the address, as on a label. */
+  asked: number | null;
+}
+
+/** Where every colour lives: the case with its pots, what stands beside it, and what the plan goes by. */
+export function KitupStation(props: KitupProps) {
   return (
-    <div className="grid items-start gap-6 lg:grid-cols-[20rem_1fr]">
-      <section className="flex flex-col gap-3 lg:sticky lg:top-4">
-        <p className="big-number">{counted(pots.length, 'pot')}</p>
-        <p>In the order of the codes, so that a bag in hand finds its pot by its number.</p>
-        <h2 className="mt-2">Labels</h2>
-        {(Object.keys(PAPERS) as PaperName[]).map((paper) => (
-          <a
-            key={paper}
-            className={`button ${paper === 'a4' ? 'button-main' : ''}`}
-            href={`/api/canvases/${canvas.id}/labels.pdf?paper=${paper}`}
-            download
-          >
-            <Printer size={20} aria-hidden /> Labels on {PAPERS[paper].name} (PDF)
-          </a>
-        ))}
-        <p className="text-faded">
-          Print at 100 %, not “fit to page”; then a label measures 45 × 22 mm. The symbol is what you look for
-          while laying, the code is what you ask for when drills run out, so both stand on it.
-        </p>
-        <Notice kind="hint">
-          To take old labels off, try warm water first. Acetone and rubbing alcohol eat or cloud glossy
-          plastic: test on a hidden spot, air the room and follow the product’s label.
-        </Notice>
+    <>
+      <KitupNav canvasId={props.entry.canvas.id} here="" />
+      {props.legend.length === 0 ? <NoSheet canvasId={props.entry.canvas.id} /> : <Cases {...props} />}
+    </>
+  );
+}
+
+function Cases({ entry, legend, first, asked }: KitupProps) {
+  const { canvas } = entry;
+  const { view, fault, plan, busy } = useKitup(canvas.id, first);
+  const [line, setLine] = useState(legend.some((each) => each.line === asked) ? asked : null);
+  const [moving, setMoving] = useState(false);
+  const slots = view.cases.flatMap(({ storage, slots: all }) => all.map((slot) => ({ storage, slot })));
+  const lit = line === null ? undefined : slots.find(({ slot }) => slot.line === line);
+  const locks = slots.flatMap(({ storage, slot }) =>
+    slot.locked && slot.line !== null ? [{ line: slot.line, storageId: storage.id, slot: slot.slot }] : [],
+  );
+  const replan = (wish: PlanWish, kept = locks) => {
+    const inCases = kept.filter((lock) => wish.storageIds.includes(lock.storageId));
+    return plan({
+      storageIds: wish.storageIds,
+      order: wish.order,
+      leave: wish.leave,
+      goals: wish.goals,
+      locks: inCases,
+    });
+  };
+  const standing = view.plan && { ...view.plan, storageIds: view.cases.map(({ storage }) => storage.id) };
+  const choose = (storageId: string, slot: SlotView) => {
+    if (!moving || line === null || !standing) {
+      setLine(slot.line);
+      return;
+    }
+    setMoving(false);
+    const others = locks.filter((lock) => lock.line !== line);
+    void replan(standing, [...others, { line, storageId, slot: slot.slot }]);
+  };
+  useEffect(() => {
+    const leave = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') setMoving(false);
+    };
+    window.addEventListener('keydown', leave);
+    return () => window.removeEventListener('keydown', leave);
+  }, []);
+  const inPots = slots.filter(({ slot }) => slot.line !== null).length;
+  const inBags = view.bags.filter((bag) => bag.whole).length;
+  const overflow = view.bags.length - inBags;
+
+  return (
+    <div className="grid items-start gap-6 lg:grid-cols-[22rem_1fr]">
+      <section className="flex flex-col gap-3" aria-label="The plan">
+        {view.plan ? (
+          <div>
+            <p className="big-number">
+              {inBags > 0
+                ? `${inBags} stay in bags`
+                : overflow > 0
+                  ? counted(overflow, 'overflow bag')
+                  : 'All fit'}
+            </p>
+            <p data-testid="plan-sentence">
+              {counted(inPots, 'colour')} in pots, {inBags} in their bags; {counted(overflow, 'overflow bag')}
+              , {counted(view.refills.length, 'refill')}.
+            </p>
+          </div>
+        ) : (
+          <div>
+            <p className="big-number">{counted(legend.length, 'colour')}</p>
+            <p>
+              {view.storages.length > 0
+                ? 'Choose the cases that will hold this kit, then plan the pots.'
+                : 'Start with a case like yours; its slots can be redrawn.'}
+            </p>
+          </div>
+        )}
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {line !== null && (
+          <SlotSlip
+            line={legend[line - 1]!}
+            slot={lit?.slot}
+            view={view}
+            shape={canvas.shape}
+            canvasId={canvas.id}
+            hasChart={entry.hasChart}
+            moving={moving}
+            onMove={() => setMoving(!moving)}
+            onLock={(locked) => {
+              if (!standing || !lit) return;
+              const others = locks.filter((lock) => lock.line !== line);
+              const own = { line, storageId: lit.storage.id, slot: lit.slot.slot };
+              void replan(standing, locked ? [...others, own] : others);
+            }}
+          />
+        )}
+        {view.storages.length > 0 && (
+          <PlanPanel view={view} busy={busy} onPlan={(wish) => void replan(wish)} />
+        )}
       </section>
-      <section aria-label="The case">
-        <ol className="grid gap-x-1 gap-y-3 border-[10px] border-edge bg-cloth p-4 [grid-template-columns:repeat(auto-fill,minmax(6.1rem,1fr))]">
-          {pots.map(({ pot, line }) => (
-            <li key={pot} className="flex flex-col items-center text-center">
-              <span className="relative flex size-[5.4rem] items-center justify-center rounded-full border-[3px] border-edge bg-paper shadow-inner">
-                <Chip line={line} shape={canvas.shape} size={52} />
-                <span className="number absolute -top-0.5 -left-1 min-w-7 rounded-full bg-ink px-1.5 text-[0.95rem] font-semibold text-paper">
-                  <span className="sr-only">Pot </span>
-                  {pot}
-                </span>
-              </span>
-              <span className="number mt-1 text-lg leading-tight font-semibold">{line.code}</span>
-              <span className="text-[0.95rem] leading-tight text-faded">
-                {many(line.neededDrills)} drills
-                {line.finish !== 'plain' && (
-                  <>
-                    <br />
-                    {line.finish}
-                  </>
-                )}
-              </span>
-            </li>
-          ))}
-        </ol>
+      <section className="flex min-w-0 flex-col gap-5" aria-label="The cases">
+        {view.cases.map(({ storage, slots: all }) => (
+          <CaseDrawing
+            key={storage.id}
+            storage={storage}
+            slots={all}
+            legend={legend}
+            shape={canvas.shape}
+            amounts={view.amounts}
+            filled={new Set(view.filled)}
+            lit={lit?.storage.id === storage.id ? lit.slot.slot : null}
+            onChoose={(slot) => choose(storage.id, slot)}
+          />
+        ))}
+        {view.storages.length === 0 && <StartLayouts onAdded={() => window.location.reload()} />}
+        <Beside view={view} legend={legend} shape={canvas.shape} />
       </section>
     </div>
   );

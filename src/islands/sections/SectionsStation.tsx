@@ -2,7 +2,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { sizeInWords } from '../../core/canvas/canvas';
-import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import type { LegendLine } from '../../core/canvas/legend';
 import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
@@ -15,6 +15,7 @@ import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
+import { SymbolGlyph } from '../../ui/SymbolGlyph';
 import { ToggleButton } from '../../ui/ToggleButton';
 
 /** The canvas cut into sittings. */
@@ -245,7 +246,7 @@ function SectionsTable({
                   const line = row.largest && legend[row.largest.line - 1];
                   return line ? (
                     <span className="number">
-                      {symbolOrKey(line)} {line.code}, {many(row.largest?.drills ?? 0)}
+                      <SymbolGlyph line={line} /> {line.code}, {many(row.largest?.drills ?? 0)}
                     </span>
                   ) : (
                     ''

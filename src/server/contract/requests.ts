@@ -36,3 +36,9 @@ export interface RequestView {
   /** Entries of the inspection log whose photo goes with the request. */
   photos: string[];
 }
+
+export const requestPdfQuery = object({
+  paper: string()
+    .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
+    .default('a4'),
+});

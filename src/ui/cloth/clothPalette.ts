@@ -7,6 +7,8 @@ export interface ClothPalette {
   colours: ClothColours;
   /** One entry a legend line; index 0 is empty. */
   symbols: string[];
+  /** Symbols that the user drew, in a box of 100 × 100; null for the others. */
+  drawings: (Path2D | null)[];
   ground: Rgb;
   ink: string;
 }
@@ -22,6 +24,7 @@ export function readPalette(legend: readonly LegendLine[], hasChart: boolean): C
   return {
     colours: clothColours(drills, ground),
     symbols: ['', ...lines.map((line) => symbolOrKey(line))],
+    drawings: [null, ...lines.map(({ drawing }) => (drawing === undefined ? null : new Path2D(drawing)))],
     ground,
     ink: style.getPropertyValue('--c-ink').trim(),
   };

@@ -91,9 +91,16 @@ export class DrillSprites {
   }
 
   private symbol(context: CanvasRenderingContext2D, size: number, line: number, rgb: Rgb): void {
+    context.fillStyle = inkOn(rgb);
+    const drawing = this.palette.drawings[line];
+    if (drawing) {
+      context.translate(size * 0.13, size * 0.13);
+      context.scale(size * 0.0074, size * 0.0074);
+      context.fill(drawing, 'evenodd');
+      return;
+    }
     const symbol = this.palette.symbols[line] ?? '';
     const letters = [...symbol].length;
-    context.fillStyle = inkOn(rgb);
     context.textAlign = 'center';
     context.textBaseline = 'middle';
     context.font = `600 ${size * (letters > 2 ? 0.4 : letters > 1 ? 0.56 : 0.74)}px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'`;

@@ -111,7 +111,7 @@ describe('supply of a canvas', () => {
     const steps = arithmeticOf(supply!, { handled: 200, thrown: 6, share: 0.03 }).join(' ');
     expect(steps).toContain('500 ÷ (1 − 3.0 %) = 516');
     expect(steps).toContain('400 in 2 bags, give or take 17; good ones of these about 388');
-    expect(spokenResult('412', supply!, 7)).toBe('4 1 2: short by 100. One bag still to find. Pot 7.');
+    expect(spokenResult('412', supply!, 'pot 7')).toBe('4 1 2: short by 100. One bag still to find. Pot 7.');
   });
 
   const legend = [

@@ -1,11 +1,11 @@
 import { inspectionPhoto } from '../../../../data/inspection';
-import { labelsQuery } from '../../../../server/contract/kitup';
+import { requestPdfQuery } from '../../../../server/contract/requests';
 import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
 import { requestPdf } from '../../../../server/requestPdf';
 import { dateInWords, requestView } from '../../../../server/requests';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
-  const { paper } = await readQuery(url, labelsQuery);
+  const { paper } = await readQuery(url, requestPdfQuery);
   const date = dateInWords(new Date());
   const { lines, photos } = await requestView(database, canvas, date);
   const jpegs: Uint8Array[] = [];

@@ -1,0 +1,62 @@
+import { counted, many } from '../words/numbers';
+import type { AllotGoal, GoalResult, LeaveRule } from './allotment';
+import type { ColourOrder } from './colourOrder';
+import type { Refill } from './refills';
+
+/** The goals as the user orders them. */
+export const GOAL_WORDS: Record<AllotGoal, string> = {
+  closes: 'Every lid closes',
+  overflow: 'Little left over outside',
+  refills: 'Few refills',
+  order: 'Kept in order',
+  neighbours: 'Look-alikes not side by side',
+};
+
+/** The orders as the user chooses them. */
+export const ORDER_WORDS: Record<ColourOrder, string> = {
+  code: 'colour code',
+  key: 'key number',
+  frequency: 'most used first',
+  dark: 'dark to light',
+  symbol: 'symbol',
+};
+
+/** What was reached for a goal, and how far that may be from the best. @param colours in pots */
+export function resultInWords({ goal, value, atLeast }: GoalResult, colours: number): string {
+  const reached: Record<AllotGoal, string> = {
+    closes:
+      value === 0 ? 'Every colour fits into its pot.' : `${counted(value, 'colour')} of ${colours} overflow.`,
+    overflow: value === 0 ? 'Nothing stays outside.' : `${counted(value, 'drill')} in overflow bags.`,
+    refills: value === 0 ? 'No pot is filled twice.' : `${counted(value, 'refill')} at most.`,
+    order:
+      value === 0
+        ? 'Exactly in order.'
+        : `${places(value, colours)} from their place in the order, on average.`,
+    neighbours: value === 0 ? 'None side by side.' : `${counted(value, 'pair')} side by side.`,
+  };
+  if (value === atLeast)
+    return `${reached[goal]} ${value === 0 ? '' : 'Better is not possible with the goals above it.'}`.trim();
+  const best = goal === 'order' ? places(atLeast, colours) : many(atLeast);
+  return `${reached[goal]} Not proved best: it may go down to ${best}.`;
+}
+
+/** Root mean square of the places that colours are off, in words. */
+function places(sumOfSquares: number, colours: number): string {
+  const off = Math.sqrt(sumOfSquares / Math.max(1, colours));
+  return off < 0.95 ? 'less than one place' : counted(Math.round(off), 'place');
+}
+
+/** Why a colour stays in its bag. */
+export function leftInWords(rule: LeaveRule, drills: number, firstUse: number): string {
+  if (rule === 'last used' && firstUse > 0) return `not needed before section ${many(firstUse)}`;
+  return `only ${counted(drills, 'drill')}`;
+}
+
+/** A refill as one line of the plan. */
+export function refillInWords(refill: Refill, place: string, bag: number): string {
+  const when =
+    refill.section === null
+      ? `about ${Math.round(refill.workDone * 100)} % into the work`
+      : `in section ${many(refill.section)}, ${Math.round(refill.workDone * 100)} % into the work`;
+  return `${place} runs empty ${when}: ${counted(refill.drills, 'drill')} from bag ${bag}.`;
+}

@@ -1,0 +1,18 @@
+import type { Shape } from '../canvas/canvas';
+import type { LegendLine } from '../canvas/legend';
+import { counted } from '../words/numbers';
+import { coverOffers, type StashItem } from './cover';
+
+/** What the stash already has of a colour, said before its bag is opened; null where there is nothing of use. */
+export function stashInWords(line: LegendLine, shape: Shape, stash: readonly StashItem[]): string | null {
+  const offers = coverOffers(line, shape, 0, stash);
+  const same = offers.filter((offer) => offer.as === 'same');
+  if (same.length > 0) {
+    const drills = same.reduce((sum, { item }) => sum + item.drills, 0);
+    return `The stash has ${counted(drills, 'drill')} of ${line.code} already.`;
+  }
+  const near = offers.find(({ item, difference }) => (difference ?? 99) < 2 && item.finish === line.finish);
+  return near
+    ? `The stash has ${counted(near.item.drills, 'drill')} of ${near.item.code}: ${near.inWords}.`
+    : null;
+}

@@ -1,0 +1,142 @@
+import { Lock } from 'lucide-react';
+import type { Shape } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import { shortPlace } from '../../core/kitup/pots';
+import type { Storage, Tray } from '../../core/kitup/storage';
+import { counted } from '../../core/words/numbers';
+import type { SlotView } from '../../server/contract/kitup';
+import { Chip } from '../../ui/Chip';
+
+interface CaseProps {
+  storage: Storage;
+  slots: SlotView[];
+  legend: LegendLine[];
+  shape: Shape;
+  /** Drills to store, by line. */
+  amounts: Record<number, number>;
+  filled: ReadonlySet<number>;
+  /** Slot under the lamp. */
+  lit: string | null;
+  /** Absent where slots are only looked at. */
+  onChoose?: (slot: SlotView) => void;
+}
+
+/** A case drawn to its layout, tray by tray, each slot with its colour as full as it will be. */
+export function CaseDrawing(props: CaseProps) {
+  return (
+    <section aria-label={props.storage.name} className="flex flex-col gap-3">
+      <h2>{props.storage.name}</h2>
+      {props.storage.trays.map((tray, t) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: trays have no name but their place
+        <TrayDrawing key={t} {...props} tray={tray} slots={props.slots.filter((slot) => slot.tray === t)} />
+      ))}
+    </section>
+  );
+}
+
+function TrayDrawing({ tray, slots, ...props }: CaseProps & { tray: Tray }) {
+  const ratio = (tray.columns * tray.unitWidthMm) / (tray.rows * tray.unitDepthMm);
+  const drawn = new Map(tray.slots.map((slot) => [slot.id, slot]));
+  return (
+    <div className="overflow-x-auto">
+      <ol
+        className="grid border-[8px] border-edge bg-cloth p-1"
+        style={{
+          gridTemplateColumns: `repeat(${tray.columns}, minmax(0, 1fr))`,
+          gridTemplateRows: `repeat(${tray.rows}, minmax(0, 1fr))`,
+          // Large enough to read on any screen, small enough to see a whole case on a desk.
+          width: `max(${tray.columns * 3.6}rem, min(100%, ${Math.round(ratio * Math.max(35, tray.rows * 4.1))}rem))`,
+          aspectRatio: ratio,
+        }}
+      >
+        {slots.map((view) => {
+          const slot = drawn.get(view.slot)!;
+          return (
+            <li
+              key={view.slot}
+              className="min-h-0 min-w-0 p-0.5"
+              style={{
+                gridColumn: `${slot.x + 1} / span ${slot.width}`,
+                gridRow: `${slot.y + 1} / span ${slot.height}`,
+              }}
+            >
+              <SlotDrawing {...props} view={view} round={slot.form === 'round'} />
+            </li>
+          );
+        })}
+      </ol>
+    </div>
+  );
+}
+
+/** One slot: its number, its colour as full as it will be, the code below. */
+function SlotDrawing({
+  view,
+  round,
+  legend,
+  shape,
+  amounts,
+  filled,
+  lit,
+  onChoose,
+}: Omit<CaseProps, 'storage' | 'slots'> & { view: SlotView; round: boolean }) {
+  const line = view.line === null ? undefined : legend[view.line - 1];
+  const isLit = view.slot === lit;
+  const drills = line ? (amounts[line.line] ?? 0) : 0;
+  const level = Math.min(1, drills / Math.max(1, view.capacity));
+  const isFilled = line !== undefined && filled.has(line.line);
+  const words = line
+    ? `${view.place}: ${line.code} ${line.name}, ${counted(drills, 'drill')}${isFilled ? ', filled' : ''}${view.locked ? ', kept here' : ''}`
+    : view.takenBy === null
+      ? `${view.place}: free, takes ${counted(view.capacity, 'drill')}`
+      : `${view.place}: in use by ${view.takenBy}`;
+  const look = `relative flex size-full min-h-11 flex-col items-center justify-center overflow-hidden border-[1.5px] ${
+    round ? 'rounded-full' : 'rounded-[3px]'
+  } ${isLit ? 'border-accent bg-lamp text-ink outline-[5px] outline-accent' : line ? 'border-edge bg-paper' : 'border-dashed border-edge'}`;
+  const inside = (
+    <>
+      {line && !isLit && (
+        <span
+          aria-hidden
+          className={`absolute inset-x-0 bottom-0 ${isFilled ? 'bg-wash' : 'bg-bench'}`}
+          style={{ height: `${level * 100}%` }}
+        />
+      )}
+      {line ? (
+        <>
+          <span className="relative flex items-center gap-1">
+            <span className="number text-[0.95rem] leading-none">{shortPlace(view.place)}</span>
+            <Chip line={line} shape={shape} size={30} />
+          </span>
+          <span
+            className={`number relative mt-0.5 max-w-full truncate text-[0.95rem] leading-none font-semibold ${
+              line.code.length > 5 ? 'tracking-[-0.06em]' : ''
+            }`}
+          >
+            {line.code}
+          </span>
+          {view.locked && <Lock size={14} aria-hidden className="absolute top-0.5 right-0.5" />}
+        </>
+      ) : (
+        <span className="number text-[0.95rem] text-faded">
+          {view.takenBy === null ? shortPlace(view.place) : '×'}
+        </span>
+      )}
+    </>
+  );
+  if (!onChoose) {
+    return (
+      <div className={look} title={words}>
+        <span className="sr-only">{words}</span>
+        <span aria-hidden className="contents">
+          {inside}
+        </span>
+      </div>
+    );
+  }
+  return (
+    <button type="button" aria-label={words} title={words} className={look} onClick={() => onChoose(view)}>
+      {inside}
+    </button>
+  );
+}

@@ -1,0 +1,136 @@
+import { ArrowUp } from 'lucide-react';
+import { useState } from 'react';
+import { ALLOT_GOALS, type AllotGoal, type LeaveRule } from '../../core/kitup/allotment';
+import { COLOUR_ORDERS, type ColourOrder } from '../../core/kitup/colourOrder';
+import { GOAL_WORDS, ORDER_WORDS } from '../../core/kitup/planInWords';
+import type { KitupView } from '../../server/contract/kitup';
+
+/** What a plan is asked for, without the colours that are kept in place. */
+export interface PlanWish {
+  storageIds: string[];
+  order: ColourOrder;
+  leave: LeaveRule;
+  goals: AllotGoal[];
+}
+
+const FIRST_WISH: PlanWish = {
+  storageIds: [],
+  order: 'code',
+  leave: 'fewest drills',
+  goals: [...ALLOT_GOALS],
+};
+
+/** Cases, order and goals of a plan; each goal tells what was reached. */
+export function PlanPanel({
+  view,
+  busy,
+  onPlan,
+}: {
+  view: KitupView;
+  busy: boolean;
+  onPlan: (wish: PlanWish) => void;
+}) {
+  const before: PlanWish = view.plan
+    ? { ...view.plan, storageIds: view.cases.map(({ storage }) => storage.id) }
+    : FIRST_WISH;
+  const [wish, setWish] = useState<PlanWish>(before);
+  const planned = view.plan !== null && JSON.stringify(view.plan.goals) === JSON.stringify(wish.goals);
+  const up = (at: number) => {
+    const goals = [...wish.goals];
+    goals.splice(at - 1, 2, goals[at]!, goals[at - 1]!);
+    setWish({ ...wish, goals });
+  };
+  return (
+    <form
+      className="slip flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onPlan(wish);
+      }}
+    >
+      <fieldset>
+        <legend className="font-semibold">Cases for this kit</legend>
+        {view.storages.map((storage) => (
+          <label key={storage.id} className="flex min-h-11 items-center gap-2.5">
+            <input
+              type="checkbox"
+              className="size-5 accent-accent"
+              checked={wish.storageIds.includes(storage.id)}
+              onChange={(event) =>
+                setWish({
+                  ...wish,
+                  storageIds: event.target.checked
+                    ? [...wish.storageIds, storage.id]
+                    : wish.storageIds.filter((id) => id !== storage.id),
+                })
+              }
+            />
+            <span>
+              {storage.name}, {storage.free} of {storage.slots} free
+            </span>
+          </label>
+        ))}
+        <a className="inline-flex min-h-11 items-center underline" href="/storage">
+          Draw another case, or change one
+        </a>
+      </fieldset>
+      <label className="block">
+        <span className="mb-1 block font-semibold">Kept in the order of</span>
+        <select
+          className="field"
+          value={wish.order}
+          onChange={(event) => setWish({ ...wish, order: event.target.value as ColourOrder })}
+        >
+          {COLOUR_ORDERS.map((order) => (
+            <option key={order} value={order}>
+              {ORDER_WORDS[order]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="block">
+        <span className="mb-1 block font-semibold">With too few slots, leave in bags</span>
+        <select
+          className="field"
+          value={wish.leave}
+          onChange={(event) => setWish({ ...wish, leave: event.target.value as LeaveRule })}
+        >
+          <option value="fewest drills">the fewest drills</option>
+          <option value="last used">what is used last</option>
+        </select>
+      </label>
+      <fieldset>
+        <legend className="font-semibold">What matters, first things first</legend>
+        <ol className="flex flex-col">
+          {wish.goals.map((goal, i) => (
+            <li key={goal} className="flex items-start gap-2 border-b border-line py-1">
+              <span className="number min-w-5 pt-2.5 font-semibold">{i + 1}</span>
+              <span className="grow pt-2">
+                {GOAL_WORDS[goal]}
+                {planned && (
+                  <span className="block text-[0.95rem] leading-snug text-faded">
+                    {view.plan?.results[i]}
+                  </span>
+                )}
+              </span>
+              {i > 0 && (
+                <button
+                  type="button"
+                  className="button !px-2.5"
+                  aria-label={`${GOAL_WORDS[goal]}: matters more`}
+                  title="Matters more"
+                  onClick={() => up(i)}
+                >
+                  <ArrowUp size={18} aria-hidden />
+                </button>
+              )}
+            </li>
+          ))}
+        </ol>
+      </fieldset>
+      <button type="submit" className="button button-main" disabled={busy || wish.storageIds.length === 0}>
+        {view.plan ? 'Plan again' : 'Plan the pots'}
+      </button>
+    </form>
+  );
+}

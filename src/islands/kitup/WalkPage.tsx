@@ -1,0 +1,211 @@
+import { useRef, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import { findLine } from '../../core/checkin/findLine';
+import { placeInWords, potsInCodeOrder } from '../../core/kitup/pots';
+import { counted, many } from '../../core/words/numbers';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import type { KitupView } from '../../server/contract/kitup';
+import { Chip } from '../../ui/Chip';
+import { Notice } from '../../ui/Notice';
+import { ToggleButton } from '../../ui/ToggleButton';
+import { CaseDrawing } from './CaseDrawing';
+import { KitupNav } from './KitupNav';
+import { NoSheet } from './NoSheet';
+import { PutAway } from './PutAway';
+import { SortingSlip } from './SortingSlip';
+import { useKitup } from './useKitup';
+
+/** How the hands go: bags as they come out of the heap, pot after pot, or pots emptied when the canvas is done. */
+type Way = 'heap' | 'pots' | 'away';
+const WAYS: [Way, string][] = [
+  ['heap', 'As they come'],
+  ['pots', 'Pot after pot'],
+  ['away', 'Put away'],
+];
+
+interface WalkProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: KitupView;
+}
+
+/** Bag in hand, slot under the lamp, next. */
+export function WalkPage(props: WalkProps) {
+  return (
+    <>
+      <KitupNav canvasId={props.entry.canvas.id} here="/walk" />
+      {props.legend.length === 0 ? <NoSheet canvasId={props.entry.canvas.id} /> : <Walk {...props} />}
+    </>
+  );
+}
+
+function Walk({ entry, legend, first }: WalkProps) {
+  const { canvas } = entry;
+  const { view, fault, note, busy } = useKitup(canvas.id, first);
+  const [way, setWay] = useState<Way>('heap');
+  const [line, setLine] = useState<number | null>(null);
+  const [typed, setTyped] = useState('');
+  const [unknown, setUnknown] = useState<string | null>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const filled = new Set(view.filled);
+  const away = new Set(view.putAway);
+  const pots = potsInCodeOrder(legend, view.places);
+  const bySlot = view.cases.flatMap(({ slots }) => slots.flatMap((slot) => slot.line ?? []));
+  const nextPot = bySlot.find((each) => !filled.has(each)) ?? null;
+  const lit = way === 'pots' ? nextPot : line;
+  const shown = lit === null ? undefined : legend[lit - 1];
+  const bag = view.bags.find((each) => each.line === lit);
+  const left = legend.length - filled.size - away.size;
+  const next = () => {
+    setLine(null);
+    setTyped('');
+    field.current?.focus();
+  };
+  const fill = async () => {
+    if (lit !== null && (await note({ line: lit, kind: 'fill' }))) next();
+  };
+  const enter = () => {
+    const word = typed.trim();
+    setUnknown(null);
+    if (word === '') {
+      void fill();
+      return;
+    }
+    const found = findLine(word, legend);
+    setTyped('');
+    if (found.kind === 'one') setLine(found.line.line);
+    else
+      setUnknown(
+        found.kind === 'none'
+          ? `${word} is on no line of the sheet.`
+          : `${word} fits more than one colour; type its code.`,
+      );
+  };
+
+  return (
+    <div className="grid items-start gap-6 lg:grid-cols-[23rem_1fr]">
+      <section className="flex flex-col gap-3" aria-label="The bag in hand">
+        <fieldset className="flex flex-wrap gap-2" aria-label="How the hands go">
+          {WAYS.map(([each, words]) => (
+            <ToggleButton key={each} on={way === each} onChange={() => setWay(each)}>
+              {words}
+            </ToggleButton>
+          ))}
+        </fieldset>
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {way === 'away' ? (
+          <PutAway
+            view={view}
+            legend={legend}
+            shape={canvas.shape}
+            busy={busy}
+            onNote={note}
+            onLight={setLine}
+          />
+        ) : (
+          <>
+            {way === 'heap' && (
+              <form
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  enter();
+                }}
+              >
+                <label htmlFor="bag" className="mb-1.5 block font-semibold">
+                  Code on the bag in hand
+                </label>
+                <input
+                  id="bag"
+                  ref={field}
+                  // biome-ignore lint/a11y/noAutofocus: both hands hold bags; the field must be ready
+                  autoFocus
+                  className="field number !min-h-14 !text-2xl"
+                  value={typed}
+                  maxLength={40}
+                  autoComplete="off"
+                  onChange={(event) => setTyped(event.target.value)}
+                />
+                <p className="mt-1.5 text-[0.95rem] text-faded">
+                  Code, key number or symbol, then Enter; Enter again when it is in its pot.
+                </p>
+              </form>
+            )}
+            {unknown && <Notice kind="fault">{unknown}</Notice>}
+            <div aria-live="polite">
+              {shown ? (
+                <div className="slip flex flex-col gap-2">
+                  <p className="big-number !text-[3.4rem]">{placeInWords(view.places[shown.line] ?? '')}</p>
+                  <div className="flex items-center gap-3">
+                    <Chip line={shown} shape={canvas.shape} size={60} />
+                    <div>
+                      <p className="number text-xl font-semibold">{shown.code}</p>
+                      <p className="text-faded">
+                        {shown.name}, key {shown.keyNumber}
+                      </p>
+                    </div>
+                  </div>
+                  <p>
+                    {counted(view.amounts[shown.line] ?? 0, 'drill')} in all.
+                    {bag &&
+                      !bag.whole &&
+                      ` The pot does not take the last ${many(bag.drills)}: they go into bag ${bag.bag}.`}
+                    {bag?.whole && ' It stays in its bag; write the symbol on it.'}
+                  </p>
+                  {view.stash[shown.line] && <Notice kind="hint">{view.stash[shown.line]}</Notice>}
+                  {filled.has(shown.line) ? (
+                    <button
+                      type="button"
+                      className="button"
+                      disabled={busy}
+                      onClick={() => void note({ line: shown.line, kind: 'take back' })}
+                    >
+                      It is filled; take that back
+                    </button>
+                  ) : (
+                    <button
+                      type="button"
+                      className="button button-main"
+                      disabled={busy}
+                      onClick={() => void fill()}
+                    >
+                      {bag?.whole ? 'Marked, next bag' : 'It is in, next bag'}
+                    </button>
+                  )}
+                </div>
+              ) : (
+                <div className="slip">
+                  <p className="big-number">{left === 0 ? 'All in' : counted(left, 'colour')}</p>
+                  <p>{left === 0 ? 'Every colour is in its place.' : 'still to be put in their places.'}</p>
+                </div>
+              )}
+            </div>
+            {way === 'heap' && <SortingSlip help={view.sorting} />}
+          </>
+        )}
+      </section>
+      <section className="flex min-w-0 flex-col gap-5" aria-label="The cases">
+        {view.cases.map(({ storage, slots }) => (
+          <CaseDrawing
+            key={storage.id}
+            storage={storage}
+            slots={slots}
+            legend={legend}
+            shape={canvas.shape}
+            amounts={view.amounts}
+            filled={filled}
+            lit={slots.find((slot) => slot.line !== null && slot.line === lit)?.slot ?? null}
+            onChoose={(slot) => slot.line !== null && setLine(slot.line)}
+          />
+        ))}
+        {view.cases.length === 0 && (
+          <p className="slip max-w-xl">
+            No case is planned yet, so the {counted(pots.length, 'pot')} go by code.{' '}
+            <a className="underline" href={`/canvas/${canvas.id}/kitup`}>
+              Plan the pots
+            </a>
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,184 @@
+import { type KeyboardEvent, type PointerEvent, useState } from 'react';
+import type { Canvas } from '../../core/canvas/canvas';
+import { rectBetween, type UnitRect } from '../../core/kitup/drawStorage';
+import { type Storage, slotCapacity, slotsInOrder, type Tray } from '../../core/kitup/storage';
+import { counted, many } from '../../core/words/numbers';
+
+type Unit = { x: number; y: number };
+
+/** Room of one grid unit on the board, in the drawing's own units. */
+const UNIT = 60;
+
+/**
+ * A tray as a grid to draw slots on: drag from one place to another, or move with the arrow keys, spread with Shift,
+ * and press Enter.
+ */
+export function CaseBoard({
+  storage,
+  index,
+  kit,
+  hand,
+  chosen,
+  onRect,
+  onChoose,
+}: {
+  storage: Storage;
+  index: number;
+  kit: Pick<Canvas, 'shape' | 'pitchMm'>;
+  /** What a drawn rectangle does. */
+  hand: 'choose' | 'slot' | 'fill' | 'erase';
+  chosen: string | null;
+  onRect: (rect: UnitRect) => void;
+  onChoose: (slot: string | null) => void;
+}) {
+  const tray = storage.trays[index]!;
+  const [start, setStart] = useState<Unit | null>(null);
+  const [end, setEnd] = useState<Unit>({ x: 0, y: 0 });
+  const [keys, setKeys] = useState(false);
+  const rect = rectBetween(start ?? end, end);
+  const numbers = new Map(
+    slotsInOrder(storage.trays).map(({ slot, tray: t, number }) => [`${t} ${slot.id}`, number]),
+  );
+  const height = UNIT * (tray.unitDepthMm / tray.unitWidthMm);
+  const unitAt = (event: PointerEvent<SVGSVGElement>): Unit => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const within = (share: number, count: number) =>
+      Math.min(count - 1, Math.max(0, Math.floor(share * count)));
+    return {
+      x: within((event.clientX - box.left) / box.width, tray.columns),
+      y: within((event.clientY - box.top) / box.height, tray.rows),
+    };
+  };
+  const finish = (drawn: UnitRect) => {
+    setStart(null);
+    if (hand === 'choose') onChoose(slotUnder(tray, drawn)?.id ?? null);
+    else onRect(drawn);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const moves: Record<string, [number, number]> = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, -1],
+      ArrowDown: [0, 1],
+    };
+    const move = moves[event.key];
+    if (move) {
+      const next = {
+        x: Math.min(tray.columns - 1, Math.max(0, end.x + move[0])),
+        y: Math.min(tray.rows - 1, Math.max(0, end.y + move[1])),
+      };
+      setStart(event.shiftKey ? (start ?? end) : null);
+      setEnd(next);
+    } else if (event.key === 'Enter' || event.key === ' ') finish(rect);
+    else if (event.key === 'Escape') setStart(null);
+    else return;
+    setKeys(true);
+    event.preventDefault();
+  };
+  const under = slotUnder(tray, { ...end, width: 1, height: 1 });
+  return (
+    <div>
+      <svg
+        viewBox={`-4 -4 ${tray.columns * UNIT + 8} ${tray.rows * height + 8}`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: the board takes arrow keys itself
+        tabIndex={0}
+        role="application"
+        aria-label={`Tray ${index + 1}, ${tray.columns} by ${tray.rows}. Arrow keys move, Shift and arrows spread, Enter draws.`}
+        className="max-h-[34rem] w-full cursor-crosshair touch-none bg-cloth"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setKeys(false);
+          setStart(unitAt(event));
+          setEnd(unitAt(event));
+        }}
+        onPointerMove={(event) => start && !keys && setEnd(unitAt(event))}
+        onPointerUp={() => start && finish(rect)}
+        onKeyDown={onKey}
+        onFocus={() => setKeys(true)}
+        onBlur={() => setKeys(false)}
+      >
+        <rect
+          x="-2"
+          y="-2"
+          width={tray.columns * UNIT + 4}
+          height={tray.rows * height + 4}
+          fill="none"
+          stroke="var(--c-edge)"
+          strokeWidth="4"
+        />
+        {Array.from({ length: tray.columns * tray.rows }, (_, i) => (
+          <circle
+            // biome-ignore lint/suspicious/noArrayIndexKey: a unit is its place
+            key={i}
+            cx={((i % tray.columns) + 0.5) * UNIT}
+            cy={(Math.floor(i / tray.columns) + 0.5) * height}
+            r="2.5"
+            fill="var(--c-edge)"
+          />
+        ))}
+        {tray.slots.map((slot) => {
+          const width = slot.width * UNIT;
+          const tall = slot.height * height;
+          return (
+            <g key={slot.id} transform={`translate(${slot.x * UNIT} ${slot.y * height})`}>
+              <rect
+                x="2.5"
+                y="2.5"
+                width={width - 5}
+                height={tall - 5}
+                rx={slot.form === 'round' ? Math.min(width, tall) / 2 : slot.form === 'bag' ? 10 : 3}
+                fill={slot.id === chosen ? 'var(--c-lamp)' : 'var(--c-paper)'}
+                stroke={slot.id === chosen ? 'var(--c-accent)' : 'var(--c-edge)'}
+                strokeWidth={slot.id === chosen ? 4 : 2}
+              />
+              <text
+                x={width / 2}
+                y={tall / 2 - 2}
+                textAnchor="middle"
+                fontSize="15"
+                fontWeight="600"
+                fontFamily="var(--font-mono)"
+                fill="var(--c-ink)"
+              >
+                {numbers.get(`${index} ${slot.id}`)}
+              </text>
+              <text
+                x={width / 2}
+                y={tall / 2 + 14}
+                textAnchor="middle"
+                fontSize="13"
+                fontFamily="var(--font-mono)"
+                fill="var(--c-faded)"
+              >
+                {many(slotCapacity(storage, tray, slot, kit))}
+              </text>
+            </g>
+          );
+        })}
+        {(start || keys) && (
+          <rect
+            x={rect.x * UNIT}
+            y={rect.y * height}
+            width={rect.width * UNIT}
+            height={rect.height * height}
+            fill="none"
+            stroke="var(--c-accent)"
+            strokeWidth="4"
+            strokeDasharray="8 5"
+          />
+        )}
+      </svg>
+      <p className="sr-only" aria-live="polite">
+        {keys &&
+          `Column ${end.x + 1}, row ${end.y + 1}: ${under ? `slot ${numbers.get(`${index} ${under.id}`)}, ${counted(slotCapacity(storage, tray, under, kit), 'drill')}` : 'free'}`}
+      </p>
+    </div>
+  );
+}
+
+function slotUnder(tray: Tray, rect: UnitRect): Tray['slots'][number] | undefined {
+  return tray.slots.find(
+    (slot) =>
+      rect.x >= slot.x && rect.y >= slot.y && rect.x < slot.x + slot.width && rect.y < slot.y + slot.height,
+  );
+}

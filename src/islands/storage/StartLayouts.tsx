@@ -1,0 +1,54 @@
+import { useState } from 'react';
+import { STARTING_LAYOUTS, startStorage } from '../../core/kitup/drawStorage';
+import { slotsInOrder } from '../../core/kitup/storage';
+import { counted } from '../../core/words/numbers';
+import { inWords, sendJson } from '../../ui/api';
+import { Notice } from '../../ui/Notice';
+import { TrayOutline } from '../../ui/TrayOutline';
+
+/** Generic cases to start from, drawn small. */
+export function StartLayouts({ onAdded }: { onAdded: (id: string) => void }) {
+  const [fault, setFault] = useState<string | null>(null);
+  const add = async (layout: (typeof STARTING_LAYOUTS)[number]) => {
+    const storage = startStorage(crypto.randomUUID(), layout, layout.name);
+    setFault(null);
+    try {
+      await sendJson('PUT', `/api/storages/${storage.id}`, storage);
+      onAdded(storage.id);
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  return (
+    <div className="flex flex-col gap-3">
+      {fault && <Notice kind="fault">{fault}</Notice>}
+      <ul className="grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(13rem,1fr))]">
+        {STARTING_LAYOUTS.map((layout) => {
+          const trays = layout.make();
+          return (
+            <li key={layout.key}>
+              <button
+                type="button"
+                className="button flex size-full !flex-col !items-start !justify-between gap-2 text-left"
+                onClick={() => void add(layout)}
+              >
+                <span className="flex h-28 w-full items-center justify-center gap-2">
+                  {trays.map((tray, t) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: trays have no name but their place
+                    <TrayOutline key={t} tray={tray} />
+                  ))}
+                </span>
+                <span>
+                  {layout.name}
+                  <span className="block font-normal text-faded">
+                    {counted(slotsInOrder(trays).length, 'slot')}
+                  </span>
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Canvas } from '../../../../../core/canvas/canvas';
+import type { LegendLine } from '../../../../../core/canvas/legend';
+import { legendOf } from '../../../../../data/canvases';
+import type { Database } from '../../../../../data/database';
+import { putDrawing, removeDrawing } from '../../../../../data/symbols';
+import { drawingSchema } from '../../../../../server/contract/symbols';
+import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
+import { notFound } from '../../../../../server/problem';
+
+async function lineOf(database: Database, canvas: Canvas, number: string | undefined): Promise<LegendLine> {
+  const line = (await legendOf(database, canvas.id)).find((each) => String(each.line) === number);
+  if (!line) throw notFound('such line on the sheet');
+  return line;
+}
+
+export const PUT = canvasEndpoint(async (database, canvas, { request, params }) => {
+  const { path } = await readJson(request, drawingSchema);
+  await putDrawing(database, canvas.id, await lineOf(database, canvas, params.line), path);
+  return json(await legendOf(database, canvas.id));
+});
+
+export const DELETE = canvasEndpoint(async (database, canvas, { params }) => {
+  await removeDrawing(database, canvas.id, await lineOf(database, canvas, params.line));
+  return json(await legendOf(database, canvas.id));
+});

@@ -1,0 +1,48 @@
+import { type Drawing, type Mark, OUTLINE_MM } from '../core/print/drawing';
+import { mmToPoints } from '../core/print/paper';
+import { newPdf, type Pdf, writtenPdf } from './pdf';
+
+/** Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. */
+export async function drawingPdf(title: string, pages: readonly Drawing[]): Promise<Uint8Array> {
+  const { document } = await newPdf('a4', title);
+  for (const page of pages) {
+    document.addPage({ size: [mmToPoints(page.widthMm), mmToPoints(page.heightMm)], margin: 0 });
+    for (const mark of page.marks) draw(document, mark);
+  }
+  return writtenPdf(document);
+}
+
+function draw(document: Pdf, mark: Mark): void {
+  const mm = mmToPoints;
+  switch (mark.kind) {
+    case 'rect':
+      document.rect(mm(mark.x), mm(mark.y), mm(mark.width), mm(mark.height));
+      paint(document, mark);
+      return;
+    case 'circle':
+      document.circle(mm(mark.x), mm(mark.y), mm(mark.radius));
+      paint(document, mark);
+      return;
+    case 'line':
+      document.lineWidth(mm(mark.width)).moveTo(mm(mark.x1), mm(mark.y1)).lineTo(mm(mark.x2), mm(mark.y2));
+      document.stroke(mark.stroke);
+      return;
+    case 'path':
+      document.save().translate(mm(mark.x), mm(mark.y)).scale(mm(mark.scale));
+      document.path(mark.d).fill(mark.fill, 'even-odd');
+      document.restore();
+      return;
+    case 'text': {
+      document.font(mark.font).fontSize(mm(mark.size)).fillColor(mark.fill);
+      const left = mm(mark.x) - (mark.anchor === 'middle' ? document.widthOfString(mark.text) / 2 : 0);
+      document.text(mark.text, left, mm(mark.y), { lineBreak: false, baseline: 'alphabetic' });
+    }
+  }
+}
+
+function paint(document: Pdf, { fill, stroke }: { fill?: string; stroke?: string }): void {
+  document.lineWidth(mmToPoints(OUTLINE_MM));
+  if (fill !== undefined && stroke !== undefined) document.fillAndStroke(fill, stroke);
+  else if (fill !== undefined) document.fill(fill);
+  else if (stroke !== undefined) document.stroke(stroke);
+}
