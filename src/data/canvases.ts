@@ -96,10 +96,10 @@ export async function findCanvas(queries: Queries, id: string): Promise<Canvas |
   return row && canvasOf(row);
 }
 
-/** Ids that begin with these digits. */
-export async function canvasIdsBeginning(queries: Queries, digits: string): Promise<string[]> {
+/** Ids that end with these digits. */
+export async function canvasIdsEnding(queries: Queries, digits: string): Promise<string[]> {
   const rows = await queries.query<{ id: string }>(
-    'select id from canvas where left(id::text, length($1)) = $1 limit 2',
+    'select id from canvas where right(id::text, length($1)) = $1 limit 2',
     [digits],
   );
   return rows.map(({ id }) => id);

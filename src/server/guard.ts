@@ -37,7 +37,9 @@ const HEADERS: Record<string, string> = {
 export function addSecurityHeaders(response: Response): void {
   for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
   if (!response.headers.get('content-type')?.startsWith('text/html')) {
-    response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
+    if (!response.headers.has('content-security-policy')) {
+      response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
+    }
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
   }
 }

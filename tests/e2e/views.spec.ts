@@ -4,6 +4,9 @@ import { cloth, DEMO, expect, test } from './bench';
 const STATIONS = [
   'checkin',
   'kitup',
+  'kitup/walk',
+  'kitup/labels',
+  'kitup/symbols',
   'chart',
   'sections',
   'placing',
@@ -15,7 +18,13 @@ const STATIONS = [
   'checkin/packing',
   'chart/read',
 ];
-const VIEWS = ['/', '/new', '/stash', ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`)];
+const VIEWS = [
+  '/',
+  '/new',
+  '/stash',
+  '/storage',
+  ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`),
+];
 
 const SIZES = [
   ['a desk', 1280, 800],

