@@ -12,7 +12,7 @@ const FONT_FILES = {
 } as const satisfies Record<DrawingFont, string>;
 export type FontName = DrawingFont;
 
-export interface LoadedFont {
+interface LoadedFont {
   bytes: Buffer;
   font: Font;
 }

@@ -17,6 +17,22 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     ],
   },
   {
+    place: 'Kit-up',
+    keys: [
+      ['412 Enter', 'light the pot of a bag'],
+      ['Enter', 'it is in, next bag'],
+      ['Esc', 'leave a colour where it is'],
+    ],
+  },
+  {
+    place: 'Drawing a case or a symbol',
+    keys: [
+      ['arrows', 'move'],
+      ['Shift+arrows', 'spread a slot, draw a line'],
+      ['Enter or Space', 'draw the slot, make a dot'],
+    ],
+  },
+  {
     place: 'On the cloth',
     keys: [
       ['arrows', 'move the cell in hand'],

@@ -11,6 +11,12 @@ import { assign } from './assignment';
 export const ALLOT_GOALS = ['closes', 'overflow', 'refills', 'order', 'neighbours'] as const;
 export type AllotGoal = (typeof ALLOT_GOALS)[number];
 
+/** The same goals with look-alikes parted before the order is kept. */
+export function partingFirst(goals: readonly AllotGoal[]): AllotGoal[] {
+  const rest: AllotGoal[] = goals.filter((goal) => goal !== 'neighbours');
+  return rest.toSpliced(rest.indexOf('order'), 0, 'neighbours');
+}
+
 /** Which colours stay in their bags when there are more colours than slots. */
 export const LEAVE_RULES = ['fewest drills', 'last used'] as const;
 export type LeaveRule = (typeof LEAVE_RULES)[number];

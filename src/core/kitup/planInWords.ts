@@ -34,8 +34,7 @@ export function resultInWords({ goal, value, atLeast }: GoalResult, colours: num
         : `${places(value, colours)} from their place in the order, on average.`,
     neighbours: value === 0 ? 'None side by side.' : `${counted(value, 'pair')} side by side.`,
   };
-  if (value === atLeast)
-    return `${reached[goal]} ${value === 0 ? '' : 'Better is not possible with the goals above it.'}`.trim();
+  if (value === atLeast) return value === 0 ? reached[goal] : `${reached[goal]} No plan does better.`;
   const best = goal === 'order' ? places(atLeast, colours) : many(atLeast);
   return `${reached[goal]} Not proved best: it may go down to ${best}.`;
 }

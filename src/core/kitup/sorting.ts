@@ -1,7 +1,7 @@
 import { compareCodes, looseCode } from '../checkin/codes';
 
 /** A pile of the first pass: the bags from one code to another. */
-export interface Pile {
+interface Pile {
   from: string;
   to: string;
   bags: number;

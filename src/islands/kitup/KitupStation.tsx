@@ -73,7 +73,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
   const overflow = view.bags.length - inBags;
 
   return (
-    <div className="grid items-start gap-6 lg:grid-cols-[22rem_1fr]">
+    <div className="grid items-start gap-x-6 gap-y-3 lg:grid-cols-[22rem_1fr] lg:grid-rows-[auto_1fr]">
       <section className="flex flex-col gap-3" aria-label="The plan">
         {view.plan ? (
           <div>
@@ -118,11 +118,8 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
             }}
           />
         )}
-        {view.storages.length > 0 && (
-          <PlanPanel view={view} busy={busy} onPlan={(wish) => void replan(wish)} />
-        )}
       </section>
-      <section className="flex min-w-0 flex-col gap-5" aria-label="The cases">
+      <section className="flex min-w-0 flex-col gap-5 lg:row-span-2" aria-label="The cases">
         {view.cases.map(({ storage, slots: all }) => (
           <CaseDrawing
             key={storage.id}
@@ -139,6 +136,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
         {view.storages.length === 0 && <StartLayouts onAdded={() => window.location.reload()} />}
         <Beside view={view} legend={legend} shape={canvas.shape} />
       </section>
+      {view.storages.length > 0 && <PlanPanel view={view} busy={busy} onPlan={(wish) => void replan(wish)} />}
     </div>
   );
 }

@@ -1,7 +1,13 @@
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { LABEL_FORMATS, type LabelFormat, type LabelSheet, usualSheet } from '../../core/kitup/labels/sheet';
+import {
+  LABEL_FORMATS,
+  type LabelFormat,
+  type LabelSheet,
+  sheetsFor,
+  usualSheet,
+} from '../../core/kitup/labels/sheet';
 import { PAPERS } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
@@ -9,6 +15,7 @@ import type { LABEL_CHOICES, LabelsView } from '../../server/contract/labels';
 import { inWords, remove, sendJson } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
 import { KitupNav } from './KitupNav';
+import { LabelRemoval } from './LabelRemoval';
 import { LabelSheetForm } from './LabelSheetForm';
 import { NoSheet } from './NoSheet';
 import { PrinterSlip } from './PrinterSlip';
@@ -54,7 +61,7 @@ function Labels({ entry, first }: LabelsProps) {
   const sheet = sheets[format];
   const perPage = sheet.columns * sheet.rows;
   const labels = first.counts[which];
-  const pages = Math.max(1, Math.ceil((labels + Math.min(start, perPage) - 1) / perPage));
+  const pages = sheetsFor(sheet, labels, Math.min(start, perPage));
   const shownPage = Math.min(page, pages);
   const query = `format=${format}&which=${which}&start=${Math.min(start, perPage)}`;
   const base = `/api/canvases/${canvas.id}`;
@@ -86,8 +93,8 @@ function Labels({ entry, first }: LabelsProps) {
         <div>
           <p className="big-number">{counted(labels, 'label')}</p>
           <p>
-            on {counted(pages, pages === 1 ? 'sheet' : 'sheet')} of {paper.name}, each{' '}
-            {sheet.labelWidthMm.toFixed(1)} × {sheet.labelHeightMm.toFixed(1)} mm.
+            on {counted(pages, 'sheet')} of {paper.name}, each {sheet.labelWidthMm.toFixed(1)} ×{' '}
+            {sheet.labelHeightMm.toFixed(1)} mm.
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
@@ -155,6 +162,7 @@ function Labels({ entry, first }: LabelsProps) {
         </label>
         <LabelSheetForm key={`${format} ${version}`} sheet={sheet} onKeep={keep} onUsual={usual} />
         <PrinterSlip sheet={sheet} onKeep={keep} />
+        <LabelRemoval />
       </section>
       <section className="flex min-w-0 flex-col gap-3" aria-label="The sheet">
         <div className="flex flex-wrap items-center gap-3">

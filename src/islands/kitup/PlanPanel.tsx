@@ -101,6 +101,7 @@ export function PlanPanel({
       </label>
       <fieldset>
         <legend className="font-semibold">What matters, first things first</legend>
+        <p className="text-[0.95rem] text-faded">A goal gives way to those above it.</p>
         <ol className="flex flex-col">
           {wish.goals.map((goal, i) => (
             <li key={goal} className="flex items-start gap-2 border-b border-line py-1">

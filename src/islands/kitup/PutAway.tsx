@@ -5,7 +5,7 @@ import { placeInWords } from '../../core/kitup/pots';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/contract/kitup';
 import { Chip } from '../../ui/Chip';
-import { Notice } from '../../ui/Notice';
+import { LabelRemoval } from './LabelRemoval';
 import type { Kitup } from './useKitup';
 
 /** When the canvas is done: pot after pot into labelled bags, in code order, and into the stash list. */
@@ -79,11 +79,7 @@ export function PutAway({
       <button type="button" className="button" disabled={busy} onClick={() => void put(0)}>
         Nothing left
       </button>
-      <Notice kind="hint">
-        Labels: try warm water first. Acetone and rubbing alcohol dissolve or cloud glossy plastic such as
-        polystyrene and acrylic; polypropylene and polyethylene, the milky, bendy kinds, stand more. Test on a
-        hidden spot, air the room, and follow the product’s label.
-      </Notice>
+      <LabelRemoval />
     </form>
   );
 }

@@ -1,7 +1,7 @@
 import { PenLine, Shuffle, Tag } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import type { AllotGoal } from '../../core/kitup/allotment';
+import { partingFirst } from '../../core/kitup/allotment';
 import { likeInWords, shadeInWords, togetherInWords } from '../../core/symbols/advice';
 import { counted } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
@@ -234,8 +234,7 @@ async function partNeighbours(base: string): Promise<string> {
   const { plan, cases } = await getJson<KitupView>(`${base}/kitup`);
   if (!plan)
     return 'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” goes first.';
-  const goals: AllotGoal[] = plan.goals.filter((goal) => goal !== 'neighbours');
-  goals.splice(goals.indexOf('order'), 0, 'neighbours');
+  const goals = partingFirst(plan.goals);
   const locks = cases.flatMap(({ storage, slots }) =>
     slots.flatMap(({ slot, line, locked }) =>
       locked && line !== null ? [{ line, storageId: storage.id, slot }] : [],

@@ -3,7 +3,7 @@ import type { KitupView } from '../../server/contract/kitup';
 import { inWords, NoAnswer, sendJson } from '../../ui/api';
 
 /** What the user asks for when pots are planned; see `kitupSchema`. */
-export interface KitupWish {
+interface KitupWish {
   storageIds: string[];
   order: string;
   leave: string;

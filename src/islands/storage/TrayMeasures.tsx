@@ -4,8 +4,8 @@ import { MAX_TRAY_UNITS, type Tray } from '../../core/kitup/storage';
 const MEASURES = [
   ['columns', 'Columns', 1, MAX_TRAY_UNITS],
   ['rows', 'Rows', 1, MAX_TRAY_UNITS],
-  ['unitWidthMm', 'Place, mm', 5, 300],
-  ['unitDepthMm', 'by, mm', 5, 300],
+  ['unitWidthMm', 'Across, mm', 5, 300],
+  ['unitDepthMm', 'Down, mm', 5, 300],
   ['heightMm', 'Height, mm', 3, 400],
   ['wallMm', 'Wall, mm', 0, 20],
 ] as const;

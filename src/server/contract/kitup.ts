@@ -42,8 +42,6 @@ export const potEventSchema = object({
     .default(0),
 });
 
-export const colourQuery = object({ colour: number().integer().min(1).nullable().default(null) });
-
 /** A slot of a case as the kit sees it. */
 export interface SlotView {
   slot: string;

@@ -6,6 +6,7 @@ import {
   type AllotGoal,
   type AllotTask,
   allot,
+  partingFirst,
   refillsOf,
 } from '../../../src/core/kitup/allotment';
 import { assign } from '../../../src/core/kitup/assignment';
@@ -186,6 +187,29 @@ describe('an allotment', () => {
     expect(allot(four).left).toEqual([4, 2]);
     expect(allot({ ...four, leave: 'last used' }).left).toEqual([3, 4]);
     expect(allot({ ...four, locked: new Map([[2, 0]]) }).left).toEqual([3, 4]);
+  });
+
+  it('parts look-alikes before the order where that is asked', () => {
+    expect(partingFirst(ALLOT_GOALS)).toEqual(['closes', 'overflow', 'refills', 'neighbours', 'order']);
+    expect(partingFirst(['order', 'closes'])).toEqual(['neighbours', 'order', 'closes']);
+  });
+
+  it('goes on exchanging where no allotment is free of conflict, and says what is open', () => {
+    // Six colours that are all alike fill all six places of a row: five pairs touch, whatever the order.
+    const everyPair = [1, 2, 3, 4, 5, 6].flatMap((a) =>
+      [1, 2, 3, 4, 5, 6].flatMap((b) => (a < b ? [[a, b] as const] : [])),
+    );
+    const { results } = allot(
+      task({
+        colours: colours(1, 1, 1, 1, 1, 1),
+        slots: slots(5, 5, 5, 5, 5, 5),
+        touching: row(6),
+        confusable: everyPair,
+        goals: ['neighbours', 'order'],
+      }),
+    );
+    expect(results[0]!.value).toBe(5);
+    expect(results[0]!.atLeast).toBeLessThanOrEqual(5);
   });
 
   it('keeps a locked colour and plans round it', () => {

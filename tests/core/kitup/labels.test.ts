@@ -10,6 +10,7 @@ import {
   type LabelSheet,
   labelBoxes,
   printerOff,
+  sheetsFor,
   usualSheet,
 } from '../../../src/core/kitup/labels/sheet';
 import type { FontMeasure, Mark } from '../../../src/core/print/drawing';
@@ -83,6 +84,12 @@ describe('label sheets', () => {
     const [first] = labelBoxes(usualSheet('pots'), 1, 5);
     // Three columns of 62 mm and gaps of 2: (210 − 190) ÷ 2 = 10 mm left; the fifth place is row 2, column 2.
     expect(first!.xMm).toBeCloseTo(10 + 64, 6);
+  });
+
+  it('are as many as the labels take', () => {
+    expect(sheetsFor(usualSheet('cards'), 48, 1)).toBe(8);
+    expect(sheetsFor(usualSheet('cards'), 48, 2)).toBe(9);
+    expect(sheetsFor(usualSheet('cards'), 0, 1)).toBe(1);
   });
 
   it('say which edge they miss', () => {

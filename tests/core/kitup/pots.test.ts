@@ -58,7 +58,7 @@ describe('a plan in words', () => {
       'Every colour fits into its pot.',
     );
     expect(resultInWords({ goal: 'overflow', value: 1240, atLeast: 1240 }, 48)).toBe(
-      '1,240 drills in overflow bags. Better is not possible with the goals above it.',
+      '1,240 drills in overflow bags. No plan does better.',
     );
     expect(resultInWords({ goal: 'neighbours', value: 2, atLeast: 1 }, 48)).toBe(
       '2 pairs side by side. Not proved best: it may go down to 1.',

@@ -111,6 +111,11 @@ export function labelBoxes(sheet: LabelSheet, count: number, startAt = 1): Label
   });
 }
 
+/** Sheets that a number of labels takes. @param startAt first free place of the first sheet, from 1 */
+export function sheetsFor(sheet: LabelSheet, labels: number, startAt: number): number {
+  return Math.max(1, Math.ceil((labels + startAt - 1) / (sheet.columns * sheet.rows)));
+}
+
 /** Why a sheet cannot be printed; null when every label lies on the paper. */
 export function faultInSheet(sheet: LabelSheet): string | null {
   const { widthMm, heightMm, name } = PAPERS[sheet.paper];
