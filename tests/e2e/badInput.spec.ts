@@ -154,7 +154,7 @@ test.describe('bad input', () => {
 test('a canvas without a chart is checked in, kitted up and laid by area', async ({ page, request }) => {
   const id = await shelve(request, 'No chart', false);
   await page.goto(`/canvas/${id}/kitup`);
-  await expect(page.getByText('3 pots')).toBeVisible();
+  await expect(page.getByText('3 colours')).toBeVisible();
   await page.goto(`/canvas/${id}/chart`);
   await expect(page.getByText('This canvas has no chart yet.')).toBeVisible();
   await page.goto(`/canvas/${id}/placing`);

@@ -279,9 +279,18 @@ describe('labels', () => {
     expect(svg.match(/@font-face/g)!.length).toBeGreaterThanOrEqual(3);
     expect(svg).not.toMatch(/(href|src)=|url\(http/);
     expect(svg.length).toBeLessThan(200_000);
-    // Rendered by librsvg through sharp, at 12 pixels a millimetre; the first card's code is decoded by jsQR.
-    const { data, info } = await sharp(Buffer.from(svg), { density: 25.4 * 12 })
-      .extract({ left: 0, top: 0, width: 508, height: 457 })
+    // Rendered by librsvg through sharp; the first card's code is decoded by jsQR.
+    const code = page!.marks.find((mark) => mark.kind === 'path' && mark.d.length > 400)!;
+    const rendered = await sharp(Buffer.from(svg), { density: 144 }).png().toBuffer();
+    const scale = (await sharp(rendered).metadata()).width / 127;
+    const [left, top] = code.kind === 'path' ? [code.x, code.y] : [0, 0];
+    const { data, info } = await sharp(rendered)
+      .extract({
+        left: Math.round(left * scale),
+        top: Math.round(top * scale),
+        width: Math.round(17 * scale),
+        height: Math.round(17 * scale),
+      })
       .ensureAlpha()
       .raw()
       .toBuffer({ resolveWithObject: true });

@@ -16,13 +16,22 @@ export interface ViewSize {
 /** The closest look: about five cells across a usual screen. */
 const MAX_SCALE = 160;
 
+/** Cells at least this many pixels wide are drawn one by one, with symbols. */
+export const SYMBOLS_FROM_PX = 12;
+
+/** Where cells are drawn one by one, they are whole pixels wide, so that symbols are sharp. */
+export function crispScale(scale: number): number {
+  return scale < SYMBOLS_FROM_PX ? scale : Math.round(scale);
+}
+
 /** Shows the whole rectangle in the middle, with a margin in pixels. */
 export function fitCamera(rect: CellRect, view: ViewSize, marginPx = 24): Camera {
-  const scale = Math.min(
+  const fitting = Math.min(
     MAX_SCALE,
     Math.max(view.width - 2 * marginPx, 1) / rect.width,
     Math.max(view.height - 2 * marginPx, 1) / rect.height,
   );
+  const scale = fitting < SYMBOLS_FROM_PX ? fitting : Math.floor(fitting);
   return {
     scale,
     left: rect.x + rect.width / 2 - view.width / scale / 2,

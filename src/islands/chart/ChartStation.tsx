@@ -2,24 +2,29 @@ import { useMemo, useState } from 'react';
 import type { CellPlace } from '../../core/bench/stroke';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
-import { countPerLine } from '../../core/chart/chart';
+import { type CellRect, countPerLine } from '../../core/chart/chart';
+import { type Find, nextOf, rarest, rectAround } from '../../core/chart/find';
 import { positionOf } from '../../core/chart/position';
 import { type PotPlaces, potsInCodeOrder } from '../../core/kitup/pots';
+import type { Section } from '../../core/sections/blockGrid';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth } from '../../ui/cloth/Cloth';
-import { panelsLayer } from '../../ui/cloth/layers';
+import { edgeMarksLayer, panelsLayer, type RulerUnit } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { ChartNav } from './ChartNav';
+import { FindField } from './FindField';
 
 interface ChartProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
+  sections: Section[];
   /** Colour named in the address. */
   asked: number | null;
 }
@@ -41,7 +46,7 @@ export function ChartStation(props: ChartProps) {
   return <ChartView {...props} data={data} />;
 }
 
-function ChartView({ entry, legend, places, asked, data }: ChartProps & { data: ClothData }) {
+function ChartView({ entry, legend, places, sections, asked, data }: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
   const [chosen, setChosen] = useState<number | null>(
@@ -57,70 +62,155 @@ function ChartView({ entry, legend, places, asked, data }: ChartProps & { data: 
     () => ({ laid: showLaid ? laid : null, focus: chosen === null ? null : new Set([chosen]) }),
     [showLaid, laid, chosen],
   );
-  const frame = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
-  const layers = useMemo(() => [panelsLayer(canvas, canvas.panels)], [canvas]);
+  const [rarestFirst, setRarestFirst] = useState(false);
+  const [unit, setUnit] = useState<RulerUnit>('cells');
+  const [every, setEvery] = useState(50);
+  const whole = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
+  const [frame, setFrame] = useState<CellRect>(whole);
+  const layers = useMemo(
+    () => [panelsLayer(canvas, canvas.panels), edgeMarksLayer(canvas, every)],
+    [canvas, every],
+  );
+  const ruler = useMemo(() => ({ unit, pitchMm: canvas.pitchMm }), [unit, canvas]);
+  const listed = useMemo(
+    () => (rarestFirst ? rarest(inOrder, counts) : inOrder),
+    [rarestFirst, inOrder, counts],
+  );
+  const goTo = (x: number, y: number) => {
+    setHover(null);
+    setCursor({ x, y });
+    setFrame(rectAround(x, y, canvas));
+  };
+  const goToNext = (line: LegendLine): string | null => {
+    setChosen(line.line);
+    const next = nextOf(chart, line.line, cursor ? cursor.y * chart.width + cursor.x : -1);
+    if (!next) return `No drill of ${line.code} is on this canvas.`;
+    goTo(next.x, next.y);
+    return null;
+  };
+  const found = (find: Exclude<Find, { kind: 'fault' }>): string | null => {
+    if (find.kind === 'cell') {
+      goTo(find.x, find.y);
+      return null;
+    }
+    if (find.kind === 'section') {
+      const section = sections[find.number - 1];
+      if (!section) return `There is no section ${find.number}; the last is ${sections.length}.`;
+      setFrame(section);
+      return null;
+    }
+    return goToNext(find.lines.find(({ line }) => line === chosen) ?? find.lines[0]!);
+  };
   const place = hover ?? cursor;
   const under = place ? legend[chart.cells[place.y * chart.width + place.x]! - 1] : undefined;
   const colour = chosen === null ? null : legend[chosen - 1];
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_19rem]">
-      <section
-        className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
-        aria-label="The canvas"
-      >
-        <Cloth
-          label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} cells`}
-          chart={chart}
-          hasChart
-          legend={legend}
-          shape={canvas.shape}
-          wish={wish}
-          layers={layers}
-          frame={frame}
-          cursor={cursor}
-          onCursor={setCursor}
-          onHover={setHover}
-        />
-        <Readout
-          place={place}
-          line={under}
-          canvas={canvas}
-          home={pots.find((pot) => pot.line === under)?.place ?? ''}
-        />
-      </section>
-      <section className="flex min-h-0 flex-col gap-2.5" aria-label="Colours">
-        {colour ? (
-          <div>
-            <p className="big-number">{many(counts[colour.line]!)}</p>
-            <p>
-              drills of <span className="number font-semibold">{colour.code}</span>, in front now
-            </p>
+    <>
+      <ChartNav canvasId={canvas.id} here="" />
+      <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.2rem)] lg:min-h-0 lg:grid-cols-[1fr_19rem]">
+        <section
+          className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
+          aria-label="The canvas"
+        >
+          <div className="mb-2 flex flex-wrap items-center gap-2">
+            <FindField canvas={canvas} legend={legend} onFind={found} />
+            <select
+              className="field !w-auto"
+              aria-label="The ruler counts"
+              value={unit}
+              onChange={(event) => setUnit(event.target.value as RulerUnit)}
+            >
+              <option value="cells">cells</option>
+              <option value="cm">centimetres</option>
+              <option value="in">inches</option>
+            </select>
+            <label className="flex items-center gap-2">
+              <span>Edge mark every</span>
+              <input
+                type="number"
+                className="field number !w-20"
+                min={5}
+                max={500}
+                value={every}
+                onChange={(event) => setEvery(Math.max(5, Math.trunc(Number(event.target.value)) || 50))}
+              />
+            </label>
+            <a
+              className="inline-flex min-h-11 items-center underline"
+              href={`/api/canvases/${canvas.id}/edge-marks.pdf?every=${every}`}
+              download
+            >
+              Print stickers
+            </a>
           </div>
-        ) : (
-          <p>Choose a colour to see where it goes.</p>
-        )}
-        <div className="flex flex-wrap gap-2">
-          <button type="button" className="button" disabled={chosen === null} onClick={() => setChosen(null)}>
-            All colours
-          </button>
-          <ToggleButton on={showLaid} onChange={setShowLaid}>
-            What is laid
-          </ToggleButton>
-        </div>
-        <ColourList
-          label="Colours in code order"
-          lines={inOrder}
-          shape={canvas.shape}
-          chosen={chosen}
-          onChoose={(line) => setChosen(line.line === chosen ? null : line.line)}
-          beside={(line) => many(counts[line.line]!)}
-        />
-        <a className="py-2 underline" href={`/canvas/${canvas.id}/chart/read`}>
-          Read another chart, or take this one out
-        </a>
-      </section>
-    </div>
+          <Cloth
+            label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} cells`}
+            chart={chart}
+            hasChart
+            legend={legend}
+            shape={canvas.shape}
+            wish={wish}
+            layers={layers}
+            ruler={ruler}
+            frame={frame}
+            cursor={cursor}
+            onCursor={setCursor}
+            onHover={setHover}
+          />
+          <Readout
+            place={place}
+            line={under}
+            canvas={canvas}
+            home={pots.find((pot) => pot.line === under)?.place ?? ''}
+          />
+        </section>
+        <section className="flex min-h-0 flex-col gap-2.5" aria-label="Colours">
+          {colour ? (
+            <div>
+              <p className="big-number">{many(counts[colour.line]!)}</p>
+              <p>
+                drills of <span className="number font-semibold">{colour.code}</span>, in front now
+              </p>
+            </div>
+          ) : (
+            <p>Choose a colour to see where it goes.</p>
+          )}
+          <div className="flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="button"
+              disabled={chosen === null}
+              onClick={() => setChosen(null)}
+            >
+              All colours
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={!colour}
+              onClick={() => colour && goToNext(colour)}
+            >
+              Next place
+            </button>
+            <ToggleButton on={showLaid} onChange={setShowLaid}>
+              What is laid
+            </ToggleButton>
+            <ToggleButton on={rarestFirst} onChange={setRarestFirst}>
+              Rarest first
+            </ToggleButton>
+          </div>
+          <ColourList
+            label={rarestFirst ? 'Colours, the rarest first' : 'Colours in code order'}
+            lines={listed}
+            shape={canvas.shape}
+            chosen={chosen}
+            onChoose={(line) => setChosen(line.line === chosen ? null : line.line)}
+            beside={(line) => many(counts[line.line]!)}
+          />
+        </section>
+      </div>
+    </>
   );
 }
 

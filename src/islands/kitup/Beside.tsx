@@ -9,7 +9,7 @@ export function Beside({ view, legend, shape }: { view: KitupView; legend: Legen
   const whole = view.bags.filter((bag) => bag.whole);
   const overflow = view.bags.filter((bag) => !bag.whole);
   const rows = (bags: typeof view.bags) => (
-    <ul className="grid gap-x-6 [grid-template-columns:repeat(auto-fill,minmax(21rem,1fr))]">
+    <ul className="grid gap-x-6 [grid-template-columns:repeat(auto-fill,minmax(min(21rem,100%),1fr))]">
       {bags.map((bag) => (
         <li key={bag.bag} className="flex items-center gap-3 border-b border-line py-1.5">
           <span className="number min-w-16 font-semibold">Bag {bag.bag}</span>

@@ -29,3 +29,15 @@ export const pictureQuery = object({
   /** Widest the picture may be; it is never enlarged. */
   width: number().integer().min(16).max(4000).default(640),
 });
+
+export const edgeMarksQuery = object({
+  every: number()
+    .typeError('Give the cells between two marks as a number.')
+    .integer('Cells are counted in whole numbers.')
+    .min(5, 'Edge marks stand at least 5 cells apart.')
+    .max(500, 'Edge marks stand at most 500 cells apart.')
+    .default(50),
+  paper: string()
+    .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
+    .default('a4'),
+});

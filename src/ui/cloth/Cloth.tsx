@@ -7,6 +7,7 @@ import type { LegendLine } from '../../core/canvas/legend';
 import {
   type Camera,
   cellAt,
+  crispScale,
   fitCamera,
   keepInSight,
   panBy,
@@ -17,7 +18,7 @@ import {
 import type { CellRect, Chart } from '../../core/chart/chart';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { readPalette } from './clothPalette';
-import { cursorLayer, type Layer, rulerLayer } from './layers';
+import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
 
 /** Marking by touch: a press begins, a drag goes on, letting go ends. */
 export interface Marking {
@@ -34,6 +35,8 @@ interface ClothProps {
   shape: Shape;
   wish: ClothWish;
   layers?: readonly Layer[];
+  /** Counts cells unless another unit is given. */
+  ruler?: Ruler;
   /** What the view shows at first, and again when it changes. */
   frame: CellRect;
   cursor: CellPlace | null;
@@ -47,7 +50,7 @@ interface ClothProps {
   onKey?(event: KeyboardEvent): boolean;
 }
 
-/** After this long without movement the cloth is drawn at its finest. */
+/** After this long without movement cells come to whole pixels. */
 const REST_MS = 120;
 
 const ARROWS: Record<string, [number, number]> = {
@@ -65,7 +68,6 @@ export function Cloth(props: ClothProps) {
   const camera = useRef<Camera>({ scale: 1, left: 0, top: 0 });
   const size = useRef<ViewSize>({ width: 0, height: 0 });
   const asked = useRef(0);
-  const movedAt = useRef(Number.NEGATIVE_INFINITY);
   const atRest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lastMarked = useRef<CellPlace | null>(null);
   const latest = useRef(props);
@@ -76,6 +78,7 @@ export function Cloth(props: ClothProps) {
     [chart, legend, hasChart, shape],
   );
 
+  const redrawAgain = useRef<() => void>(() => {});
   const redraw = useCallback(() => {
     if (asked.current) return;
     asked.current = requestAnimationFrame(() => {
@@ -83,20 +86,23 @@ export function Cloth(props: ClothProps) {
       const context = canvas.current?.getContext('2d');
       if (!context) return;
       const now = latest.current;
-      const moving = performance.now() - movedAt.current < REST_MS;
-      renderer.draw(context, camera.current, size.current, window.devicePixelRatio, moving);
+      const whole = renderer.draw(context, camera.current, size.current, window.devicePixelRatio);
       const style = getComputedStyle(document.documentElement);
       const over = [...(now.layers ?? [])];
       if (now.cursor) over.push(cursorLayer(now.cursor.x, now.cursor.y));
       over.push(
-        rulerLayer(now.chart, {
-          ink: style.getPropertyValue('--c-faded'),
-          paper: style.getPropertyValue('--c-paper'),
-        }),
+        rulerLayer(
+          now.chart,
+          { ink: style.getPropertyValue('--c-faded'), paper: style.getPropertyValue('--c-paper') },
+          now.ruler,
+        ),
       );
       for (const layer of over) layer(context, camera.current, size.current);
+      if (!whole) redrawAgain.current();
     });
   }, [renderer]);
+
+  redrawAgain.current = redraw;
 
   /** No farther away than half the size at which the whole cloth fits. */
   const leastScale = useCallback(() => {
@@ -107,9 +113,14 @@ export function Cloth(props: ClothProps) {
   const look = useCallback(
     (next: Camera) => {
       camera.current = keepInSight(next, latest.current.chart, size.current);
-      movedAt.current = performance.now();
       clearTimeout(atRest.current);
-      atRest.current = setTimeout(redraw, REST_MS + 20);
+      atRest.current = setTimeout(() => {
+        const { width, height } = size.current;
+        const { scale } = camera.current;
+        const crisp = zoomAbout(camera.current, crispScale(scale) / scale, width / 2, height / 2, 0);
+        camera.current = keepInSight(crisp, latest.current.chart, size.current);
+        redraw();
+      }, REST_MS);
       redraw();
     },
     [redraw],
@@ -127,7 +138,7 @@ export function Cloth(props: ClothProps) {
   }, [renderer, wish, redraw]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a redraw is due whenever one of these changes
-  useEffect(redraw, [layers, cursor, redraw]);
+  useEffect(redraw, [layers, cursor, props.ruler, redraw]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers say whether the frame has really moved
   useEffect(showFrame, [frame.x, frame.y, frame.width, frame.height, showFrame]);

@@ -1,14 +1,15 @@
 import type { Shape } from '../../core/canvas/canvas';
 import { type Bitmap, isLaid } from '../../core/chart/bitmap';
-import { type Camera, type ViewSize, visibleCells } from '../../core/chart/camera';
+import { type Camera, SYMBOLS_FROM_PX, type ViewSize, visibleCells } from '../../core/chart/camera';
 import type { CellRect, Chart } from '../../core/chart/chart';
 import { paintCloth } from '../../core/chart/paint';
 import { rgbToHex } from '../../core/colour/rgb';
 import type { ClothPalette } from './clothPalette';
-import { type CellLook, DrillSprites } from './drillSprites';
+import { type CellLook, DrillSprites, spriteSize } from './drillSprites';
+import { type Tile, TileCache } from './TileCache';
 
-/** Cells at least this many pixels wide are drawn one by one, with symbols. */
-const SYMBOLS_FROM_PX = 12;
+/** New tiles are made for so long in one frame; what is missing then shows the picture from afar. */
+const TILES_MS = 3;
 
 /** What to bring out on the cloth. */
 export interface ClothWish {
@@ -23,8 +24,13 @@ export interface ClothWish {
 export class ClothRenderer {
   private readonly picture: HTMLCanvasElement;
   private readonly pixels: ImageData;
+  /** Half, a quarter … of the picture, made when the whole cloth is seen from afar. */
+  private halves: HTMLCanvasElement[] = [];
   private sprites: DrillSprites;
+  private readonly tiles: TileCache;
   private wish: ClothWish = { laid: null, focus: null };
+  /** When the making of tiles must end in this frame. */
+  private tilesUntil = 0;
 
   constructor(
     private readonly chart: Chart,
@@ -36,6 +42,7 @@ export class ClothRenderer {
     this.picture.height = chart.height;
     this.pixels = new ImageData(chart.width, chart.height);
     this.sprites = new DrillSprites(palette, shape);
+    this.tiles = new TileCache(chart, (pixels, tile, cellPx) => this.fillTile(pixels, tile, cellPx));
   }
 
   setPalette(palette: ClothPalette): void {
@@ -47,11 +54,14 @@ export class ClothRenderer {
   /** Forgets the drawn symbols, once fonts have arrived. */
   redrawSymbols(): void {
     this.sprites = new DrillSprites(this.palette, this.shape);
+    this.tiles.clear();
   }
 
   /** Call again after the bitmap has changed. */
   setWish(wish: ClothWish): void {
     this.wish = wish;
+    this.tiles.clear();
+    this.halves = [];
     paintCloth(this.chart, this.palette.colours, wish, this.pixels.data);
     this.picture.getContext('2d')!.putImageData(this.pixels, 0, 0);
   }
@@ -59,36 +69,16 @@ export class ClothRenderer {
   /**
    * @param view in CSS pixels
    * @param pixelRatio device pixels per CSS pixel
-   * @param moving stamps more coarsely while fingers move, which takes half the time; draw once more at rest
+   * @returns whether all could be drawn; if not, draw again in the next frame
    */
-  draw(
-    context: CanvasRenderingContext2D,
-    camera: Camera,
-    view: ViewSize,
-    pixelRatio: number,
-    moving: boolean,
-  ): void {
+  draw(context: CanvasRenderingContext2D, camera: Camera, view: ViewSize, pixelRatio: number): boolean {
     context.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
     context.clearRect(0, 0, view.width, view.height);
     const seen = visibleCells(camera, view, this.chart);
-    if (seen.width === 0 || seen.height === 0) return;
-    if (camera.scale >= SYMBOLS_FROM_PX) {
-      this.stampCells(context, camera, seen, pixelRatio, moving);
-    } else {
-      context.imageSmoothingEnabled = camera.scale * pixelRatio < 1;
-      context.imageSmoothingQuality = 'high';
-      context.drawImage(
-        this.picture,
-        seen.x,
-        seen.y,
-        seen.width,
-        seen.height,
-        (seen.x - camera.left) * camera.scale,
-        (seen.y - camera.top) * camera.scale,
-        seen.width * camera.scale,
-        seen.height * camera.scale,
-      );
-    }
+    if (seen.width === 0 || seen.height === 0) return true;
+    let whole = true;
+    if (camera.scale < SYMBOLS_FROM_PX) this.drawPicture(context, camera, seen, pixelRatio);
+    else whole = this.drawTiles(context, camera, seen, pixelRatio);
     context.strokeStyle = rgbToHex(this.palette.ground);
     context.lineWidth = 1;
     context.strokeRect(
@@ -97,41 +87,105 @@ export class ClothRenderer {
       this.chart.width * camera.scale,
       this.chart.height * camera.scale,
     );
+    return whole;
   }
 
-  private stampCells(
+  /** From afar: the picture of a pixel a cell, or the smaller one that fits, so that no pixel is read in vain. */
+  private drawPicture(
     context: CanvasRenderingContext2D,
     camera: Camera,
     seen: CellRect,
     pixelRatio: number,
-    moving: boolean,
   ): void {
-    const { cells, width } = this.chart;
-    const { laid, focus } = this.wish;
     const devicePixels = camera.scale * pixelRatio;
-    context.imageSmoothingEnabled = !moving;
+    let level = 0;
+    while (devicePixels * 2 ** (level + 1) <= 1) level++;
+    const picture = level === 0 ? this.picture : this.half(level);
+    const share = 1 / 2 ** level;
+    context.imageSmoothingEnabled = devicePixels < 1;
+    context.imageSmoothingQuality = 'low';
+    context.drawImage(
+      picture,
+      seen.x * share,
+      seen.y * share,
+      seen.width * share,
+      seen.height * share,
+      (seen.x - camera.left) * camera.scale,
+      (seen.y - camera.top) * camera.scale,
+      seen.width * camera.scale,
+      seen.height * camera.scale,
+    );
+  }
+
+  private half(level: number): HTMLCanvasElement {
+    for (let made = this.halves.length; made < level; made++) {
+      const from = this.halves[made - 1] ?? this.picture;
+      const half = document.createElement('canvas');
+      half.width = Math.max(1, Math.ceil(this.chart.width / 2 ** (made + 1)));
+      half.height = Math.max(1, Math.ceil(this.chart.height / 2 ** (made + 1)));
+      const context = half.getContext('2d')!;
+      context.imageSmoothingQuality = 'medium';
+      // An odd side keeps its scale: the last half pixel reaches over the edge.
+      context.drawImage(from, 0, 0, from.width, from.height, 0, 0, from.width / 2, from.height / 2);
+      this.halves.push(half);
+    }
+    return this.halves[level - 1]!;
+  }
+
+  /** Near by: tiles with cells of whole pixels, as they are or, in the midst of a zoom, stretched a little. */
+  private drawTiles(
+    context: CanvasRenderingContext2D,
+    camera: Camera,
+    seen: CellRect,
+    pixelRatio: number,
+  ): boolean {
+    const devicePixels = camera.scale * pixelRatio;
+    const cellPx = spriteSize(devicePixels);
+    const span = TileCache.span(cellPx);
+    this.tilesUntil = performance.now() + TILES_MS;
+    const column = (x: number) => Math.round((x - camera.left) * devicePixels);
+    const row = (y: number) => Math.round((y - camera.top) * devicePixels);
+    let whole = true;
+    context.imageSmoothingEnabled = false;
     context.setTransform(1, 0, 0, 1, 0, 0);
-    // Whole device pixels, so that neighbouring cells neither overlap nor leave seams.
-    const edgeX = (x: number) => Math.round((x - camera.left) * devicePixels);
-    const edgeY = (y: number) => Math.round((y - camera.top) * devicePixels);
-    for (let y = seen.y; y < seen.y + seen.height; y++) {
-      const top = edgeY(y);
-      const high = edgeY(y + 1) - top;
-      for (let x = seen.x; x < seen.x + seen.width; x++) {
-        const cell = y * width + x;
-        const line = cells[cell]!;
-        const inFocus = !focus?.size || focus.has(line);
-        const left = edgeX(x);
-        context.drawImage(
-          this.sprites.sprite(line, lookOf(laid, cell, inFocus), devicePixels, moving),
-          left,
-          top,
-          edgeX(x + 1) - left,
-          high,
-        );
+    for (let ty = Math.floor(seen.y / span); ty * span < seen.y + seen.height; ty++) {
+      for (let tx = Math.floor(seen.x / span); tx * span < seen.x + seen.width; tx++) {
+        const make = performance.now() < this.tilesUntil;
+        const tile = this.tiles.get(tx, ty, cellPx, make);
+        const [x, y] = [tx * span, ty * span];
+        const columns = Math.min(span, this.chart.width - x);
+        const rows = Math.min(span, this.chart.height - y);
+        const place = [column(x), row(y), column(x + columns) - column(x), row(y + rows) - row(y)] as const;
+        if (tile) context.drawImage(tile.picture, ...place);
+        else {
+          whole = false;
+          context.drawImage(this.picture, x, y, columns, rows, ...place);
+        }
       }
     }
     context.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
+    return whole;
+  }
+
+  /** Copies the pixels of each cell's sprite into a tile; far cheaper than as many calls to the browser's drawing. */
+  private fillTile(pixels: Uint32Array, tile: Tile, cellPx: number): boolean {
+    const { cells, width } = this.chart;
+    const { laid, focus } = this.wish;
+    const stride = tile.columns * cellPx;
+    for (let row = 0; row < tile.rows; row++) {
+      for (let column = 0; column < tile.columns; column++) {
+        const cell = (tile.y + row) * width + tile.x + column;
+        const line = cells[cell]!;
+        const look = lookOf(laid, cell, !focus?.size || focus.has(line));
+        const sprite = this.sprites.pixels(line, look, cellPx);
+        let to = row * cellPx * stride + column * cellPx;
+        for (let from = 0; from < sprite.length; from += cellPx, to += stride)
+          pixels.set(sprite.subarray(from, from + cellPx), to);
+      }
+      // Symbols met for the first time take longest; those drawn so far are kept for the next try.
+      if (performance.now() > this.tilesUntil) return row === tile.rows - 1;
+    }
+    return true;
   }
 }
 

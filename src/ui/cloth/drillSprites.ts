@@ -10,44 +10,58 @@ export type CellLook = 'picture' | 'printed' | 'laid' | 'quiet' | 'quietLaid';
 /** Sizes for which sprites are drawn, in device pixels; between two of them the larger is scaled down. */
 const SIZES = [12, 16, 20, 26, 34, 44, 58, 76, 100, 132, 176, 240, 320];
 
+const SIZES_END = 1024;
+const MAX_BYTES = 6_000_000;
+
+/** The size that is drawn for cells of so many device pixels: just that, or the next of a few in the midst of a zoom. */
+export function spriteSize(devicePixels: number): number {
+  const exact = Math.round(devicePixels);
+  if (Math.abs(devicePixels - exact) < 1e-6) return exact;
+  return SIZES.find((candidate) => candidate >= devicePixels) ?? SIZES.at(-1)!;
+}
+
+const LOOK_NUMBER: Record<CellLook, number> = { picture: 0, printed: 1, laid: 2, quiet: 3, quietLaid: 4 };
+const LOOKS = 5;
+
 const WHITE: Rgb = [255, 255, 255];
 const BLACK: Rgb = [0, 0, 0];
 
 /** Small pictures of cells, drawn once and then stamped: a canvas of thousands of cells stays smooth. */
 export class DrillSprites {
-  /** By line and look, then by size. */
-  private readonly sprites = new Map<string, Map<number, HTMLCanvasElement>>();
+  /** By line, look and size, as one number. */
+  private readonly packed = new Map<number, Uint32Array>();
+  private bytes = 0;
+  private readonly scratch = document.createElement('canvas');
 
   constructor(
     private readonly palette: ClothPalette,
     private readonly shape: Shape,
   ) {}
 
-  /**
-   * @param devicePixels side of the cell on screen
-   * @param hurried takes any size that is drawn already, rather than draw another one
-   */
-  sprite(line: number, look: CellLook, devicePixels: number, hurried: boolean): HTMLCanvasElement {
-    const size = SIZES.find((candidate) => candidate >= devicePixels) ?? SIZES.at(-1)!;
-    const key = `${line} ${look}`;
-    let sizes = this.sprites.get(key);
-    if (!sizes) {
-      sizes = new Map();
-      this.sprites.set(key, sizes);
+  /** @returns a cell as size² packed RGBA values, row by row */
+  pixels(line: number, look: CellLook, size: number): Uint32Array {
+    const key = (line * LOOKS + LOOK_NUMBER[look]) * SIZES_END + size;
+    let pixels = this.packed.get(key);
+    if (!pixels) {
+      const context = this.draw(line, look, size).getContext('2d')!;
+      pixels = new Uint32Array(context.getImageData(0, 0, size, size).data.buffer);
+      // Sizes pile up as one zooms; starting afresh is cheap, for only what is in view is drawn again.
+      if (this.bytes > MAX_BYTES) {
+        this.packed.clear();
+        this.bytes = 0;
+      }
+      this.packed.set(key, pixels);
+      this.bytes += pixels.byteLength;
     }
-    let sprite = sizes.get(size) ?? (hurried ? sizes.values().next().value : undefined);
-    if (!sprite) {
-      sprite = this.draw(line, look, size);
-      sizes.set(size, sprite);
-    }
-    return sprite;
+    return pixels;
   }
 
   private draw(line: number, look: CellLook, size: number): HTMLCanvasElement {
-    const canvas = document.createElement('canvas');
+    const canvas = this.scratch;
+    // Setting its size cleans it.
     canvas.width = size;
     canvas.height = size;
-    const context = canvas.getContext('2d')!;
+    const context = canvas.getContext('2d', { willReadFrequently: true })!;
     const quiet = look === 'quiet' || look === 'quietLaid';
     const laid = look === 'laid' || look === 'quietLaid' || look === 'picture';
     const rgb = cellColour(this.palette.colours, line, laid, !quiet);

@@ -1,6 +1,7 @@
 import { panelSpans } from '../../core/canvas/canvas';
 import type { Camera, ViewSize } from '../../core/chart/camera';
 import type { CellRect } from '../../core/chart/chart';
+import { edgeMarks } from '../../core/chart/find';
 import type { Placement } from '../../core/placing/barPlan';
 
 /** What lies over the cloth: drawn after it, in CSS pixels. */
@@ -143,16 +144,32 @@ export function cursorLayer(x: number, y: number): Layer {
   };
 }
 
-/** Steps between numbered ruler marks, in cells; 50 is where canvases carry edge marks. */
-const STEPS = [1, 2, 5, 10, 50, 100, 200];
+/** What a ruler counts. */
+export type RulerUnit = 'cells' | 'cm' | 'in';
 
-/** Rulers along the upper and left edge that count columns and rows from 1. */
+/** Steps between numbered ruler marks; 50 cells is where canvases carry edge marks. */
+const STEPS: Record<RulerUnit, number[]> = {
+  cells: [1, 2, 5, 10, 50, 100, 200, 500],
+  cm: [0.5, 1, 2, 5, 10, 20, 50, 100],
+  in: [0.5, 1, 2, 5, 10, 20, 50],
+};
+
+export interface Ruler {
+  unit: RulerUnit;
+  pitchMm: number;
+}
+
+/** Rulers along the upper and left edge: columns and rows from 1, or the length from the edges. */
 export function rulerLayer(
   cloth: { width: number; height: number },
   colours: { ink: string; paper: string },
+  { unit, pitchMm }: Ruler = { unit: 'cells', pitchMm: 1 },
 ): Layer {
+  const cellsPer = unit === 'cells' ? 1 : (unit === 'cm' ? 10 : 25.4) / pitchMm;
+  // A number of cells names the cell, so its mark stands in the middle; a length ends at its mark.
+  const shift = unit === 'cells' ? 0.5 : 0;
   return (context, camera, view) => {
-    const step = STEPS.find((cells) => cells * camera.scale >= 46) ?? 500;
+    const step = STEPS[unit].find((each) => each * cellsPer * camera.scale >= 46) ?? STEPS[unit].at(-1)!;
     const thick = 22;
     context.fillStyle = colours.paper;
     context.fillRect(0, 0, view.width, thick);
@@ -163,24 +180,53 @@ export function rulerLayer(
     context.font = "500 12px 'Atkinson Hyperlegible Mono Variable'";
     context.textBaseline = 'middle';
     const marks = (first: number, last: number) => {
-      const from = Math.max(step, Math.ceil((first + 1) / step) * step);
       const numbers = [];
-      for (let n = from; n <= last; n += step) numbers.push(n);
+      const from = Math.max(1, Math.ceil((first + shift) / cellsPer / step));
+      for (let n = from; n * step * cellsPer <= last + 1e-9; n++) numbers.push(n * step);
       return numbers;
     };
     context.textAlign = 'center';
-    for (const column of marks(camera.left, Math.min(cloth.width, camera.left + view.width / camera.scale))) {
-      const x = (column - 0.5 - camera.left) * camera.scale;
+    for (const at of marks(camera.left, Math.min(cloth.width, camera.left + view.width / camera.scale))) {
+      const x = (at * cellsPer - shift - camera.left) * camera.scale;
       if (x < thick + 24) continue;
-      context.fillText(String(column), x, 9);
+      context.fillText(String(at), x, 9);
       context.fillRect(x - 0.5, 16, 1, 6);
     }
     context.textAlign = 'right';
-    for (const row of marks(camera.top, Math.min(cloth.height, camera.top + view.height / camera.scale))) {
-      const y = (row - 0.5 - camera.top) * camera.scale;
+    for (const at of marks(camera.top, Math.min(cloth.height, camera.top + view.height / camera.scale))) {
+      const y = (at * cellsPer - shift - camera.top) * camera.scale;
       if (y < thick + 8) continue;
-      context.fillText(String(row), thick + 4, y);
+      context.fillText(String(at), thick + 4, y);
       context.fillRect(thick + 6, y - 0.5, 6, 1);
+    }
+  };
+}
+
+/** Edge marks as they are stuck onto the margin: a flag and a number every so many cells, on all four sides. */
+export function edgeMarksLayer(size: { width: number; height: number }, every: number): Layer {
+  return (context, camera) => {
+    const flag = Math.max(6, Math.min(18, camera.scale * 2));
+    const left = -camera.left * camera.scale;
+    const top = -camera.top * camera.scale;
+    const right = left + size.width * camera.scale;
+    const bottom = top + size.height * camera.scale;
+    context.lineWidth = 2.5;
+    const flagAt = (x: number, y: number, dx: number, dy: number) => {
+      context.beginPath();
+      context.moveTo(x, y);
+      context.lineTo(x + dx, y + dy);
+      context.strokeStyle = CUT;
+      context.stroke();
+    };
+    for (const column of edgeMarks(size.width, every)) {
+      const x = left + column * camera.scale;
+      flagAt(x, top, 0, -flag);
+      flagAt(x, bottom, 0, flag);
+    }
+    for (const row of edgeMarks(size.height, every)) {
+      const y = top + row * camera.scale;
+      flagAt(left, y, -flag, 0);
+      flagAt(right, y, flag, 0);
     }
   };
 }

@@ -1,0 +1,35 @@
+import { chromium } from '@playwright/test';
+import { build } from 'esbuild';
+import type { PathTimes } from './chartPage';
+
+/** Frame times of the cloth over a million cells, in a browser without a GPU, beside the floor in the same run. */
+async function bench(): Promise<void> {
+  const { outputFiles } = await build({
+    entryPoints: ['bench/chartPage.ts'],
+    bundle: true,
+    write: false,
+    format: 'iife',
+  });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+    args: ['--headless', '--no-sandbox', '--disable-gpu'],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.setContent('<body></body>');
+  await page.addScriptTag({ content: outputFiles[0]!.text });
+  const { opened, paths } = await page.evaluate(() =>
+    (window as unknown as { runBench(): { opened: number; paths: PathTimes[] } }).runBench(),
+  );
+  await browser.close();
+  const floor = paths[0]!;
+  console.log(`opened in ${opened.toFixed(0)} ms after the bytes were there`);
+  console.log('path                               p50 ms   p95 ms   × floor   script ms at most');
+  for (const { path, p50, p95, script } of paths) {
+    const ratio = (p95 / floor.p95).toFixed(2);
+    console.log(
+      `${path.padEnd(34)} ${p50.toFixed(2).padStart(6)}   ${p95.toFixed(2).padStart(6)}   ${ratio.padStart(7)}   ${script.toFixed(1).padStart(6)}`,
+    );
+  }
+}
+
+await bench();

@@ -1,0 +1,14 @@
+import { StationNav } from '../../ui/StationNav';
+
+const PLACES = [
+  ['', 'The picture'],
+  ['/kind', 'What kind it is'],
+  ['/repair', 'Repair'],
+  ['/panels', 'Panels'],
+  ['/read', 'Files in and out'],
+] as const;
+
+/** The corners of the chart station. */
+export function ChartNav({ canvasId, here }: { canvasId: string; here: (typeof PLACES)[number][0] }) {
+  return <StationNav label="Chart" base={`/canvas/${canvasId}/chart`} places={PLACES} here={here} />;
+}

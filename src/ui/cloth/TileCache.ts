@@ -1,0 +1,67 @@
+/** Side of a tile in device pixels, about; large enough for few calls, small enough to be made within a frame. */
+const TILE_PX = 192;
+
+/** A part of the cloth drawn once and then moved about. */
+export interface Tile {
+  picture: HTMLCanvasElement;
+  /** First column and row, and how many of them. */
+  x: number;
+  y: number;
+  columns: number;
+  rows: number;
+}
+
+/** Tiles of the cloth by size of a cell; the ones looked at longest ago are forgotten. */
+export class TileCache {
+  private readonly tiles = new Map<string, Tile>();
+  private bytes = 0;
+
+  constructor(
+    private readonly cloth: { width: number; height: number },
+    /** Puts cells into the pixels of a tile, `cellPx` device pixels each. False when its time ran out: try again. */
+    private readonly paint: (pixels: Uint32Array, tile: Tile, cellPx: number) => boolean,
+    private readonly maxBytes = 12_000_000,
+  ) {}
+
+  /** Cells along the side of a tile. */
+  static span(cellPx: number): number {
+    return Math.max(1, Math.round(TILE_PX / cellPx));
+  }
+
+  clear(): void {
+    this.tiles.clear();
+    this.bytes = 0;
+  }
+
+  /** @param make whether a tile that is not there may be drawn now */
+  get(column: number, row: number, cellPx: number, make: boolean): Tile | null {
+    const key = `${cellPx} ${column} ${row}`;
+    const known = this.tiles.get(key);
+    if (known) {
+      // Last looked at, last forgotten.
+      this.tiles.delete(key);
+      this.tiles.set(key, known);
+      return known;
+    }
+    if (!make) return null;
+    const span = TileCache.span(cellPx);
+    const [x, y] = [column * span, row * span];
+    const columns = Math.min(span, this.cloth.width - x);
+    const rows = Math.min(span, this.cloth.height - y);
+    const picture = document.createElement('canvas');
+    const tile = { picture, x, y, columns, rows };
+    const image = new ImageData(columns * cellPx, rows * cellPx);
+    if (!this.paint(new Uint32Array(image.data.buffer), tile, cellPx)) return null;
+    picture.width = image.width;
+    picture.height = image.height;
+    picture.getContext('2d', { alpha: false })!.putImageData(image, 0, 0);
+    this.tiles.set(key, tile);
+    this.bytes += 4 * picture.width * picture.height;
+    for (const [oldest, old] of this.tiles) {
+      if (this.bytes <= this.maxBytes) break;
+      this.bytes -= 4 * old.picture.width * old.picture.height;
+      this.tiles.delete(oldest);
+    }
+    return tile;
+  }
+}

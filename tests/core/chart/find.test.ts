@@ -1,0 +1,90 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { edgeStickers } from '../../../src/core/chart/edgeStickers';
+import { edgeMarks, nextOf, readFind } from '../../../src/core/chart/find';
+import { positionOf } from '../../../src/core/chart/position';
+import { chartOfRows, line } from '../samples';
+
+const canvas = {
+  id: 'x',
+  title: 'T',
+  shape: 'square',
+  pitchMm: 2.5,
+  width: 600,
+  height: 440,
+  panels: 1,
+  symbolsPrinted: true,
+  packetDrills: 200,
+} as const;
+const legend = [line(1, { code: '412', symbol: '★' }), line(2, { code: '98', symbol: 's1' })];
+const find = (text: string) => readFind(text, canvas, legend);
+
+describe('finding a place', () => {
+  it('goes by column and row from 1, in eight keys with the Enter', () => {
+    expect(find('120 85')).toEqual({ kind: 'cell', x: 119, y: 84 });
+    expect(find('600,440')).toEqual({ kind: 'cell', x: 599, y: 439 });
+    expect('123 456'.length + 1).toBe(8);
+  });
+
+  it('goes by distance from two edges, in centimetres or inches', () => {
+    // Common practice, no source: cells ÷ 4 = cm at 2.5 mm. 12.5 cm end in column 50, 8 cm in row 32.
+    expect(find('12.5 cm 8 cm')).toEqual({ kind: 'cell', x: 49, y: 31 });
+    expect(find('12,5 8 cm')).toEqual({ kind: 'cell', x: 49, y: 31 });
+    // 1 in = 25.4 mm: 5 in are 50.8 cells, so the 51st column.
+    expect(find('5 in 3 in')).toEqual({ kind: 'cell', x: 50, y: 30 });
+    expect(find('12.5cm r 8cm b')).toEqual({ kind: 'cell', x: 600 - 50, y: 440 - 32 });
+  });
+
+  it('finds again every cell by the distance of its middle', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 599 }), fc.integer({ min: 0, max: 439 }), (x, y) => {
+        const { cm } = positionOf(x, y, canvas);
+        expect(find(`${cm.fromLeft} cm ${cm.fromTop} cm`)).toEqual({ kind: 'cell', x, y });
+      }),
+    );
+  });
+
+  it('goes by section and by colour', () => {
+    expect(find('s12')).toEqual({ kind: 'section', number: 12 });
+    expect(find('section 3')).toEqual({ kind: 'section', number: 3 });
+    expect(find('s1')).toMatchObject({ kind: 'colour', lines: [{ code: '98' }] });
+    expect(find('★')).toMatchObject({ kind: 'colour', lines: [{ code: '412' }] });
+  });
+
+  it('says what it did not understand', () => {
+    expect(find('601 1')).toMatchObject({
+      kind: 'fault',
+      words: expect.stringContaining('600 columns and 440 rows'),
+    });
+    expect(find('0 0')).toMatchObject({ kind: 'fault' });
+    expect(find('moonlight')).toMatchObject({ kind: 'fault', words: expect.stringContaining('“moonlight”') });
+    expect(find('')).toMatchObject({ kind: 'fault' });
+  });
+
+  it('steps from one drill of a colour to the next, and round', () => {
+    const chart = chartOfRows('1.2', '21.');
+    expect(nextOf(chart, 2, -1)).toEqual({ x: 2, y: 0 });
+    expect(nextOf(chart, 2, 2)).toEqual({ x: 0, y: 1 });
+    expect(nextOf(chart, 2, 3)).toEqual({ x: 2, y: 0 });
+    expect(nextOf(chart, 7, 0)).toBeNull();
+  });
+});
+
+describe('edge marks', () => {
+  // Common practice, no source: every 50 cells, which are 12.5 cm.
+  it('stand every fifty cells', () => {
+    expect(edgeMarks(440, 50)).toEqual([50, 100, 150, 200, 250, 300, 350, 400]);
+    expect(edgeMarks(40, 50)).toEqual([]);
+  });
+
+  it('are printed twice for each edge, on as many sheets as they take', () => {
+    const texts = (panels: number, every: number) =>
+      edgeStickers({ ...canvas, panels }, every, 'a4').flatMap((page) =>
+        page.marks.flatMap((mark) => (mark.kind === 'text' && mark.font === 'codes' ? [mark.text] : [])),
+      );
+    // 12 columns and 8 rows, each twice.
+    expect(texts(1, 50)).toHaveLength(2 * 12 + 2 * 8);
+    expect(texts(3, 50).filter((text) => text === '250')).toHaveLength(4);
+    expect(edgeStickers(canvas, 2, 'a4').length).toBeGreaterThan(1);
+  });
+});
