@@ -1,5 +1,6 @@
 import type { Canvas } from '../core/canvas/canvas';
 import { type Chart, chartFromBytes, chartToBytes, countDrills } from '../core/chart/chart';
+import type { CellEdit } from '../core/chart/edit';
 import { one, type Queries } from './database';
 
 export async function chartOf(
@@ -19,4 +20,30 @@ export async function putChart(queries: Queries, canvasId: string, chart: Chart)
      on conflict (canvas_id) do update set cells = excluded.cells, drills = excluded.drills`,
     [canvasId, chartToBytes(chart), countDrills(chart)],
   );
+}
+
+/** A repair in the ledger: what was set, and what stood there before. */
+export interface ChartEditEntry {
+  id: string;
+  edits: CellEdit[];
+  before: CellEdit[];
+}
+
+/** @returns false where this id is in the ledger already, which then stays as it is */
+export async function addChartEdit(
+  queries: Queries,
+  canvasId: string,
+  entry: ChartEditEntry,
+  happenedAt: string,
+): Promise<boolean> {
+  const added = await queries.query(
+    `insert into chart_edit (id, canvas_id, happened_at, edits, before) values ($1, $2, $3, $4::jsonb, $5::jsonb)
+     on conflict (id) do nothing returning id`,
+    [entry.id, canvasId, happenedAt, JSON.stringify(entry.edits), JSON.stringify(entry.before)],
+  );
+  return added.length > 0;
+}
+
+export async function chartEditKnown(queries: Queries, id: string): Promise<boolean> {
+  return (await one(queries, 'select id from chart_edit where id = $1', [id])) !== null;
 }

@@ -4,11 +4,13 @@ import type { LegendLine } from '../core/canvas/legend';
 import { type Chart, countDrills, countPerLine, plainCloth } from '../core/chart/chart';
 import { chartFromGrid } from '../core/chart/fromGrid';
 import { type ChartReading, chartFromPixels } from '../core/chart/fromPixels';
+import { kindOf } from '../core/chart/kind';
+import { shadePairs } from '../core/symbols/check';
 import { bitmapOf } from '../data/bench';
 import { legendOf } from '../data/canvases';
 import { chartOf, putChart } from '../data/chart';
 import type { Database, Queries } from '../data/database';
-import type { ChartReport } from './contract/chart';
+import type { ChartReport, KindView } from './contract/chart';
 import { readBody } from './endpoint';
 import { decodePng } from './pixels';
 import { conflict, Problem, unreadable } from './problem';
@@ -104,4 +106,41 @@ export async function readChartFor(
 ): Promise<{ reading: ChartReading; legend: LegendLine[] }> {
   const legend = await legendOf(database, canvas.id);
   return { reading: await readChart(request, canvas, legend), legend };
+}
+
+/** What a canvas is like to work. @returns null without a chart */
+export async function kindView(queries: Queries, canvas: Canvas): Promise<KindView | null> {
+  const chart = await chartOf(queries, canvas);
+  if (!chart) return null;
+  const { inWords, confetti, blocks, runs, heat, drills } = kindOf(chart);
+  const colours = [...heat.colours];
+  const laidOut = colours.filter((count) => count > 0);
+  return {
+    inWords,
+    confetti,
+    blocks,
+    runs: runs.flatMap((count, length) => {
+      const last = length === runs.length - 1;
+      return count === 0
+        ? []
+        : [
+            {
+              length: last ? `${length} and more` : String(length),
+              runs: count,
+              share: last ? lastShare(runs, drills) : (count * length) / drills,
+            },
+          ];
+    }),
+    heat: { columns: heat.columns, rows: heat.rows, colours },
+    fewest:
+      Math.min(...laidOut, Number.POSITIVE_INFINITY) === Number.POSITIVE_INFINITY ? 0 : Math.min(...laidOut),
+    most: Math.max(0, ...laidOut),
+    shades: shadePairs(await legendOf(queries, canvas.id), chart),
+  };
+}
+
+/** Share of the drills in the longest runs: what the shorter ones leave. */
+function lastShare(runs: readonly number[], drills: number): number {
+  const shorter = runs.slice(0, -1).reduce((sum, count, length) => sum + count * length, 0);
+  return (drills - shorter) / drills;
 }

@@ -1,4 +1,4 @@
-import { cloth, DEMO, expect, test } from './bench';
+import { cloth, DEMO, expect, pointOf, shelve, test } from './bench';
 
 const GLASSHOUSE = `/canvas/${DEMO.glasshouse}/chart`;
 
@@ -80,4 +80,49 @@ test('The Glasshouse pans and zooms from whole to five cells; frame times are pr
   // Every gesture arrived: the cloth is whole again, and knows where the pointer is.
   expect(times.length).toBeGreaterThan(20);
   await expect(page.getByTestId('readout')).toContainText('Column');
+});
+
+test('a chart is repaired by brush, area and typed rows, and undone', async ({ page, request }) => {
+  const id = await shelve(request, 'To be repaired');
+  await page.goto(`/canvas/${id}/chart/repair`);
+  // The sheet of the tests says 190, 96 and 90; the chart has 192, 96 and 88.
+  await expect(page.getByText('2 colours off')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Colours that are off' })).toContainText(
+    '412: 192 here, 190 on the sheet; perhaps mixed up with 1204',
+  );
+  await page.getByRole('button', { name: 'Rectangle' }).click();
+  await page.getByRole('list', { name: 'Colour to set' }).getByRole('button', { name: /1204/ }).click();
+  const from = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, 0, 0);
+  const to = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, 1, 0);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 3 });
+  await page.mouse.up();
+  await expect(page.getByText('Counts agree')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('2 colours off')).toBeVisible();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(page.getByText('Counts agree')).toBeVisible();
+  await page.getByText('Type rows, or check by columns').click();
+  await page.getByRole('textbox', { name: 'Symbols' }).fill('24*A');
+  await expect(page.getByText('2 cells differ from the chart: 1, 2')).toBeVisible();
+  await page.getByRole('button', { name: 'Set this row' }).click();
+  await expect(page.getByText('2 colours off')).toBeVisible();
+  // Two drills of the metallic colour, by hand: every tenth of 96 are ten.
+  await page.getByRole('list', { name: 'Colour to set' }).getByRole('button', { name: /98/ }).click();
+  await page.getByText('Replace by another finish').click();
+  await page.getByLabel('Which drills').selectOption('every10');
+  await page.getByLabel('Code of the special drills').fill('SH98');
+  await page.getByRole('button', { name: 'Replace 10 drills' }).click();
+  await expect(page.getByRole('list', { name: 'Colour to set' })).toContainText('SH98');
+  const { lines } = await (await request.get(`/api/canvases/${id}/sheet`)).json();
+  expect(lines.map((each: { neededDrills: number }) => each.neededDrills)).toEqual([190, 86, 90, 10]);
+});
+
+test('what kind of canvas it is stands in a sentence', async ({ page }) => {
+  await page.goto(`${GLASSHOUSE}/kind`);
+  await expect(page.getByTestId('kind')).toContainText(
+    /^[A-Z].* of it colour blocks, .* confetti; most colours meet .+\.$/,
+  );
+  await expect(page.getByRole('img', { name: 'Heat map of 84 by 50 blocks' })).toBeVisible();
 });

@@ -16,6 +16,8 @@ const STATIONS = [
   'checkin/request',
   'checkin/inspection',
   'checkin/packing',
+  'chart/kind',
+  'chart/repair',
   'chart/read',
 ];
 const VIEWS = [

@@ -48,7 +48,8 @@ export function chartFromGrid(
   };
 }
 
-function wordsOfLegend(legend: readonly LegendLine[]): Map<string, number> {
+/** Words by which a legend line is named in a grid: symbol before code before key number. */
+export function wordsOfLegend(legend: readonly LegendLine[]): Map<string, number> {
   const words = new Map<string, number>();
   for (const line of legend) words.set(line.keyNumber, line.line);
   // Letter case tells symbols apart ("a" and "A"), codes never: those also match in lower case.

@@ -4,7 +4,6 @@ const PLACES = [
   ['', 'The picture'],
   ['/kind', 'What kind it is'],
   ['/repair', 'Repair'],
-  ['/panels', 'Panels'],
   ['/read', 'Files in and out'],
 ] as const;
 

@@ -1,5 +1,9 @@
-import { number, object, string } from 'yup';
+import { array, number, object, string } from 'yup';
+import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
+import type { Suspect } from '../../core/chart/edit';
 import type { ColourMatch } from '../../core/chart/fromPixels';
+import { FINISHES } from '../../core/colour/finish';
+import type { ShadePair } from '../../core/symbols/check';
 
 export const putChartQuery = object({
   /** What becomes of colours or words that belong to no line: refuse the file, or leave those cells bare. */
@@ -41,3 +45,49 @@ export const edgeMarksQuery = object({
     .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
     .default('a4'),
 });
+
+const runsSchema = array(number().integer().min(0).required()).required('Say which cells.').max(400_000);
+const editId = string().uuid().required('An id is needed, so that a repeated request changes nothing.');
+
+export const chartEditSchema = object({
+  id: editId,
+  edits: array(
+    object({
+      runs: runsSchema,
+      line: number().integer().min(0).max(MAX_LEGEND_LINES).required('Say which line the cells become.'),
+    }).noUnknown(),
+  )
+    .required('Say what is changed.')
+    .min(1, 'Say what is changed.')
+    .max(MAX_LEGEND_LINES, 'Too many changes in one go.'),
+});
+
+export const finishSchema = object({
+  id: editId,
+  line: number().integer().min(1).required('Say which colour.'),
+  finish: string().oneOf(FINISHES, 'Choose a finish.').required('Choose a finish.'),
+  code: string()
+    .trim()
+    .required('Give the code of the special drills.')
+    .max(24, 'A code has at most 24 characters.'),
+  runs: runsSchema,
+});
+
+/** What the repair page starts from. */
+export interface RepairView {
+  legend: LegendLine[];
+  suspects: Suspect[];
+}
+
+/** What the page on the kind of a canvas shows. */
+export interface KindView {
+  inWords: string;
+  confetti: number;
+  blocks: number;
+  /** Runs by length with their share of the drills; the last length means "or longer". */
+  runs: { length: string; runs: number; share: number }[];
+  heat: { columns: number; rows: number; colours: number[] };
+  fewest: number;
+  most: number;
+  shades: ShadePair[];
+}

@@ -1,0 +1,108 @@
+import type { Canvas } from '../core/canvas/canvas';
+import { isLaid } from '../core/chart/bitmap';
+import { cellsOfRuns, faultInRuns } from '../core/chart/cellRuns';
+import { applyEdit, type CellEdit, inverseOf, runsOfLine, suspects } from '../core/chart/edit';
+import type { Finish } from '../core/colour/finish';
+import { bitmapOf } from '../data/bench';
+import { legendOf, replaceLegend } from '../data/canvases';
+import { addChartEdit, chartEditKnown, chartOf, putChart } from '../data/chart';
+import type { Database, Queries } from '../data/database';
+import type { RepairView } from './contract/chart';
+import { conflict, unreadable } from './problem';
+
+export async function repairView(queries: Queries, canvas: Canvas): Promise<RepairView> {
+  const legend = await legendOf(queries, canvas.id);
+  const chart = await chartOf(queries, canvas);
+  return { legend, suspects: chart ? suspects(chart, legend) : [] };
+}
+
+/**
+ * Sets cells of the chart, all or none, and keeps what stood there in the ledger. The same id again changes nothing.
+ * @throws Problem when there is no chart, a cell or line does not exist, or a laid drill would lose its cell
+ */
+export async function editChart(
+  database: Database,
+  canvas: Canvas,
+  wish: { id: string; edits: CellEdit[] },
+): Promise<void> {
+  await database.transaction(async (queries) => {
+    await setCells(queries, canvas, wish);
+  });
+}
+
+async function setCells(
+  queries: Queries,
+  canvas: Canvas,
+  { id, edits }: { id: string; edits: CellEdit[] },
+): Promise<boolean> {
+  if (await chartEditKnown(queries, id)) return false;
+  const chart = await chartOf(queries, canvas);
+  if (!chart) throw conflict('This canvas has no chart yet.');
+  const lines = (await legendOf(queries, canvas.id)).length;
+  const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
+  const before: CellEdit[] = [];
+  for (const edit of edits) {
+    const fault = faultInRuns(edit.runs, chart.cells.length);
+    if (fault) throw unreadable(fault);
+    if (edit.line > lines) throw unreadable(`The sheet has no line ${edit.line}.`);
+    if (edit.line === 0 && [...cellsOfRuns(edit.runs)].some((cell) => isLaid(laid, cell))) {
+      throw conflict(
+        'A drill is laid on one of these cells. Take that mark back before the cell is left bare.',
+      );
+    }
+    before.unshift(...inverseOf(applyEdit(chart, edit)));
+  }
+  await addChartEdit(queries, canvas.id, { id, edits, before }, new Date().toISOString());
+  await putChart(queries, canvas.id, chart);
+  return true;
+}
+
+/**
+ * Gives drills of a colour another finish: a line of its own, and the counts move with the cells.
+ * @throws Problem as {@link editChart}, or when none of these cells has that colour
+ */
+export async function replaceFinish(
+  database: Database,
+  canvas: Canvas,
+  wish: { id: string; line: number; finish: Finish; code: string; runs: number[] },
+): Promise<void> {
+  await database.transaction(async (queries) => {
+    const legend = await legendOf(queries, canvas.id);
+    const line = legend.find((each) => each.line === wish.line);
+    if (!line) throw unreadable(`The sheet has no line ${wish.line}.`);
+    const chart = await chartOf(queries, canvas);
+    if (!chart) throw conflict('This canvas has no chart yet.');
+    const fault = faultInRuns(wish.runs, chart.cells.length);
+    if (fault) throw unreadable(fault);
+    if (await chartEditKnown(queries, wish.id)) return;
+    const runs = runsOfLine(chart, wish.runs, line.line);
+    const moved = runs.reduce((sum, length, i) => (i % 2 === 1 ? sum + length : sum), 0);
+    if (moved === 0) throw unreadable(`None of these cells wants ${line.code}.`);
+    const known = legend.find((each) => each.code === wish.code && each.finish === wish.finish);
+    if (known?.line === line.line) throw unreadable(`${line.code} already is ${wish.finish}.`);
+    const special = known ?? {
+      ...line,
+      line: legend.length + 1,
+      keyNumber: String(legend.length + 1),
+      code: wish.code,
+      finish: wish.finish,
+      neededDrills: 0,
+      packets: 0,
+    };
+    const all = known ? legend : [...legend, special];
+    await replaceLegend(
+      queries,
+      canvas.id,
+      all.map((each) => ({
+        ...each,
+        neededDrills:
+          each.line === line.line
+            ? Math.max(0, each.neededDrills - moved)
+            : each.line === special.line
+              ? each.neededDrills + moved
+              : each.neededDrills,
+      })),
+    );
+    await setCells(queries, canvas, { id: wish.id, edits: [{ runs, line: special.line }] });
+  });
+}

@@ -1,0 +1,99 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { cellsOfRuns, runsFromCells } from '../../../src/core/chart/cellRuns';
+import { makeChart } from '../../../src/core/chart/chart';
+import {
+  applyEdit,
+  floodCells,
+  inverseOf,
+  rectCells,
+  sprinkled,
+  suspects,
+} from '../../../src/core/chart/edit';
+import { kindOf, linesIn, shareInWords } from '../../../src/core/chart/kind';
+import { chartOfRows, line } from '../samples';
+
+describe('the kind of a canvas', () => {
+  it('tells confetti, blocks and runs apart', () => {
+    // 8 × 5: a block of 5 × 5 ones, a bare column, and a checkerboard of twos and threes.
+    const chart = chartOfRows('11111.23', '11111.32', '11111.23', '11111.32', '11111.23');
+    const kind = kindOf(chart);
+    expect(kind.drills).toBe(35);
+    expect(kind.blocks).toBeCloseTo(25 / 35, 10);
+    expect(kind.confetti).toBeCloseTo(10 / 35, 10);
+    expect(kind.runs[5]).toBe(5);
+    expect(kind.runs[1]).toBe(10);
+    expect([...kind.heat.colours]).toEqual([3]);
+    expect(kind.inWords).toBe(
+      'Two thirds of it colour blocks, a quarter confetti; most colours meet at the top left.',
+    );
+  });
+
+  it('counts every drill in exactly one run', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 60, maxLength: 60 }), (cells) => {
+        const chart = makeChart(10, 6, Uint16Array.from(cells));
+        const { runs, drills, confetti, blocks } = kindOf(chart);
+        expect(runs.reduce((sum, count, length) => sum + count * length, 0)).toBe(drills);
+        expect(confetti + blocks).toBeLessThanOrEqual(1 + 1e-9);
+      }),
+    );
+  });
+
+  it('copes with a bare canvas, and with one colour', () => {
+    expect(kindOf(makeChart(3, 3, new Uint16Array(9))).inWords).toBe('Nothing is to be laid on this canvas.');
+    expect(kindOf(makeChart(9, 9, new Uint16Array(81).fill(1))).inWords).toContain(
+      'All of it colour blocks, hardly any confetti',
+    );
+    expect(shareInWords(0.5)).toBe('half');
+  });
+
+  it('lists the colours of a block', () => {
+    const chart = chartOfRows('12', '2.');
+    expect(linesIn(chart, [line(1), line(2), line(3)], 0, 0).map((each) => each.line)).toEqual([1, 2]);
+  });
+});
+
+describe('editing a chart', () => {
+  it('gives back exactly what it was when a change is taken back', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 30, maxLength: 30 }),
+        fc.uniqueArray(fc.integer({ min: 0, max: 29 }), { minLength: 1 }),
+        fc.integer({ min: 0, max: 3 }),
+        (cells, chosen, to) => {
+          const chart = makeChart(6, 5, Uint16Array.from(cells));
+          const before = applyEdit(chart, { runs: runsFromCells(chosen), line: to });
+          for (const cell of chosen) expect(chart.cells[cell]).toBe(to);
+          for (const edit of inverseOf(before)) applyEdit(chart, edit);
+          expect([...chart.cells]).toEqual(cells);
+        },
+      ),
+    );
+  });
+
+  it('floods one colour, not through corners or over edges', () => {
+    const chart = chartOfRows('112', '211', '112');
+    expect(floodCells(chart, 0, 0).sort()).toEqual([0, 1, 4, 5, 7, 6].sort());
+    expect(floodCells(chart, 2, 0)).toEqual([2]);
+    expect(rectCells(chart, { x: 1, y: 1, width: 9, height: 9 })).toEqual([4, 5, 7, 8]);
+  });
+
+  it('leads from counts that differ to the colours that were mixed up', () => {
+    const legend = [line(1, { neededDrills: 3 }), line(2, { neededDrills: 1 }), line(3, { neededDrills: 2 })];
+    // One cell of line 1 was typed as line 2.
+    expect(suspects(chartOfRows('112', '233'), legend)).toEqual([
+      { line: 1, onChart: 2, onSheet: 3, perhaps: 2 },
+      { line: 2, onChart: 2, onSheet: 1, perhaps: 1 },
+    ]);
+    expect(suspects(chartOfRows('111', '233'), legend)).toEqual([]);
+  });
+
+  it('sprinkles a finish by a rule', () => {
+    const chart = chartOfRows('1112', '2121', '1222');
+    expect(sprinkled(chart, 1, { kind: 'all' })).toEqual([0, 1, 2, 5, 7, 8]);
+    expect(sprinkled(chart, 1, { kind: 'every', n: 3 })).toEqual([0, 5]);
+    expect(sprinkled(chart, 1, { kind: 'alone' })).toEqual([7, 8]);
+    expect([...cellsOfRuns(runsFromCells([5, 7, 8]))]).toEqual([5, 7, 8]);
+  });
+});

@@ -1,0 +1,109 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { legendOf } from '../../src/data/canvases';
+import { chartOf } from '../../src/data/chart';
+import type { Database } from '../../src/data/database';
+import { enterMark } from '../../src/server/bench';
+import { kindView } from '../../src/server/chart';
+import { editChart, repairView, replaceFinish } from '../../src/server/chartEdit';
+import { chartOfRows, line } from '../core/samples';
+import { memoryDatabase, shelve } from '../data/memory';
+
+let database: Database;
+beforeAll(async () => {
+  database = await memoryDatabase();
+});
+afterAll(() => database.close());
+
+const legend = [line(1, { neededDrills: 4 }), line(2, { neededDrills: 2 })];
+const kit = () => shelve(database, legend, chartOfRows('112', '11.'));
+const cells = async (canvas: Awaited<ReturnType<typeof kit>>) => [
+  ...(await chartOf(database, canvas))!.cells,
+];
+
+describe('repairing a chart', () => {
+  it('sets cells once, leads to the colours that are off, and is taken back by its inverse', async () => {
+    const canvas = await kit();
+    expect((await repairView(database, canvas)).suspects).toEqual([
+      { line: 2, onChart: 1, onSheet: 2, perhaps: null },
+    ]);
+    const wish = { id: randomUUID(), edits: [{ runs: [0, 1], line: 2 }] };
+    await editChart(database, canvas, wish);
+    await editChart(database, canvas, wish);
+    expect(await cells(canvas)).toEqual([2, 1, 2, 1, 1, 0]);
+    await editChart(database, canvas, { id: randomUUID(), edits: [{ runs: [0, 1], line: 1 }] });
+    expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
+    const ledger = await database.query<{ before: unknown }>(
+      'select before from chart_edit where canvas_id = $1',
+      [canvas.id],
+    );
+    expect(ledger).toHaveLength(2);
+  });
+
+  it('refuses what would lose a laid drill or names nothing, and then changes nothing', async () => {
+    const canvas = await kit();
+    const mark = {
+      id: randomUUID(),
+      kind: 'lay' as const,
+      runs: [0, 1],
+      sittingId: null,
+      undoes: null,
+      redoes: null,
+    };
+    await enterMark(database, canvas, mark);
+    const edit = (edits: { runs: number[]; line: number }[]) =>
+      editChart(database, canvas, { id: randomUUID(), edits });
+    await expect(
+      edit([
+        { runs: [3, 1], line: 2 },
+        { runs: [0, 1], line: 0 },
+      ]),
+    ).rejects.toThrow('A drill is laid');
+    await expect(edit([{ runs: [0, 1], line: 3 }])).rejects.toThrow('no line 3');
+    await expect(edit([{ runs: [5, 2], line: 1 }])).rejects.toThrow('beyond the last of 6 cells');
+    expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
+    const bare = await shelve(database, legend, null);
+    await expect(
+      editChart(database, bare, { id: randomUUID(), edits: [{ runs: [0, 1], line: 1 }] }),
+    ).rejects.toThrow('no chart yet');
+  });
+
+  it('gives drills another finish in a line of their own, and the counts move with them', async () => {
+    const canvas = await kit();
+    const wish = { id: randomUUID(), line: 1, finish: 'iridescent' as const, code: 'SH401', runs: [0, 3] };
+    await replaceFinish(database, canvas, wish);
+    await replaceFinish(database, canvas, wish);
+    const after = await legendOf(database, canvas.id);
+    expect(after.map(({ code, finish, neededDrills }) => [code, finish, neededDrills])).toEqual([
+      ['401', 'plain', 2],
+      ['402', 'plain', 2],
+      ['SH401', 'iridescent', 2],
+    ]);
+    // Cell 2 is of another colour and stays.
+    expect(await cells(canvas)).toEqual([3, 3, 2, 1, 1, 0]);
+    // And back again: the line is known, so the drills join it.
+    await replaceFinish(database, canvas, {
+      id: randomUUID(),
+      line: 3,
+      finish: 'plain',
+      code: '401',
+      runs: [0, 6],
+    });
+    expect((await legendOf(database, canvas.id)).map((each) => each.neededDrills)).toEqual([4, 2, 0]);
+    const again = { id: randomUUID(), line: 1, finish: 'plain' as const, code: '401', runs: [0, 6] };
+    await expect(replaceFinish(database, canvas, again)).rejects.toThrow('401 already is plain');
+    await expect(
+      replaceFinish(database, canvas, { ...again, id: randomUUID(), runs: [2, 1] }),
+    ).rejects.toThrow('None of these cells');
+  });
+
+  it('looks a canvas over, if there is one', async () => {
+    const view = await kindView(database, await kit());
+    expect(view?.runs).toEqual([
+      { length: '1', runs: 1, share: 1 / 5 },
+      { length: '2', runs: 2, share: 4 / 5 },
+    ]);
+    expect(view).toMatchObject({ fewest: 2, most: 2, heat: { columns: 1, rows: 1, colours: [2] } });
+    expect(await kindView(database, await shelve(database, legend, null))).toBeNull();
+  });
+});
