@@ -207,9 +207,13 @@ test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand'
   await page.getByLabel('Columns').fill('6');
   await page.getByLabel('Left margin, mm').fill('12.5');
   await page.getByRole('button', { name: 'Keep this sheet' }).click();
+  const kept = page.getByRole('status').filter({ hasText: 'Kept.' });
+  await expect(kept).toBeVisible();
   await page.getByText('Does your printer print where it should?').click();
   await page.getByLabel('From the left, mm').fill('20,6');
+  const answered = page.waitForResponse((answer) => answer.request().method() === 'PUT');
   await page.getByRole('button', { name: 'Print with this printer' }).click();
+  await answered;
   await page.getByLabel('First free place on a part-used sheet').fill('6');
   const svg = await (
     await request.get(`/api/canvases/${DEMO.lantern}/labels.svg?format=dots&start=6`)

@@ -20,7 +20,7 @@ const BLOCK_CELLS = 25;
 /** Longest run that is counted by itself; the longest bar tips are 15 (common practice, no source). */
 const LONGEST_RUN = 15;
 /** Side of the blocks of the heat map. */
-export const HEAT_SIDE = 10;
+const HEAT_SIDE = 10;
 
 /** Looks a chart over, in two passes over its cells. */
 export function kindOf(chart: Chart): CanvasKind {

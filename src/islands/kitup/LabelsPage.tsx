@@ -1,5 +1,5 @@
 import { Printer } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import {
   LABEL_FORMATS,
@@ -58,6 +58,8 @@ function Labels({ entry, first }: LabelsProps) {
   const [page, setPage] = useState(1);
   const [version, setVersion] = useState(0);
   const [fault, setFault] = useState<string | null>(null);
+  const [said, setSaid] = useState('');
+  const saving = useRef(false);
   const sheet = sheets[format];
   const perPage = sheet.columns * sheet.rows;
   const labels = first.counts[which];
@@ -65,26 +67,32 @@ function Labels({ entry, first }: LabelsProps) {
   const shownPage = Math.min(page, pages);
   const query = `format=${format}&which=${which}&start=${Math.min(start, perPage)}`;
   const base = `/api/canvases/${canvas.id}`;
-  const keep = async (next: LabelSheet) => {
+  /** One change at a time, so that none is made to a sheet that another is about to replace. */
+  const change = async (work: () => Promise<LabelSheet>, words: string) => {
+    if (saving.current) return;
+    saving.current = true;
     setFault(null);
+    setSaid('');
     try {
-      const kept = await sendJson<LabelSheet>('PUT', `/api/label-sheets/${format}`, next);
+      const kept = await work();
       setSheets({ ...sheets, [format]: kept });
       setVersion(version + 1);
+      setSaid(words);
     } catch (error) {
       setFault(inWords(error));
     }
+    saving.current = false;
   };
-  const usual = async () => {
-    setFault(null);
-    try {
+  const keep = (next: LabelSheet) =>
+    change(
+      () => sendJson<LabelSheet>('PUT', `/api/label-sheets/${format}`, next),
+      'Kept. The picture shows it as it will be printed.',
+    );
+  const usual = () =>
+    change(async () => {
       await remove(`/api/label-sheets/${format}`);
-      setSheets({ ...sheets, [format]: usualSheet(format) });
-      setVersion(version + 1);
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
+      return usualSheet(format);
+    }, 'Back to the usual sheet.');
   const paper = PAPERS[sheet.paper];
 
   return (
@@ -111,6 +119,9 @@ function Labels({ entry, first }: LabelsProps) {
         </div>
         <p className="text-faded">Print at 100 %, not “fit to page”.</p>
         {fault && <Notice kind="fault">{fault}</Notice>}
+        <p role="status" className="empty:hidden">
+          {said}
+        </p>
         <label className="block">
           <span className="mb-1 block font-semibold">What to print on</span>
           <select
