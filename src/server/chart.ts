@@ -2,8 +2,7 @@ import { cellsInRect } from '../core/bench/marking';
 import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
 import { type Chart, countDrills, countPerLine, plainCloth } from '../core/chart/chart';
-import { chartFromGrid } from '../core/chart/fromGrid';
-import { type ChartReading, chartFromPixels } from '../core/chart/fromPixels';
+import type { ChartReading } from '../core/chart/fromPixels';
 import { kindOf } from '../core/chart/kind';
 import { shadePairs } from '../core/symbols/check';
 import { bitmapOf } from '../data/bench';
@@ -11,57 +10,11 @@ import { legendOf } from '../data/canvases';
 import { chartOf, putChart } from '../data/chart';
 import type { Database, Queries } from '../data/database';
 import type { ChartReport, KindView } from './contract/chart';
-import { readBody } from './endpoint';
-import { decodePng } from './pixels';
-import { conflict, Problem, unreadable } from './problem';
-
-const MAX_CHART_BYTES = 20_000_000;
+import { conflict } from './problem';
 
 /** The chart of a canvas; without one, a plain cloth on which progress is kept by area. */
 export async function chartOrCloth(queries: Queries, canvas: Canvas): Promise<Chart> {
   return (await chartOf(queries, canvas)) ?? plainCloth(canvas.width, canvas.height);
-}
-
-/**
- * Reads a chart from a request: a PNG with one pixel a cell, or a CSV grid of symbols or codes.
- * @throws Problem naming what does not fit
- */
-async function readChart(request: Request, canvas: Canvas, legend: LegendLine[]): Promise<ChartReading> {
-  if (legend.length === 0) {
-    throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
-  }
-  const bytes = await readBody(request, MAX_CHART_BYTES);
-  const type = request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
-  if (type === 'image/png') {
-    const { width, height, rgba } = await decodePng(bytes);
-    if (width !== canvas.width || height !== canvas.height) {
-      throw unreadable(
-        `The picture is ${width} × ${height} pixels, but the canvas is ${canvas.width} × ${canvas.height} cells. ` +
-          'It must have exactly one pixel a cell.',
-      );
-    }
-    if (legend.every((line) => line.hex === null)) {
-      throw conflict(
-        'The sheet gives no colours, so a picture cannot be matched to it. Use a grid of symbols or codes.',
-      );
-    }
-    return chartFromPixels(width, height, rgba, legend);
-  }
-  if (type === 'text/csv' || type === 'text/tab-separated-values' || type === 'text/plain') {
-    try {
-      return chartFromGrid(new TextDecoder('utf-8', { fatal: true }).decode(bytes), canvas, legend);
-    } catch (error) {
-      if (error instanceof RangeError) throw unreadable(error.message);
-      if (error instanceof TypeError)
-        throw unreadable('The file is not UTF-8 text. Save the grid as CSV (UTF-8).');
-      throw error;
-    }
-  }
-  throw new Problem(
-    415,
-    'Unknown kind of file',
-    'A chart comes as a PNG picture with one pixel a cell, or as a CSV grid of symbols or codes.',
-  );
 }
 
 export function chartReport(reading: ChartReading, legend: LegendLine[]): ChartReport {
@@ -79,6 +32,7 @@ export function chartReport(reading: ChartReading, legend: LegendLine[]): ChartR
     })),
     nearly: reading.nearly,
     unmatched: reading.unmatched,
+    notices: reading.notices,
   };
 }
 
@@ -96,16 +50,6 @@ export async function saveChart(database: Database, canvas: Canvas, chart: Chart
     }
     await putChart(queries, canvas.id, chart);
   });
-}
-
-/** Reads a chart with the canvas's own legend. */
-export async function readChartFor(
-  database: Database,
-  canvas: Canvas,
-  request: Request,
-): Promise<{ reading: ChartReading; legend: LegendLine[] }> {
-  const legend = await legendOf(database, canvas.id);
-  return { reading: await readChart(request, canvas, legend), legend };
 }
 
 /** What a canvas is like to work. @returns null without a chart */

@@ -1,18 +1,40 @@
+import { setImmediate } from 'node:timers/promises';
 import { type Drawing, type Mark, OUTLINE_MM } from '../core/print/drawing';
 import { mmToPoints } from '../core/print/paper';
 import { newPdf, type Pdf, writtenPdf } from './pdf';
 
-/** Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. */
-export async function drawingPdf(title: string, pages: readonly Drawing[]): Promise<Uint8Array> {
+/**
+ * Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. Between pages other requests get
+ * their turn, because a large chart has a hundred.
+ */
+export async function drawingPdf(title: string, pages: Iterable<Drawing>): Promise<Uint8Array> {
   const { document } = await newPdf('a4', title);
+  const widthOf = rememberedWidths(document);
   for (const page of pages) {
+    await setImmediate();
     document.addPage({ size: [mmToPoints(page.widthMm), mmToPoints(page.heightMm)], margin: 0 });
-    for (const mark of page.marks) draw(document, mark);
+    for (const mark of page.marks) draw(document, mark, widthOf);
   }
   return writtenPdf(document);
 }
 
-function draw(document: Pdf, mark: Mark): void {
+type WidthOf = (mark: Mark & { kind: 'text' }) => number;
+
+/** Width of a text in points in the font that is set; a chart writes the same symbol thousands of times. */
+function rememberedWidths(document: Pdf): WidthOf {
+  const widths = new Map<string, number>();
+  return ({ text, font, size }) => {
+    const key = `${font} ${size} ${text}`;
+    let width = widths.get(key);
+    if (width === undefined) {
+      width = document.widthOfString(text);
+      widths.set(key, width);
+    }
+    return width;
+  };
+}
+
+function draw(document: Pdf, mark: Mark, widthOf: WidthOf): void {
   const mm = mmToPoints;
   switch (mark.kind) {
     case 'rect':
@@ -34,7 +56,7 @@ function draw(document: Pdf, mark: Mark): void {
       return;
     case 'text': {
       document.font(mark.font).fontSize(mm(mark.size)).fillColor(mark.fill);
-      const left = mm(mark.x) - (mark.anchor === 'middle' ? document.widthOfString(mark.text) / 2 : 0);
+      const left = mm(mark.x) - (mark.anchor === 'middle' ? widthOf(mark) / 2 : 0);
       document.text(mark.text, left, mm(mark.y), { lineBreak: false, baseline: 'alphabetic' });
     }
   }

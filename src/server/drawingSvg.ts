@@ -1,5 +1,6 @@
 import subsetFont from 'subset-font';
 import { type Drawing, type DrawingFont, type Mark, OUTLINE_MM } from '../core/print/drawing';
+import { escapedXml } from '../core/words/xml';
 import { type Fonts, shippedFonts } from './fonts';
 
 /** A drawing as an SVG file: sizes in millimetres, its fonts embedded with just the glyphs that it uses. */
@@ -40,7 +41,7 @@ function element(mark: Mark): string {
     case 'path':
       return `<path transform="translate(${n(mark.x)} ${n(mark.y)}) scale(${mark.scale.toFixed(6)})" d="${mark.d}" fill="${mark.fill}" fill-rule="evenodd"/>`;
     case 'text':
-      return `<text x="${n(mark.x)}" y="${n(mark.y)}" font-family="${mark.font}" font-size="${n(mark.size)}" fill="${mark.fill}"${mark.anchor === 'middle' ? ' text-anchor="middle"' : ''}>${escaped(mark.text)}</text>`;
+      return `<text x="${n(mark.x)}" y="${n(mark.y)}" font-family="${mark.font}" font-size="${n(mark.size)}" fill="${mark.fill}"${mark.anchor === 'middle' ? ' text-anchor="middle"' : ''}>${escapedXml(mark.text)}</text>`;
   }
 }
 
@@ -52,10 +53,4 @@ function paint({ fill, stroke }: { fill?: string; stroke?: string }): string {
 /** To the thousandth of a millimetre, which no printer reaches. */
 function n(mm: number): string {
   return String(Math.round(mm * 1000) / 1000);
-}
-
-const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-
-function escaped(text: string): string {
-  return text.replace(/[&<>"]/g, (letter) => ESCAPES[letter]!);
 }

@@ -1,39 +1,68 @@
 import sharp from 'sharp';
-import { MAX_CELLS } from '../core/canvas/canvas';
 import type { Rgb } from '../core/colour/rgb';
+import { many } from '../core/words/numbers';
 import { unreadable } from './problem';
 
-const PNG_SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
+/** Enough for a million cells of 5 × 5 pixels; unpacked, 100 MB. */
+const MAX_PICTURE_PIXELS = 25_000_000;
+
+type PictureKind = 'PNG' | 'JPEG' | 'WebP';
+
+/** What a picture file is by its first bytes, whatever its name says. */
+function kindOfPicture(bytes: Uint8Array): PictureKind | null {
+  const starts = (text: string, at = 0) => [...text].every((c, i) => bytes[at + i] === c.charCodeAt(0));
+  if (starts('\x89PNG\r\n\x1a\n')) return 'PNG';
+  if (starts('\xff\xd8\xff')) return 'JPEG';
+  return starts('RIFF') && starts('WEBP', 8) ? 'WebP' : null;
+}
+
+/** Whether a WebP keeps every pixel: its image lies in a chunk VP8L (WebP container specification). */
+function isLosslessWebp(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  for (let at = 12; at + 8 <= bytes.length; ) {
+    const name = String.fromCharCode(...bytes.subarray(at, at + 4));
+    if (name === 'VP8L' || name === 'VP8 ') return name === 'VP8L';
+    const size = view.getUint32(at + 4, true);
+    at += 8 + size + (size % 2);
+  }
+  return false;
+}
 
 /**
- * Decodes a PNG to sRGB pixels. The size in its header is checked before any pixel is decoded,
+ * Decodes a PNG, JPEG or WebP to sRGB pixels. The size in its header is checked before any pixel is decoded,
  * so that a small file cannot unpack into a huge picture.
- * @returns `rgba` with 4 × width × height bytes
+ * @returns `rgba` with 4 × width × height bytes; `exact` where the file keeps every pixel as it was drawn
  */
-export async function decodePng(
+export async function decodePicture(
   bytes: Uint8Array,
-): Promise<{ width: number; height: number; rgba: Uint8Array }> {
-  if (!PNG_SIGNATURE.every((byte, i) => bytes[i] === byte)) {
-    throw unreadable('This file is not a PNG picture, whatever its name says.');
-  }
-  const size = await sharp(bytes)
+): Promise<{ width: number; height: number; rgba: Uint8Array; exact: boolean }> {
+  const kind = kindOfPicture(bytes);
+  if (!kind) throw unreadable('This file is not a PNG, JPEG or WebP picture, whatever its name says.');
+  const size = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch(() => null);
-  if (!size) throw unreadable('This PNG is damaged: its header cannot be read.');
-  if (size.width * size.height > MAX_CELLS) {
+  if (!size) throw unreadable(`This ${kind} is damaged: its header cannot be read.`);
+  if (size.width * size.height > MAX_PICTURE_PIXELS) {
     throw unreadable(
-      `The picture is ${size.width} × ${size.height} pixels; a chart can have at most ${MAX_CELLS.toLocaleString('en')} cells.`,
+      `The picture is ${many(size.width)} × ${many(size.height)} pixels; we unpack at most ${many(MAX_PICTURE_PIXELS)}. ` +
+        'Save it smaller: one pixel a cell is enough.',
     );
   }
   try {
-    const { data, info } = await sharp(bytes, { limitInputPixels: MAX_CELLS, failOn: 'error' })
+    const { data, info } = await sharp(bytes, { limitInputPixels: MAX_PICTURE_PIXELS, failOn: 'error' })
+      .rotate()
       .toColourspace('srgb')
       .ensureAlpha()
       .raw({ depth: 'uchar' })
       .toBuffer({ resolveWithObject: true });
-    return { width: info.width, height: info.height, rgba: new Uint8Array(data) };
+    return {
+      width: info.width,
+      height: info.height,
+      rgba: new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
+      exact: kind === 'PNG' || (kind === 'WebP' && isLosslessWebp(bytes)),
+    };
   } catch {
-    throw unreadable('This PNG is damaged or cut short. Export it again and try once more.');
+    throw unreadable(`This ${kind} is damaged or cut short. Export it again and try once more.`);
   }
 }
 

@@ -45,6 +45,7 @@ export function chartFromGrid(
     unmatched: [...unmatched]
       .map(([value, count]) => ({ value, cells: count }))
       .sort((a, b) => b.cells - a.cells),
+    notices: [],
   };
 }
 

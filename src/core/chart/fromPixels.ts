@@ -1,5 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
-import { colourDifference } from '../colour/difference';
+import { labDifference, labOf } from '../colour/difference';
 import { hexToRgb, type Rgb, rgbToHex } from '../colour/rgb';
 import { type Chart, makeChart } from './chart';
 
@@ -19,10 +19,24 @@ export interface ChartReading {
   nearly: ColourMatch[];
   /** Colours or words that belong to no line, most frequent first; their cells are left without a drill. */
   unmatched: { value: string; cells: number }[];
+  /** What else is worth knowing before it is saved, a sentence each. */
+  notices: string[];
 }
 
-/** Colours closer than this are taken as the same: below what an eye tells apart. */
-const SAME_COLOUR_DELTA_E = 1;
+/** How far a colour may be from the legend's and still be taken for it. */
+export interface MatchRule {
+  /** ΔE00 up to which a colour is taken for the nearest line; infinite takes the nearest, however far. */
+  within: number;
+}
+
+/** Below what an eye tells apart: for pictures that keep every pixel as it was. */
+export const SAME_COLOUR: MatchRule = { within: 1 };
+/** What compression does to a colour, and less than one shade: for JPEG and lossy WebP. */
+export const COMPRESSED_COLOUR: MatchRule = { within: 5 };
+export const NEAREST_COLOUR: MatchRule = { within: Number.POSITIVE_INFINITY };
+
+/** A chart has hundreds of colours at most; with more, shades are gathered before they are compared. */
+const MANY_COLOURS = 4096;
 
 /**
  * Reads a picture with one pixel a cell. Transparent pixels want no drill.
@@ -33,18 +47,19 @@ export function chartFromPixels(
   height: number,
   rgba: Uint8Array | Uint8ClampedArray,
   legend: readonly LegendLine[],
+  rule: MatchRule = SAME_COLOUR,
 ): ChartReading {
-  const coloured = legend.flatMap((line) =>
-    line.hex === null ? [] : [{ line: line.line, rgb: hexToRgb(line.hex) }],
-  );
+  const nearest = nearestLine(legend);
   const cells = new Uint16Array(width * height);
+  const keys = keysOf(rgba, cells.length);
   const seen = new Map<number, { cells: number; match: { line: number; difference: number } | null }>();
   for (let i = 0; i < cells.length; i++) {
-    if (rgba[i * 4 + 3]! < 128) continue;
-    const key = (rgba[i * 4]! << 16) | (rgba[i * 4 + 1]! << 8) | rgba[i * 4 + 2]!;
+    const key = keys[i]!;
+    if (key < 0) continue;
     let entry = seen.get(key);
     if (!entry) {
-      entry = { cells: 0, match: nearestLine([key >> 16, (key >> 8) & 255, key & 255], coloured) };
+      const match = nearest([key >> 16, (key >> 8) & 255, key & 255]);
+      entry = { cells: 0, match: match && match.difference <= rule.within ? match : null };
       seen.set(key, entry);
     }
     entry.cells++;
@@ -61,21 +76,42 @@ export function chartFromPixels(
     chart: makeChart(width, height, cells),
     nearly: nearly.sort((a, b) => b.cells - a.cells),
     unmatched: unmatched.sort((a, b) => b.cells - a.cells),
+    notices: [],
   };
 }
 
-function nearestLine(
-  rgb: Rgb,
-  legend: readonly { line: number; rgb: Rgb }[],
-): { line: number; difference: number } | null {
-  const exact = legend.find((entry) => entry.rgb.every((part, i) => part === rgb[i]));
-  if (exact) return { line: exact.line, difference: 0 };
-  let best: { line: number; difference: number } | null = null;
-  for (const entry of legend) {
-    const difference = colourDifference(rgb, entry.rgb);
-    if (difference <= SAME_COLOUR_DELTA_E && (best === null || difference < best.difference)) {
-      best = { line: entry.line, difference };
-    }
+/** Colour of each cell as one number, -1 where it is transparent; gathered in steps of 8 where there are thousands. */
+function keysOf(rgba: Uint8Array | Uint8ClampedArray, cells: number): Int32Array {
+  const keys = new Int32Array(cells);
+  const distinct = new Set<number>();
+  for (let i = 0; i < cells; i++) {
+    const opaque = rgba[i * 4 + 3]! >= 128;
+    keys[i] = opaque ? (rgba[i * 4]! << 16) | (rgba[i * 4 + 1]! << 8) | rgba[i * 4 + 2]! : -1;
+    if (opaque && distinct.size <= MANY_COLOURS) distinct.add(keys[i]!);
   }
-  return best;
+  if (distinct.size > MANY_COLOURS) {
+    for (let i = 0; i < cells; i++) if (keys[i]! >= 0) keys[i] = (keys[i]! & 0xf8f8f8) | 0x040404;
+  }
+  return keys;
+}
+
+/** A search for the legend's nearest colour by ΔE00, null where the legend has no colours. */
+function nearestLine(
+  legend: readonly LegendLine[],
+): (rgb: Rgb) => { line: number; difference: number } | null {
+  const coloured = legend.flatMap((line) =>
+    line.hex === null ? [] : [{ line: line.line, hex: line.hex, lab: labOf(hexToRgb(line.hex)) }],
+  );
+  const exact = new Map(coloured.map(({ hex, line }) => [hex, line]).reverse() as [string, number][]);
+  return (rgb) => {
+    const same = exact.get(rgbToHex(rgb));
+    if (same !== undefined) return { line: same, difference: 0 };
+    const lab = labOf(rgb);
+    let best: { line: number; difference: number } | null = null;
+    for (const entry of coloured) {
+      const difference = labDifference(lab, entry.lab);
+      if (best === null || difference < best.difference) best = { line: entry.line, difference };
+    }
+    return best;
+  };
 }

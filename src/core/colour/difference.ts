@@ -1,4 +1,4 @@
-import { type Rgb as CuloriRgb, differenceCiede2000 } from 'culori';
+import { type Rgb as CuloriRgb, converter, differenceCiede2000, type Lab65 } from 'culori';
 import type { Rgb } from './rgb';
 
 const ciede2000 = differenceCiede2000();
@@ -11,6 +11,30 @@ export function colourDifference(first: Rgb, second: Rgb): number {
   return ciede2000(asCulori(first), asCulori(second));
 }
 
+/** A colour in CIELAB under D65, to be compared many times. */
+export type Lab = Readonly<Lab65>;
+
+const toLab = converter('lab65');
+
+export function labOf(rgb: Rgb): Lab {
+  return toLab(asCulori(rgb));
+}
+
+/** ΔE00 of two colours that are in CIELAB already. */
+export function labDifference(first: Lab, second: Lab): number {
+  return ciede2000(first, second);
+}
+
 function asCulori([r, g, b]: Rgb): CuloriRgb {
   return { mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 };
+}
+
+/** What a ΔE00 means to the eye (common practice, no source). */
+export function differenceInWords(difference: number): string {
+  if (difference < 1) return 'no eye tells them apart';
+  if (difference < 2) return 'seen only side by side';
+  if (difference < 4) return 'a shade apart';
+  if (difference < 7) return 'clearly another shade';
+  if (difference < 15) return 'another colour of the same kind';
+  return 'quite another colour';
 }

@@ -38,6 +38,9 @@ export interface FontMeasure {
 /** Outlines are drawn as thin as a sharp pen draws. */
 export const OUTLINE_MM = 0.15;
 
+/** Half the height of capitals as a share of the font size: from the middle of a line down to its baseline. */
+export const TEXT_MIDDLE = 0.34;
+
 /** Moves marks. */
 export function movedMarks(marks: readonly Mark[], dx: number, dy: number): Mark[] {
   return marks.map((mark) =>

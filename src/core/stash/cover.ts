@@ -1,7 +1,7 @@
 import type { Shape } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
 import { looseCode } from '../checkin/codes';
-import { colourDifference } from '../colour/difference';
+import { colourDifference, differenceInWords } from '../colour/difference';
 import type { Finish } from '../colour/finish';
 import { hexToRgb } from '../colour/rgb';
 
@@ -53,13 +53,4 @@ export function coverOffers(
   const rank = (offer: CoverOffer) =>
     (offer.as === 'same' ? -1000 : 0) + (offer.difference ?? 0) + (offer.item.finish === line.finish ? 0 : 5);
   return offers.sort((a, b) => rank(a) - rank(b)).slice(0, OFFERS);
-}
-
-/** What a ΔE00 means to the eye (common practice, no source). */
-export function differenceInWords(difference: number): string {
-  if (difference < 1) return 'no eye tells them apart';
-  if (difference < 2) return 'seen only side by side';
-  if (difference < 4) return 'a shade apart';
-  if (difference < 7) return 'clearly another shade';
-  return 'another colour of the same kind';
 }

@@ -1,5 +1,5 @@
 import { positionOf } from '../chart/position';
-import { differenceInWords } from '../stash/cover';
+import { differenceInWords } from '../colour/difference';
 import { counted, many } from '../words/numbers';
 import type { LikePair, ShadePair, Together } from './check';
 

@@ -1,6 +1,6 @@
-import { Download } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { differenceInWords } from '../../core/colour/difference';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { ChartReport } from '../../server/contract/chart';
@@ -8,11 +8,31 @@ import { inWords, sendFile } from '../../ui/api';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
+import { ChartNav } from './ChartNav';
+import { FilesOut } from './FilesOut';
+
+/** What becomes of cells whose colour or word is on no line. */
+type Rest = 'bare' | 'nearest';
 
 interface Choice {
   file: File;
   type: string;
+  rest: Rest;
   report: ChartReport;
+}
+
+/** Types by the ending of a file's name, because browsers do not know all of them. */
+const TYPES: Record<string, string> = {
+  png: 'image/png',
+  webp: 'image/webp',
+  jpg: 'image/jpeg',
+  jpeg: 'image/jpeg',
+  json: 'application/json',
+  tsv: 'text/tab-separated-values',
+};
+
+function typeOf(file: File): string {
+  return TYPES[file.name.split('.').at(-1)?.toLowerCase() ?? ''] ?? 'text/csv';
 }
 
 /** Reads the chart from a picture or a grid: choose, look at what was understood, then save. */
@@ -32,23 +52,24 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
     }
     setBusy(false);
   };
-  const choose = (file: File | undefined) => {
-    setChoice(null);
-    if (!file) return;
-    const type = /\.png$/i.test(file.name) || file.type === 'image/png' ? 'image/png' : 'text/csv';
-    void act(async () => {
+  const read = (file: File, rest: Rest) =>
+    act(async () => {
+      const type = typeOf(file);
       const report = await sendFile<ChartReport>(
         'POST',
-        `/api/canvases/${canvas.id}/chart-readings`,
+        `/api/canvases/${canvas.id}/chart-readings?unmatched=${rest}`,
         file,
         type,
       );
-      setChoice({ file, type, report });
+      setChoice({ file, type, rest, report });
     });
+  const choose = (file: File | undefined) => {
+    setChoice(null);
+    if (file) void read(file, 'bare');
   };
-  const save = ({ file, type }: Choice) =>
+  const save = ({ file, type, rest }: Choice) =>
     act(async () => {
-      await sendFile('PUT', `/api/canvases/${canvas.id}/chart?unmatched=bare`, file, type);
+      await sendFile('PUT', `/api/canvases/${canvas.id}/chart?unmatched=${rest}`, file, type);
       window.location.assign(`/canvas/${canvas.id}/checkin`);
     });
 
@@ -65,74 +86,71 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
     );
   }
   return (
-    <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
-      <section className="flex flex-col gap-3">
-        <h2 className="text-xl">The chart</h2>
-        <p>
-          Choose a PNG picture with one pixel a cell, {canvas.width} × {canvas.height}, or a CSV grid of
-          symbols or codes of the same size.
-        </p>
-        <label className="button" htmlFor="chart-file">
-          Choose a file
-        </label>
-        <input
-          id="chart-file"
-          type="file"
-          accept=".png,.csv,.tsv,.txt,image/png,text/csv"
-          className="sr-only"
-          disabled={busy}
-          onChange={(event) => {
-            choose(event.target.files?.[0]);
-            event.target.value = '';
-          }}
-        />
-        {fault && <Notice kind="fault">{fault}</Notice>}
-        {entry.hasChart ? (
-          <Notice kind="hint">
-            This canvas has a chart.{' '}
-            <a className="underline" href={`/api/canvases/${canvas.id}/chart.csv`}>
-              <Download size={16} className="inline" aria-hidden /> As a grid of codes (CSV)
-            </a>{' '}
-            or{' '}
-            <a
-              className="underline"
-              href={`/api/canvases/${canvas.id}/picture.png?width=4000`}
-              download={`${canvas.title}.png`}
-            >
-              as a picture (PNG)
-            </a>
-          </Notice>
-        ) : (
+    <>
+      <ChartNav canvasId={canvas.id} here="/read" />
+      <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
+        <section className="flex flex-col gap-3">
+          <h2 className="text-xl">Read a chart</h2>
           <p>
-            No chart at hand?{' '}
-            <a className="underline" href={`/canvas/${canvas.id}/checkin`}>
-              Go on without one
-            </a>
-            : check-in, kit-up and progress by area do not need it.
+            A picture (PNG, WebP, JPEG) of {canvas.width} × {canvas.height} cells, with one pixel a cell or
+            larger cells of one size; a CSV or TSV grid of symbols or codes; or Oculent’s own JSON.
           </p>
-        )}
-        <p className="text-faded">A chart you bought is for your own use; please do not publish it.</p>
-      </section>
-      <section aria-live="polite" className="min-w-0">
-        {busy && <p>Reading…</p>}
-        {choice && !busy && (
-          <Report choice={choice} entry={entry} legend={legend} onSave={() => void save(choice)} />
-        )}
-      </section>
-    </div>
+          <label className="button" htmlFor="chart-file">
+            Choose a file
+          </label>
+          <input
+            id="chart-file"
+            type="file"
+            accept=".png,.webp,.jpg,.jpeg,.csv,.tsv,.txt,.json,image/png,image/webp,image/jpeg,text/csv,application/json"
+            className="sr-only"
+            disabled={busy}
+            onChange={(event) => {
+              choose(event.target.files?.[0]);
+              event.target.value = '';
+            }}
+          />
+          {fault && <Notice kind="fault">{fault}</Notice>}
+          {!entry.hasChart && (
+            <p>
+              No chart at hand?{' '}
+              <a className="underline" href={`/canvas/${canvas.id}/checkin`}>
+                Go on without one
+              </a>
+              : check-in, kit-up and progress by area do not need it.
+            </p>
+          )}
+          <p className="text-faded">A chart you bought is for your own use; please do not publish it.</p>
+          {entry.hasChart && <FilesOut canvas={canvas} />}
+        </section>
+        <section aria-live="polite" className="min-w-0">
+          {busy && <p>Reading…</p>}
+          {choice && !busy && (
+            <Report
+              choice={choice}
+              entry={entry}
+              legend={legend}
+              onSave={() => void save(choice)}
+              onNearest={() => void read(choice.file, 'nearest')}
+            />
+          )}
+        </section>
+      </div>
+    </>
   );
 }
 
 function Report({
-  choice: { file, report },
+  choice: { file, type, report },
   entry,
   legend,
   onSave,
+  onNearest,
 }: {
   choice: Choice;
   entry: ShelfEntry;
   legend: LegendLine[];
   onSave: () => void;
+  onNearest: () => void;
 }) {
   const differing = report.lines.filter((line) => line.onChart !== line.onSheet);
   return (
@@ -163,20 +181,19 @@ function Report({
             ))}
           </ul>
           {report.unmatched.length > 100 && <p>and {report.unmatched.length - 100} more</p>}
+          {type.startsWith('image/') && (
+            <button type="button" className="button mt-2" onClick={onNearest}>
+              Take the nearest colour of the sheet for each
+            </button>
+          )}
         </Notice>
       )}
-      {report.nearly.length > 0 && (
-        <Notice kind="hint">
-          <strong>Taken as the same colour</strong>
-          <ul>
-            {report.nearly.slice(0, 12).map(({ hex, cells, line }) => (
-              <li key={hex} className="number">
-                {hex} as {legend[line - 1]?.code}: {counted(cells, 'cell')}
-              </li>
-            ))}
-          </ul>
+      {report.notices.map((notice) => (
+        <Notice key={notice} kind="hint">
+          {notice}
         </Notice>
-      )}
+      ))}
+      {report.nearly.length > 0 && <Merges report={report} entry={entry} legend={legend} />}
       <p>
         {differing.length === 0
           ? 'Every colour has as many drills on the chart as on the sheet.'
@@ -213,6 +230,55 @@ function Report({
           />
         </div>
       )}
+    </div>
+  );
+}
+
+const MERGES_SHOWN = 40;
+
+/** Colours of the picture that are taken for a colour of the sheet, the furthest off first. */
+function Merges({ report, entry, legend }: { report: ChartReport; entry: ShelfEntry; legend: LegendLine[] }) {
+  const furthest = [...report.nearly].sort((a, b) => b.difference - a.difference);
+  return (
+    <div className="overflow-x-auto bg-paper">
+      <h3 className="px-3 pt-3 text-lg">Taken as the same colour</h3>
+      <DataTable
+        caption={`Taken as the same colour${furthest.length > MERGES_SHOWN ? `: the ${MERGES_SHOWN} furthest off of ${many(furthest.length)}` : ''}`}
+        rows={furthest.slice(0, MERGES_SHOWN)}
+        rowKey={(row) => row.hex}
+        columns={[
+          {
+            key: 'hex',
+            header: 'In the picture',
+            value: (row) => row.hex,
+            show: (row) => (
+              <span className="number inline-flex items-center gap-2">
+                <span className="inline-block size-7 border border-edge" style={{ background: row.hex }} />
+                {row.hex}
+              </span>
+            ),
+          },
+          {
+            key: 'line',
+            header: 'Taken as',
+            value: (row) => legend[row.line - 1]!.code,
+            show: (row) => <Colour line={legend[row.line - 1]!} shape={entry.canvas.shape} />,
+          },
+          {
+            key: 'difference',
+            header: 'How far off',
+            value: (row) => row.difference,
+            show: (row) => differenceInWords(row.difference),
+          },
+          {
+            key: 'cells',
+            header: 'Cells',
+            numeric: true,
+            value: (row) => row.cells,
+            show: (row) => many(row.cells),
+          },
+        ]}
+      />
     </div>
   );
 }

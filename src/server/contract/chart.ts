@@ -1,14 +1,17 @@
-import { array, number, object, string } from 'yup';
+import { array, type InferType, number, object, string } from 'yup';
 import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import type { Suspect } from '../../core/chart/edit';
 import type { ColourMatch } from '../../core/chart/fromPixels';
 import { FINISHES } from '../../core/colour/finish';
 import type { ShadePair } from '../../core/symbols/check';
 
-export const putChartQuery = object({
-  /** What becomes of colours or words that belong to no line: refuse the file, or leave those cells bare. */
+export const chartFileQuery = object({
+  /**
+   * What becomes of colours or words that belong to no line: refuse the file, leave those cells bare, or take the
+   * nearest colour, however far.
+   */
   unmatched: string()
-    .oneOf(['refuse', 'bare'] as const)
+    .oneOf(['refuse', 'bare', 'nearest'] as const, 'Say refuse, bare or nearest.')
     .default('refuse'),
 });
 
@@ -23,6 +26,8 @@ export interface ChartReport {
   lines: { line: number; onChart: number; onSheet: number }[];
   nearly: ColourMatch[];
   unmatched: { value: string; cells: number }[];
+  /** What else is worth knowing before it is saved, a sentence each. */
+  notices: string[];
 }
 
 export const pictureQuery = object({
@@ -34,17 +39,31 @@ export const pictureQuery = object({
   width: number().integer().min(16).max(4000).default(640),
 });
 
-export const edgeMarksQuery = object({
-  every: number()
-    .typeError('Give the cells between two marks as a number.')
-    .integer('Cells are counted in whole numbers.')
-    .min(5, 'Edge marks stand at least 5 cells apart.')
-    .max(500, 'Edge marks stand at most 500 cells apart.')
-    .default(50),
-  paper: string()
-    .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
-    .default('a4'),
+const every = number()
+  .typeError('Give the cells between two marks as a number.')
+  .integer('Cells are counted in whole numbers.')
+  .min(5, 'Edge marks stand at least 5 cells apart.')
+  .max(500, 'Edge marks stand at most 500 cells apart.')
+  .default(50);
+const paper = string()
+  .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
+  .default('a4');
+export const edgeMarksQuery = object({ every, paper });
+
+/** How a chart is printed. */
+export const chartPrintQuery = object({
+  every,
+  paper,
+  cellMm: number()
+    .typeError('Give the size of a cell in millimetres.')
+    .min(2, 'Cells are printed from 2 to 10 mm large.')
+    .max(10, 'Cells are printed from 2 to 10 mm large.')
+    .default(3.5),
+  ink: string()
+    .oneOf(['colour', 'black'] as const, 'Ink is colour or black.')
+    .default('colour'),
 });
+export type ChartPrintWish = InferType<typeof chartPrintQuery>;
 
 const runsSchema = array(number().integer().min(0).required()).required('Say which cells.').max(400_000);
 const editId = string().uuid().required('An id is needed, so that a repeated request changes nothing.');

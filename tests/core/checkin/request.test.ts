@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { sizeInWordsAgainst } from '../../../src/core/checkin/inspection';
 import { requestCsv, requestLines, requestText, stillOpen } from '../../../src/core/checkin/supplierRequest';
 import { type CountedBag, supplyOf } from '../../../src/core/checkin/supply';
-import { coverOffers, differenceInWords, type StashItem } from '../../../src/core/stash/cover';
+import { differenceInWords } from '../../../src/core/colour/difference';
+import { coverOffers, type StashItem } from '../../../src/core/stash/cover';
 import { line } from '../samples';
 
 const canvas = {

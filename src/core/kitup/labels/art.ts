@@ -1,8 +1,9 @@
 import type { Shape } from '../../canvas/canvas';
-import { type LegendLine, symbolOrKey } from '../../canvas/legend';
+import type { LegendLine } from '../../canvas/legend';
 import { inkOn } from '../../colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../colour/rgb';
-import type { FontMeasure, Mark } from '../../print/drawing';
+import { type FontMeasure, type Mark, TEXT_MIDDLE } from '../../print/drawing';
+import { symbolMark } from '../../symbols/symbolMark';
 import { counted } from '../../words/numbers';
 import { placeInWords } from '../pots';
 import { qrPath } from './qr';
@@ -24,8 +25,6 @@ const FADED = '#5e5446';
 const EDGE = '#857a69';
 /** Smallest print that is still read: about 5 pt. */
 const SMALLEST_MM = 1.8;
-/** Height of capitals as a share of the font size, halved: from the middle of a line down to its baseline. */
-const MIDDLE = 0.34;
 
 /**
  * Draws one label into a box. The symbol is what the eye looks for while laying, so it is largest; the code is what is
@@ -77,35 +76,7 @@ class Art {
         fill: '#ffffff',
       });
     }
-    const ink = inkOn(hexToRgb(hex));
-    if (this.line.drawing !== undefined) {
-      const scale = (side * 0.74) / 100;
-      this.marks.push({
-        kind: 'path',
-        x: x + side * 0.13,
-        y: y + side * 0.13,
-        scale,
-        d: this.line.drawing,
-        fill: ink,
-      });
-      return;
-    }
-    // A symbol that no shipped font has gives way to the key number, which is printed anyway.
-    const wanted = symbolOrKey(this.line);
-    const font = this.fonts.fontFor(wanted);
-    const text = font ? wanted : this.line.keyNumber;
-    const letters = [...text].length;
-    const size = side * (letters > 2 ? 0.42 : letters > 1 ? 0.58 : 0.8);
-    this.marks.push({
-      kind: 'text',
-      x: middle.x,
-      y: middle.y + MIDDLE * size,
-      text,
-      font: font ?? 'codes',
-      size,
-      fill: ink,
-      anchor: 'middle',
-    });
+    this.marks.push(symbolMark(this.line, x, y, side, inkOn(hexToRgb(hex)), this.fonts));
   }
 
   /** A line of text, made smaller until it fits, then cut. `y` is the middle of the line. */
@@ -130,7 +101,7 @@ class Art {
     this.marks.push({
       kind: 'text',
       x,
-      y: y + MIDDLE * fitted,
+      y: y + TEXT_MIDDLE * fitted,
       text: shown,
       font,
       size: fitted,

@@ -1,12 +1,8 @@
 import { chartToGrid } from '../../../../core/chart/fromGrid';
-import { legendOf } from '../../../../data/canvases';
-import { chartOf } from '../../../../data/chart';
+import { chartParts } from '../../../../server/chartOut';
 import { canvasEndpoint, content } from '../../../../server/endpoint';
-import { notFound } from '../../../../server/problem';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
-  const chart = await chartOf(database, canvas);
-  if (!chart) throw notFound('chart');
-  const grid = chartToGrid(chart, await legendOf(database, canvas.id));
-  return content(grid, 'text/csv; charset=utf-8', `${canvas.title} chart.csv`);
+  const { chart, legend } = await chartParts(database, canvas);
+  return content(chartToGrid(chart, legend), 'text/csv; charset=utf-8', `${canvas.title} chart.csv`);
 });

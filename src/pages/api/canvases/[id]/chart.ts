@@ -1,7 +1,8 @@
 import { chartToBytes } from '../../../../core/chart/chart';
 import { chartOf } from '../../../../data/chart';
-import { chartReport, readChartFor, saveChart } from '../../../../server/chart';
-import { putChartQuery } from '../../../../server/contract/chart';
+import { chartReport, saveChart } from '../../../../server/chart';
+import { readChartFor } from '../../../../server/chartFile';
+import { chartFileQuery } from '../../../../server/contract/chart';
 import { canvasEndpoint, content, json, readQuery } from '../../../../server/endpoint';
 import { notFound, unreadable } from '../../../../server/problem';
 
@@ -12,10 +13,10 @@ export const GET = canvasEndpoint(async (database, canvas) => {
 });
 
 export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => {
-  const { unmatched } = await readQuery(url, putChartQuery);
-  const { reading, legend } = await readChartFor(database, canvas, request);
+  const { unmatched } = await readQuery(url, chartFileQuery);
+  const { reading, legend } = await readChartFor(database, canvas, request, unmatched === 'nearest');
   const report = chartReport(reading, legend);
-  if (reading.unmatched.length > 0 && unmatched === 'refuse') {
+  if (reading.unmatched.length > 0 && unmatched !== 'bare') {
     const values = reading.unmatched
       .slice(0, 5)
       .map((entry) => entry.value)

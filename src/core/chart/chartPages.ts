@@ -1,0 +1,269 @@
+import type { Shape } from '../canvas/canvas';
+import type { LegendLine } from '../canvas/legend';
+import { inkOn } from '../colour/contrast';
+import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';
+import type { Drawing, FontMeasure, Mark } from '../print/drawing';
+import { PAPERS, type PaperName } from '../print/paper';
+import { symbolMark } from '../symbols/symbolMark';
+import type { CellRect, Chart } from './chart';
+
+/** How a chart is printed. */
+export interface ChartPrint {
+  title: string;
+  shape: Shape;
+  paper: PaperName;
+  /** Side of a cell in millimetres. */
+  cellMm: number;
+  /** Filled with the drills' colours, or symbols alone to save ink. */
+  ink: 'colour' | 'black';
+  /** Cells between two edge marks. */
+  every: number;
+  /** The part to print; columns and rows are counted from its corner. */
+  area: CellRect;
+}
+
+const MARGIN_MM = 10;
+const HEAD_MM = 17;
+/** Room for the numbers along the upper and left edge. */
+const RULER_MM = 8;
+const FOOT_MM = 5;
+const INK = '#17130f';
+const THIN = '#a79f92';
+const BARE = '#ffffff';
+/** Cells between two heavy lines. */
+const BLOCK = 10;
+
+/** The parts of a chart that a page each holds, left to right, then down; whole blocks of ten where they fit. */
+export function pageRects({ paper, cellMm, area }: Pick<ChartPrint, 'paper' | 'cellMm' | 'area'>): {
+  columns: number;
+  rows: number;
+  rects: CellRect[];
+} {
+  const { widthMm, heightMm } = PAPERS[paper];
+  const fitting = (roomMm: number) => {
+    const cells = Math.max(1, Math.floor((roomMm + 1e-9) / cellMm));
+    return cells > BLOCK ? cells - (cells % BLOCK) : cells;
+  };
+  const wide = fitting(widthMm - 2 * MARGIN_MM - RULER_MM);
+  const high = fitting(heightMm - 2 * MARGIN_MM - HEAD_MM - RULER_MM - FOOT_MM);
+  const columns = Math.ceil(area.width / wide);
+  const rows = Math.ceil(area.height / high);
+  const rects = Array.from({ length: columns * rows }, (_, page) => {
+    const x = area.x + (page % columns) * wide;
+    const y = area.y + Math.floor(page / columns) * high;
+    return {
+      x,
+      y,
+      width: Math.min(wide, area.x + area.width - x),
+      height: Math.min(high, area.y + area.height - y),
+    };
+  });
+  return { columns, rows, rects };
+}
+
+/**
+ * Draws a chart to work from on paper, page after page: symbols, colours, heavy lines every ten cells, edge marks and a
+ * map that shows where the page lies. Pages are made as they are asked for, because a large canvas has a hundred.
+ */
+export function* chartPages(
+  chart: Chart,
+  legend: readonly LegendLine[],
+  print: ChartPrint,
+  fonts: FontMeasure,
+): Generator<Drawing> {
+  const { widthMm, heightMm } = PAPERS[print.paper];
+  const plan = pageRects(print);
+  for (const [page, rect] of plan.rects.entries()) {
+    const marks: Mark[] = [];
+    const left = MARGIN_MM + RULER_MM;
+    const top = MARGIN_MM + HEAD_MM + RULER_MM;
+    head(marks, print, rect, page, plan);
+    cells(marks, chart, legend, print, rect, left, top, fonts);
+    grid(marks, print, rect, left, top);
+    numbers(marks, print, rect, left, top);
+    yield { widthMm, heightMm, marks };
+  }
+}
+
+function text(
+  words: string,
+  x: number,
+  y: number,
+  size: number,
+  anchor: 'start' | 'middle' = 'start',
+  font: 'words' | 'codes' = 'words',
+): Mark {
+  return { kind: 'text', x, y, text: words, font, size, fill: INK, anchor };
+}
+
+function head(
+  marks: Mark[],
+  { title, area, paper }: ChartPrint,
+  rect: CellRect,
+  page: number,
+  { columns, rows, rects }: ReturnType<typeof pageRects>,
+): void {
+  const fromColumn = rect.x - area.x + 1;
+  const fromRow = rect.y - area.y + 1;
+  marks.push(text(title, MARGIN_MM, MARGIN_MM + 5, 5));
+  marks.push(
+    text(
+      `Page ${page + 1} of ${rects.length}: columns ${fromColumn} to ${fromColumn + rect.width - 1}, rows ${fromRow} to ${fromRow + rect.height - 1}`,
+      MARGIN_MM,
+      MARGIN_MM + 11,
+      3.6,
+    ),
+  );
+  const neighbours = [
+    page % columns > 0 && `left of it page ${page}`,
+    page % columns < columns - 1 && `right of it page ${page + 2}`,
+    page >= columns && `above page ${page + 1 - columns}`,
+    page + columns < rects.length && `below page ${page + 1 + columns}`,
+  ].filter(Boolean);
+  if (neighbours.length > 0) {
+    const words = neighbours.join(', ');
+    marks.push(text(words[0]!.toUpperCase() + words.slice(1), MARGIN_MM, MARGIN_MM + 15.4, 2.8));
+  }
+  // The map: the whole part in small, this page filled.
+  const scale = Math.min(26 / area.width, (HEAD_MM - 2) / area.height);
+  const x = PAPERS[paper].widthMm - MARGIN_MM - area.width * scale;
+  const y = MARGIN_MM;
+  for (const [i, each] of rects.entries()) {
+    marks.push({
+      kind: 'rect',
+      x: x + (each.x - area.x) * scale,
+      y: y + (each.y - area.y) * scale,
+      width: each.width * scale,
+      height: each.height * scale,
+      stroke: INK,
+      ...(i === page ? { fill: INK } : rows * columns > 1 ? { fill: BARE } : {}),
+    });
+  }
+}
+
+function cells(
+  marks: Mark[],
+  chart: Chart,
+  legend: readonly LegendLine[],
+  { cellMm, ink, shape }: ChartPrint,
+  rect: CellRect,
+  left: number,
+  top: number,
+  fonts: FontMeasure,
+): void {
+  const fills = legend.map((line) => (ink === 'colour' ? (line.hex ?? UNKNOWN_COLOUR) : BARE));
+  const inks = fills.map((fill) => inkOn(hexToRgb(fill)));
+  for (let y = 0; y < rect.height; y++) {
+    const row = (rect.y + y) * chart.width + rect.x;
+    for (let x = 0; x < rect.width; ) {
+      const line = chart.cells[row + x]!;
+      let run = 1;
+      while (x + run < rect.width && chart.cells[row + x + run] === line) run++;
+      const at = left + x * cellMm;
+      if (line > 0 && ink === 'colour') {
+        for (const mark of drills(at, top + y * cellMm, cellMm, run, shape, fills[line - 1]!))
+          marks.push(mark);
+      }
+      for (let i = 0; line > 0 && i < run; i++) {
+        const symbol = symbolMark(
+          legend[line - 1]!,
+          at + i * cellMm,
+          top + y * cellMm,
+          cellMm,
+          inks[line - 1]!,
+          fonts,
+        );
+        marks.push(symbol);
+      }
+      x += run;
+    }
+  }
+}
+
+/** A run of one colour: a bar of square drills, or round drills side by side. */
+function drills(x: number, y: number, cellMm: number, run: number, shape: Shape, fill: string): Mark[] {
+  if (shape === 'square') return [{ kind: 'rect', x, y, width: run * cellMm, height: cellMm, fill }];
+  return Array.from({ length: run }, (_, i) => ({
+    kind: 'circle',
+    x: x + (i + 0.5) * cellMm,
+    y: y + cellMm / 2,
+    radius: cellMm * 0.48,
+    fill,
+  }));
+}
+
+/** Thin lines between cells, heavy ones every ten and at the edges, counted from the corner of the printed part. */
+function grid(
+  marks: Mark[],
+  { cellMm, area, every }: ChartPrint,
+  rect: CellRect,
+  left: number,
+  top: number,
+): void {
+  const bottom = top + rect.height * cellMm;
+  const right = left + rect.width * cellMm;
+  const style = (n: number, last: boolean) =>
+    n % every === 0
+      ? { stroke: INK, width: 0.5 }
+      : n % BLOCK === 0 || last
+        ? { stroke: INK, width: 0.25 }
+        : { stroke: THIN, width: 0.08 };
+  const weightOf = { thin: [] as Mark[], heavy: [] as Mark[] };
+  for (let i = 0; i <= rect.width; i++) {
+    const look = style(rect.x - area.x + i, i === 0 || i === rect.width);
+    const x = left + i * cellMm;
+    weightOf[look.stroke === THIN ? 'thin' : 'heavy'].push({
+      kind: 'line',
+      x1: x,
+      x2: x,
+      y1: top,
+      y2: bottom,
+      ...look,
+    });
+  }
+  for (let i = 0; i <= rect.height; i++) {
+    const look = style(rect.y - area.y + i, i === 0 || i === rect.height);
+    const y = top + i * cellMm;
+    weightOf[look.stroke === THIN ? 'thin' : 'heavy'].push({
+      kind: 'line',
+      x1: left,
+      x2: right,
+      y1: y,
+      y2: y,
+      ...look,
+    });
+  }
+  marks.push(...weightOf.thin, ...weightOf.heavy);
+}
+
+/** Numbers of every tenth column and row; an edge mark stands larger, with a triangle that points at its line. */
+function numbers(
+  marks: Mark[],
+  { cellMm, area, every }: ChartPrint,
+  rect: CellRect,
+  left: number,
+  top: number,
+): void {
+  const step = cellMm * BLOCK >= 9 ? BLOCK : 2 * BLOCK;
+  const shown = (n: number) => n % step === 0 || n % every === 0;
+  for (let i = 1; i <= rect.width; i++) {
+    const n = rect.x - area.x + i;
+    if (!shown(n)) continue;
+    const x = left + i * cellMm;
+    const edge = n % every === 0;
+    marks.push(text(String(n), x, top - (edge ? 3.2 : 1.6), edge ? 3.4 : 2.6, 'middle', 'codes'));
+    if (edge) {
+      marks.push({ kind: 'path', x: x - 1, y: top - 2.4, scale: 1, d: 'M0 0L2 0L1 1.8Z', fill: INK });
+    }
+  }
+  for (let i = 1; i <= rect.height; i++) {
+    const n = rect.y - area.y + i;
+    if (!shown(n)) continue;
+    const y = top + i * cellMm;
+    const edge = n % every === 0;
+    marks.push(text(String(n), left - (edge ? 5.4 : 4.2), y + 1, edge ? 2.9 : 2.6, 'middle', 'codes'));
+    if (edge) {
+      marks.push({ kind: 'path', x: left - 2, y: y - 1, scale: 1, d: 'M0 0L1.8 1L0 2Z', fill: INK });
+    }
+  }
+}

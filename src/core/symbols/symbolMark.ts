@@ -1,0 +1,43 @@
+import { type LegendLine, symbolOrKey } from '../canvas/legend';
+import { type FontMeasure, type Mark, TEXT_MIDDLE } from '../print/drawing';
+
+/**
+ * The symbol of a colour in a square box, as labels and printed charts show it: as the user drew it, else from the
+ * first font that has it. A symbol that no font has gives way to the key number, which is printed anyway.
+ * @param x left edge of the box in millimetres, as `y` its upper edge and `side` its size
+ */
+export function symbolMark(
+  line: LegendLine,
+  x: number,
+  y: number,
+  side: number,
+  fill: string,
+  fonts: FontMeasure,
+): Mark {
+  if (line.drawing !== undefined) {
+    const inset = side * 0.13;
+    return {
+      kind: 'path',
+      x: x + inset,
+      y: y + inset,
+      scale: (side - 2 * inset) / 100,
+      d: line.drawing,
+      fill,
+    };
+  }
+  const wanted = symbolOrKey(line);
+  const font = fonts.fontFor(wanted);
+  const text = font ? wanted : line.keyNumber;
+  const letters = [...text].length;
+  const size = side * (letters > 2 ? 0.42 : letters > 1 ? 0.58 : 0.8);
+  return {
+    kind: 'text',
+    x: x + side / 2,
+    y: y + side / 2 + TEXT_MIDDLE * size,
+    text,
+    font: font ?? 'codes',
+    size,
+    fill,
+    anchor: 'middle',
+  };
+}

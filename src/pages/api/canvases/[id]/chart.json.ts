@@ -1,0 +1,8 @@
+import { chartToJson } from '../../../../core/chart/chartJson';
+import { chartParts } from '../../../../server/chartOut';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const { chart, legend } = await chartParts(database, canvas);
+  return content(chartToJson(chart, legend), 'application/json', `${canvas.title} chart.json`);
+});

@@ -1,0 +1,7 @@
+import { chartParts, chartPng } from '../../../../server/chartOut';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const { chart, legend } = await chartParts(database, canvas);
+  return content(await chartPng(chart, legend), 'image/png', `${canvas.title} chart.png`);
+});

@@ -1,0 +1,7 @@
+import { chartParts, chartSvgOf } from '../../../../server/chartOut';
+import { canvasEndpoint, content } from '../../../../server/endpoint';
+
+export const GET = canvasEndpoint(async (database, canvas) => {
+  const { chart, legend } = await chartParts(database, canvas);
+  return content(await chartSvgOf(chart, legend, canvas), 'image/svg+xml', `${canvas.title} chart.svg`);
+});

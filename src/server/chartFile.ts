@@ -1,0 +1,74 @@
+import type { Canvas } from '../core/canvas/canvas';
+import type { LegendLine } from '../core/canvas/legend';
+import { chartFromJson } from '../core/chart/chartJson';
+import { chartFromGrid } from '../core/chart/fromGrid';
+import { chartFromPicture } from '../core/chart/fromPicture';
+import type { ChartReading } from '../core/chart/fromPixels';
+import { legendOf } from '../data/canvases';
+import type { Database } from '../data/database';
+import { readBody } from './endpoint';
+import { decodePicture } from './pixels';
+import { conflict, Problem, unreadable } from './problem';
+
+const MAX_CHART_BYTES = 40_000_000;
+const GRID_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
+
+/**
+ * Reads a chart from a request, matched to the canvas's own legend: a picture, a grid of symbols or codes, or our JSON.
+ * @param nearest whether a picture's colours of no line go to the nearest one
+ * @throws Problem naming what does not fit
+ */
+export async function readChartFor(
+  database: Database,
+  canvas: Canvas,
+  request: Request,
+  nearest: boolean,
+): Promise<{ reading: ChartReading; legend: LegendLine[] }> {
+  const legend = await legendOf(database, canvas.id);
+  if (legend.length === 0) {
+    throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
+  }
+  const bytes = await readBody(request, MAX_CHART_BYTES);
+  const type = request.headers.get('content-type')?.split(';')[0]?.trim().toLowerCase() ?? '';
+  try {
+    return { reading: await readingOf(bytes, type, canvas, legend, nearest), legend };
+  } catch (error) {
+    // The core says in words what does not fit.
+    if (error instanceof RangeError) throw unreadable(error.message);
+    throw error;
+  }
+}
+
+async function readingOf(
+  bytes: Uint8Array,
+  type: string,
+  canvas: Canvas,
+  legend: LegendLine[],
+  nearest: boolean,
+): Promise<ChartReading> {
+  if (type.startsWith('image/')) {
+    const { exact, ...picture } = await decodePicture(bytes);
+    if (legend.every((line) => line.hex === null)) {
+      throw conflict(
+        'The sheet gives no colours, so a picture cannot be matched to it. Use a grid of symbols or codes.',
+      );
+    }
+    return chartFromPicture(picture, canvas, legend, { compressed: !exact, nearest });
+  }
+  if (type === 'application/json') return chartFromJson(textOf(bytes), canvas, legend);
+  if (GRID_TYPES.includes(type)) return chartFromGrid(textOf(bytes), canvas, legend);
+  throw new Problem(
+    415,
+    'Unknown kind of file',
+    'A chart comes as a picture (PNG, WebP, JPEG), as a CSV or TSV grid of symbols or codes, or as Oculent’s own JSON.',
+  );
+}
+
+/** @throws Problem when it is not UTF-8 */
+function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw unreadable('The file is not UTF-8 text. Save the grid as CSV (UTF-8).');
+  }
+}

@@ -1,0 +1,93 @@
+import type { Canvas } from '../core/canvas/canvas';
+import type { LegendLine } from '../core/canvas/legend';
+import { type Chart, countPerLine } from '../core/chart/chart';
+import { chartPages, pageRects } from '../core/chart/chartPages';
+import { chartSvg, type SymbolDrawing } from '../core/chart/chartSvg';
+import { hexToRgb, rgbToHex, UNKNOWN_COLOUR } from '../core/colour/rgb';
+import { labelPages } from '../core/kitup/labels/pages';
+import { usualSheet } from '../core/kitup/labels/sheet';
+import { potsInCodeOrder } from '../core/kitup/pots';
+import type { Drawing } from '../core/print/drawing';
+import { legendOf } from '../data/canvases';
+import { chartOf } from '../data/chart';
+import type { Queries } from '../data/database';
+import type { ChartPrintWish } from './contract/chart';
+import { drawingPdf } from './drawingPdf';
+import { fontMeasure } from './fonts';
+import { CLOTH, encodePng } from './pixels';
+import { potPlaces } from './pots';
+import { conflict, notFound } from './problem';
+import { SYMBOL_CELL, symbolPath } from './symbolShapes';
+
+/** What every file of a chart is made of. @throws Problem when there is no chart */
+export async function chartParts(
+  queries: Queries,
+  canvas: Canvas,
+): Promise<{ chart: Chart; legend: LegendLine[] }> {
+  const chart = await chartOf(queries, canvas);
+  if (!chart) throw notFound('chart');
+  return { chart, legend: await legendOf(queries, canvas.id) };
+}
+
+/** One pixel a cell in the sheet's colours, transparent where no drill goes. */
+export function chartPng(chart: Chart, legend: readonly LegendLine[]): Promise<Uint8Array> {
+  const rgba = new Uint8ClampedArray(chart.cells.length * 4);
+  const colours = legend.map((line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR));
+  chart.cells.forEach((line, cell) => {
+    const rgb = colours[line - 1];
+    if (rgb) rgba.set([...rgb, 255], cell * 4);
+  });
+  return encodePng(chart.width, chart.height, rgba, chart.width);
+}
+
+export async function chartSvgOf(
+  chart: Chart,
+  legend: readonly LegendLine[],
+  canvas: Canvas,
+): Promise<string> {
+  const symbols = await Promise.all(
+    legend.map(
+      async (line): Promise<[number, SymbolDrawing]> => [
+        line.line,
+        { elements: await symbolPath(line), cell: SYMBOL_CELL },
+      ],
+    ),
+  );
+  return chartSvg(chart, legend, canvas, new Map(symbols), rgbToHex(CLOTH));
+}
+
+/** A canvas of a million cells at this size would be a book. */
+const MOST_PAGES = 400;
+
+/** The chart to work from on paper, with its legend on the last pages. @throws Problem when it takes too many pages */
+export async function chartPdf(
+  queries: Queries,
+  canvas: Canvas,
+  { chart, legend }: { chart: Chart; legend: LegendLine[] },
+  wish: ChartPrintWish,
+): Promise<Uint8Array> {
+  const print = {
+    title: canvas.title,
+    shape: canvas.shape,
+    ...wish,
+    area: { x: 0, y: 0, width: chart.width, height: chart.height },
+  };
+  const pages = pageRects(print).rects.length;
+  if (pages > MOST_PAGES) {
+    throw conflict(`With cells of ${wish.cellMm} mm this chart takes ${pages} pages. Choose smaller cells.`);
+  }
+  const fonts = await fontMeasure();
+  const counts = countPerLine(chart, legend.length);
+  const places = await potPlaces(queries, canvas.id, legend);
+  const labels = potsInCodeOrder(legend, places).map(({ line, place }) => ({
+    line: { ...line, neededDrills: counts[line.line]! },
+    place,
+    warnsOf: null,
+    address: null,
+  }));
+  function* all(): Generator<Drawing> {
+    yield* chartPages(chart, legend, print, fonts);
+    yield* labelPages('list', usualSheet('list', wish.paper), labels, canvas, fonts);
+  }
+  return drawingPdf(canvas.title, all());
+}
