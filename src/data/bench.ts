@@ -161,7 +161,7 @@ export async function sittingsOf(queries: Queries, canvasId: string, limit: numb
   }));
 }
 
-function runsToBytes(runs: CellRuns): Uint8Array {
+export function runsToBytes(runs: CellRuns): Uint8Array {
   const bytes = new Uint8Array(runs.length * 4);
   const view = new DataView(bytes.buffer);
   runs.forEach((value, i) => {
@@ -170,7 +170,7 @@ function runsToBytes(runs: CellRuns): Uint8Array {
   return bytes;
 }
 
-function runsFromBytes(bytes: Uint8Array): number[] {
+export function runsFromBytes(bytes: Uint8Array): number[] {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   return Array.from({ length: bytes.byteLength / 4 }, (_, i) => view.getUint32(i * 4, true));
 }

@@ -1,4 +1,4 @@
-import { Download, Printer } from 'lucide-react';
+import { Download, FolderOutput, Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { pageRects } from '../../core/chart/chartPages';
@@ -31,6 +31,13 @@ export function FilesOut({ canvas }: { canvas: Canvas }) {
           </li>
         ))}
       </ul>
+      <a className="button self-start" href={`${base}/archive.zip`} download={`${canvas.title}.zip`}>
+        <FolderOutput size={18} aria-hidden /> The whole canvas (ZIP)
+      </a>
+      <p className="text-faded">
+        With sheet, chart, bags and every mark: to keep a copy, to move it to another machine, or to open its
+        tables in another program.
+      </p>
       <PrintSlip canvas={canvas} />
     </section>
   );

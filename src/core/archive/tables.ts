@@ -1,0 +1,289 @@
+import { INSPECTION_KINDS } from '../checkin/inspection';
+import { FINISHES } from '../colour/finish';
+import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotment';
+import { COLOUR_ORDERS } from '../kitup/colourOrder';
+
+/**
+ * What a column holds. `uuid` is given anew in a copy, `shared` is not; `json` is any value; `runs` are cells as in a
+ * mark; `photo` is the name of a file in the archive.
+ */
+export type ColumnKind =
+  | 'uuid'
+  | 'shared'
+  | 'text'
+  | 'integer'
+  | 'number'
+  | 'boolean'
+  | 'moment'
+  | 'json'
+  | 'runs'
+  | 'photo';
+
+export interface ArchiveColumn {
+  name: string;
+  kind: ColumnKind;
+  /** What it tells, for whoever opens the archive. */
+  about: string;
+  optional?: boolean;
+  oneOf?: readonly string[];
+  /** Table and column that it points at. */
+  refers?: readonly [table: string, column: string];
+}
+
+/** A table of the archive; rows stand in the order in which they came about. */
+export interface ArchiveTable {
+  name: string;
+  about: string;
+  key: readonly string[];
+  columns: readonly ArchiveColumn[];
+}
+
+const column = (
+  name: string,
+  kind: ColumnKind,
+  about: string,
+  more: Pick<ArchiveColumn, 'oneOf' | 'refers'> = {},
+): ArchiveColumn => ({ name, kind, about, ...more });
+const optional = (
+  name: string,
+  kind: ColumnKind,
+  about: string,
+  more: Pick<ArchiveColumn, 'oneOf' | 'refers'> = {},
+): ArchiveColumn => ({ name, kind, about, optional: true, ...more });
+const id = column('id', 'uuid', 'Identity of the row');
+const happened = column('happened_at', 'moment', 'When it happened (UTC)');
+const ofLine = column('line', 'integer', 'Line of the sheet', { refers: ['legend_line', 'line'] });
+
+/** Everything that belongs to a canvas, each table after those that it points at. */
+export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
+  {
+    name: 'canvas',
+    about: 'The canvas itself, one row.',
+    key: ['id'],
+    columns: [
+      id,
+      column('title', 'text', 'Title'),
+      column('shape', 'text', 'How the drills are cut', { oneOf: ['square', 'round'] }),
+      column('pitch_mm', 'number', 'Distance between the centres of neighbouring drills, mm'),
+      column('width', 'integer', 'Cells from left to right'),
+      column('height', 'integer', 'Cells from top to bottom'),
+      column('panels', 'integer', 'Panels side by side'),
+      column('symbols_printed', 'boolean', 'Whether the cloth carries symbols'),
+      column('packet_drills', 'integer', 'Drills in an ordinary packet'),
+      column('created_at', 'moment', 'When it came onto the shelf (UTC)'),
+    ],
+  },
+  {
+    name: 'legend_line',
+    about: 'The inventory sheet, a row a colour.',
+    key: ['line'],
+    columns: [
+      column('line', 'integer', 'Line, from 1; what the chart’s cells name'),
+      column('key_number', 'text', 'Key number as printed'),
+      optional('symbol', 'text', 'Printed symbol'),
+      column('code', 'text', 'Colour code'),
+      column('name', 'text', 'Colour name'),
+      optional('hex', 'text', 'sRGB as #rrggbb'),
+      column('finish', 'text', 'Surface of the drills', { oneOf: FINISHES }),
+      column('needed_drills', 'integer', 'Drills needed'),
+      column('packets', 'integer', 'Packets that the sheet names'),
+    ],
+  },
+  {
+    name: 'section_plan',
+    about: 'How the canvas is cut into sittings.',
+    key: ['block_columns'],
+    columns: [
+      column('block_columns', 'integer', 'Columns of a section'),
+      column('block_rows', 'integer', 'Rows of a section'),
+    ],
+  },
+  {
+    name: 'sitting',
+    about: 'Time at the bench.',
+    key: ['id'],
+    columns: [id, column('started_at', 'moment', 'Start (UTC)')],
+  },
+  {
+    name: 'sitting_end',
+    about: 'Ends of sittings, with their notes.',
+    key: ['sitting_id'],
+    columns: [
+      column('sitting_id', 'uuid', 'The sitting', { refers: ['sitting', 'id'] }),
+      column('ended_at', 'moment', 'End (UTC)'),
+      column('note', 'text', 'Note'),
+    ],
+  },
+  {
+    name: 'mark',
+    about: 'The ledger of drills laid and lifted; what is laid follows from it.',
+    key: ['id'],
+    columns: [
+      id,
+      optional('sitting_id', 'uuid', 'The sitting', { refers: ['sitting', 'id'] }),
+      happened,
+      column('kind', 'text', 'Laid or lifted', { oneOf: ['lay', 'lift'] }),
+      column(
+        'cells',
+        'runs',
+        'Cells as start and length, again and again; a cell is row × width + column, from 0',
+      ),
+      column('drills', 'integer', 'Number of those cells'),
+      optional('undoes', 'uuid', 'Mark that this one takes back', { refers: ['mark', 'id'] }),
+      optional('redoes', 'uuid', 'Mark that this one lays again', { refers: ['mark', 'id'] }),
+    ],
+  },
+  {
+    name: 'bag_entry',
+    about: 'The ledger of bags counted and taken back.',
+    key: ['id'],
+    columns: [
+      id,
+      happened,
+      column('kind', 'text', 'What happened', { oneOf: ['count', 'take back', 'assign'] }),
+      optional('line', 'integer', 'Line of the sheet; empty for a bag of no line', {
+        refers: ['legend_line', 'line'],
+      }),
+      column('label', 'text', 'What stands on the bag'),
+      column('drills', 'integer', 'Drills in it'),
+      column('how', 'text', 'How they are known', { oneOf: ['nominal', 'counted', 'weighed'] }),
+      optional('spread', 'number', 'Standard uncertainty, drills'),
+      optional('undoes', 'uuid', 'Entry that this one takes back', { refers: ['bag_entry', 'id'] }),
+      optional('redoes', 'uuid', 'Entry that this one counts again', { refers: ['bag_entry', 'id'] }),
+      optional('subject', 'uuid', 'Bag that is assigned', { refers: ['bag_entry', 'id'] }),
+    ],
+  },
+  {
+    name: 'trash_record',
+    about: 'Pieces that went through the hand, and those thrown out.',
+    key: ['id'],
+    columns: [
+      id,
+      happened,
+      column('handled', 'integer', 'Pieces handled'),
+      column('thrown', 'integer', 'Pieces thrown out'),
+    ],
+  },
+  {
+    name: 'request_state',
+    about: 'What was asked of the sender.',
+    key: ['id'],
+    columns: [
+      id,
+      ofLine,
+      happened,
+      column('state', 'text', 'State', { oneOf: ['asked', 'promised', 'arrived'] }),
+    ],
+  },
+  {
+    name: 'inspection_entry',
+    about: 'The log of the cloth.',
+    key: ['id'],
+    columns: [
+      id,
+      happened,
+      column('kind', 'text', 'What was looked at', { oneOf: INSPECTION_KINDS.map(({ key }) => key) }),
+      column('note', 'text', 'Note'),
+      optional('width_cm', 'number', 'Measured width, cm'),
+      optional('height_cm', 'number', 'Measured height, cm'),
+      optional('photo', 'photo', 'File with the photo'),
+    ],
+  },
+  {
+    name: 'inspection_withdrawal',
+    about: 'Entries of that log that were taken out again.',
+    key: ['entry_id'],
+    columns: [column('entry_id', 'uuid', 'The entry', { refers: ['inspection_entry', 'id'] }), happened],
+  },
+  {
+    name: 'chart_edit',
+    about: 'The ledger of repairs; the chart has them already.',
+    key: ['id'],
+    columns: [
+      id,
+      happened,
+      column('edits', 'json', 'What was set: cells as runs, and their line'),
+      column('before', 'json', 'What stood there'),
+    ],
+  },
+  {
+    name: 'symbol_drawing',
+    about: 'Symbols drawn by hand.',
+    key: ['code', 'finish'],
+    columns: [
+      column('code', 'text', 'Colour code'),
+      column('finish', 'text', 'Surface of the drills', { oneOf: FINISHES }),
+      column('path', 'text', 'SVG path in a box of 100 × 100'),
+    ],
+  },
+  {
+    name: 'lid_mark',
+    about: 'Lids that warn of another colour.',
+    key: ['line'],
+    columns: [ofLine, column('other_line', 'integer', 'The other', { refers: ['legend_line', 'line'] })],
+  },
+  {
+    name: 'storage',
+    about: 'The cases that hold this canvas’s drills; they belong to the user.',
+    key: ['id'],
+    columns: [
+      column('id', 'shared', 'Identity of the case'),
+      column('name', 'text', 'Name'),
+      column('packing_share', 'number', 'Share of the room that poured drills fill'),
+      column('trays', 'json', 'Trays with their slots'),
+      column('created_at', 'moment', 'When it was drawn (UTC)'),
+    ],
+  },
+  {
+    name: 'kitup_plan',
+    about: 'How the colours are kept.',
+    key: ['colour_order'],
+    columns: [
+      column('colour_order', 'text', 'Order of the colours', { oneOf: COLOUR_ORDERS }),
+      column('leave_rule', 'text', 'Which colours stay in bags', { oneOf: LEAVE_RULES }),
+      column('goals', 'json', `Goals in their order: ${ALLOT_GOALS.join(', ')}`),
+      column('results', 'json', 'What the plan reached'),
+    ],
+  },
+  {
+    name: 'kitup_storage',
+    about: 'Cases of the plan, in the order in which they are filled.',
+    key: ['storage_id'],
+    columns: [
+      column('storage_id', 'shared', 'The case', { refers: ['storage', 'id'] }),
+      column('position', 'integer', 'Place in that order'),
+    ],
+  },
+  {
+    name: 'allotment',
+    about: 'Colours in their slots.',
+    key: ['line'],
+    columns: [
+      ofLine,
+      column('storage_id', 'shared', 'The case', { refers: ['storage', 'id'] }),
+      column('slot', 'text', 'The slot'),
+      column('locked', 'boolean', 'Whether the user put it there'),
+    ],
+  },
+  {
+    name: 'pot_event',
+    about: 'The ledger of pots filled and put away.',
+    key: ['id'],
+    columns: [
+      id,
+      ofLine,
+      happened,
+      column('kind', 'text', 'What happened', { oneOf: ['fill', 'take back', 'put away'] }),
+      column('drills', 'integer', 'Drills that went into the stash'),
+    ],
+  },
+];
+
+/** Tables of the pots: where a copy of the canvas would claim pots that are filled once only. */
+export const POT_TABLES: ReadonlySet<string> = new Set([
+  'storage',
+  'kitup_plan',
+  'kitup_storage',
+  'allotment',
+  'pot_event',
+]);

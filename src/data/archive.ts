@@ -1,0 +1,72 @@
+import type { ArchiveRow } from '../core/archive/dataPackage';
+import type { ArchiveColumn, ArchiveTable } from '../core/archive/tables';
+import { runsFromBytes, runsToBytes } from './bench';
+import type { Queries } from './database';
+
+/** How the rows of a canvas are found, and in which order, where it is not by `canvas_id` and the key. */
+const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }> = {
+  canvas: { where: 'id = $1', own: true },
+  sitting: { order: 'started_at, id' },
+  sitting_end: { where: 'sitting_id in (select id from sitting where canvas_id = $1)', own: true },
+  mark: { order: 'position' },
+  bag_entry: { order: 'position' },
+  trash_record: { order: 'happened_at, id' },
+  request_state: { order: 'position' },
+  inspection_entry: { order: 'happened_at, id' },
+  inspection_withdrawal: {
+    where: 'entry_id in (select id from inspection_entry where canvas_id = $1)',
+    own: true,
+  },
+  chart_edit: { order: 'position' },
+  storage: { where: 'id in (select storage_id from kitup_storage where canvas_id = $1)', own: true },
+  kitup_storage: { order: 'position' },
+  pot_event: { order: 'position' },
+};
+
+/** Rows of one table that belong to a canvas. A photo comes as its bytes. */
+export async function archivedRows(
+  queries: Queries,
+  table: ArchiveTable,
+  canvasId: string,
+): Promise<ArchiveRow[]> {
+  const { where = 'canvas_id = $1', order = table.key.join(', ') } = FOUND_BY[table.name] ?? {};
+  const columns = table.columns.map(({ name }) => name).join(', ');
+  const rows = await queries.query<ArchiveRow>(
+    `select ${columns} from ${table.name} where ${where} order by ${order}`,
+    [canvasId],
+  );
+  const runs = table.columns.filter(({ kind }) => kind === 'runs');
+  return rows.map((row) => ({
+    ...row,
+    ...Object.fromEntries(runs.map(({ name }) => [name, runsFromBytes(row[name] as Uint8Array)])),
+  }));
+}
+
+/**
+ * Puts rows of one table back. A case that is there already stays as it is.
+ * @param rows a photo as its bytes
+ */
+export async function restoreRows(
+  queries: Queries,
+  table: ArchiveTable,
+  canvasId: string,
+  rows: readonly ArchiveRow[],
+): Promise<void> {
+  const own = FOUND_BY[table.name]?.own ?? false;
+  const names = [...(own ? [] : ['canvas_id']), ...table.columns.map(({ name }) => name)];
+  const json = new Set(table.columns.filter(({ kind }) => kind === 'json').map(({ name }) => name));
+  const places = names.map((name, i) => `$${i + 1}${json.has(name) ? '::jsonb' : ''}`).join(', ');
+  const after = table.name === 'storage' ? 'on conflict (id) do nothing' : '';
+  for (const row of rows) {
+    await queries.query(`insert into ${table.name} (${names.join(', ')}) values (${places}) ${after}`, [
+      ...(own ? [] : [canvasId]),
+      ...table.columns.map((column) => stored(column, row[column.name])),
+    ]);
+  }
+}
+
+function stored({ kind }: ArchiveColumn, value: unknown): unknown {
+  if (kind === 'json') return JSON.stringify(value);
+  if (kind === 'runs') return runsToBytes(value as number[]);
+  return value;
+}

@@ -1,0 +1,258 @@
+import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
+import { array, mixed, number, object, string } from 'yup';
+import {
+  ARCHIVE_VERSION,
+  type ArchiveRow,
+  CHART_TABLE,
+  chartFromRows,
+  fileOf,
+  readTables,
+} from '../core/archive/dataPackage';
+import { ARCHIVE_TABLES, POT_TABLES } from '../core/archive/tables';
+import type { Canvas } from '../core/canvas/canvas';
+import { countCells, faultInRuns } from '../core/chart/cellRuns';
+import { ALLOT_GOALS } from '../core/kitup/allotment';
+import { restoreRows } from '../data/archive';
+import { putBitmap, replayMarks } from '../data/bench';
+import { findCanvas } from '../data/canvases';
+import { putChart } from '../data/chart';
+import type { Database, Queries } from '../data/database';
+import { storagesOf, takenSlots } from '../data/storages';
+import { DESCRIPTOR, hashOf } from './archive';
+import type { ArchiveReport } from './contract/archive';
+import { newCanvasSchema, sheetSchema } from './contract/canvases';
+import { storageSchema } from './contract/storages';
+import { drawingSchema } from './contract/symbols';
+import { conflict, Problem, unreadable } from './problem';
+import { unzipped } from './zip';
+
+/**
+ * Puts an archived canvas on the shelf, whole or not at all.
+ * @param copyId where given, the canvas becomes a second one with this id, and all its rows get new ids. A copy has no
+ * pots, because the drills are in them once only.
+ * @throws Problem when the archive is damaged or does not fit together, or its canvas is on the shelf already
+ */
+export async function restoreArchive(
+  database: Database,
+  bytes: Uint8Array,
+  copyId: string | null,
+): Promise<ArchiveReport> {
+  const { tables, photos } = await readArchive(bytes);
+  const original = tables.get('canvas')![0]!;
+  if (copyId !== null) renumber(tables, original.id as string, copyId);
+  const canvas = await canvasOf(original);
+  await checkRows(tables, canvas);
+  const lines = tables.get('legend_line')!.length;
+  const chartRows = tables.get(CHART_TABLE.name)!;
+  const chart = chartRows.length > 0 ? worded(() => chartFromRows(chartRows, canvas, lines)) : null;
+  for (const row of tables.get('inspection_entry')!) {
+    if (row.photo !== null) row.photo = await photoOf(photos, row.photo as string);
+  }
+  try {
+    return await database.transaction(async (queries) => {
+      if (await findCanvas(queries, canvas.id)) {
+        if (copyId !== null) return { id: canvas.id, title: canvas.title, notices: [] };
+        throw conflict(
+          `${canvas.title} is on the shelf already. Take it in as a copy, or remove the other first.`,
+        );
+      }
+      const withPots = copyId === null && (await potsAreFree(queries, tables));
+      for (const table of ARCHIVE_TABLES) {
+        if (POT_TABLES.has(table.name) && !withPots) continue;
+        await restoreRows(queries, table, canvas.id, tables.get(table.name)!);
+      }
+      if (chart) await putChart(queries, canvas.id, chart);
+      await putBitmap(
+        queries,
+        canvas.id,
+        await replayMarks(queries, canvas.id, canvas.width * canvas.height),
+      );
+      const hadPots = tables.get('kitup_plan')!.length > 0;
+      const notices =
+        hadPots && !withPots
+          ? ['Its colours have no pots here, because each pot is filled only once. Plan them at Kit-up.']
+          : [];
+      return { id: canvas.id, title: canvas.title, notices };
+    });
+  } catch (error) {
+    if (error instanceof Problem || !isDataError(error)) throw error;
+    throw unreadable(
+      `The tables of this archive do not fit together (${error instanceof Error ? error.message : 'no reason given'}). Nothing was taken in.`,
+    );
+  }
+}
+
+/** SQLSTATE classes 22 (data exception) and 23 (integrity constraint violation). */
+function isDataError(error: unknown): boolean {
+  const code = (error as { code?: unknown } | null)?.code;
+  return typeof code === 'string' && /^2[23]/.test(code);
+}
+
+type Tables = Map<string, ArchiveRow[]>;
+
+async function readArchive(bytes: Uint8Array): Promise<{ tables: Tables; photos: Map<string, Uint8Array> }> {
+  const known = new Set([DESCRIPTOR, ...[...ARCHIVE_TABLES, CHART_TABLE].map(fileOf)]);
+  const files = await unzipped(bytes, (name) => known.has(name) || /^photos\/[\w-]+\.jpg$/.test(name));
+  const textOf = (path: string): string | null => {
+    const content = files.get(path);
+    if (!content) return null;
+    try {
+      return new TextDecoder('utf-8', { fatal: true }).decode(content);
+    } catch {
+      throw unreadable(`${path} in this archive is not UTF-8 text.`);
+    }
+  };
+  const descriptor = await descriptorOf(textOf(DESCRIPTOR));
+  for (const { path, hash } of descriptor.resources ?? []) {
+    const content = files.get(path);
+    if (content && hash !== undefined && hash !== hashOf(content)) {
+      throw unreadable(
+        `${path} is not as ${DESCRIPTOR} describes it: the archive is damaged, or the file was changed. Nothing was taken in.`,
+      );
+    }
+  }
+  return { tables: worded(() => readTables(textOf)), photos: files };
+}
+
+const descriptorSchema = object({
+  oculent: object({ archive: number().required() }).required(),
+  resources: array(object({ path: string().required(), hash: string() })).required(),
+});
+
+async function descriptorOf(text: string | null) {
+  let value: unknown = null;
+  try {
+    value = JSON.parse(text ?? 'null');
+  } catch {
+    throw unreadable(`${DESCRIPTOR} in this archive is not JSON.`);
+  }
+  const descriptor = await descriptorSchema.validate(value).catch(() => null);
+  if (!descriptor)
+    throw unreadable(`This ZIP is no archive of a canvas: it has no ${DESCRIPTOR} of Oculent.`);
+  if (descriptor.oculent.archive > ARCHIVE_VERSION) {
+    throw unreadable('This archive was written by a newer Oculent. Bring this one up to date first.');
+  }
+  return descriptor;
+}
+
+/** A fault that the core names becomes a refusal in the same words. */
+function worded<Result>(work: () => Result): Result {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof RangeError) throw unreadable(error.message);
+    throw error;
+  }
+}
+
+/** Gives every row an identity of its own; what pointed at a row still does. */
+function renumber(tables: Tables, canvasId: string, copyId: string): void {
+  const ids = new Map<string, string>([[canvasId, copyId]]);
+  for (const { name, columns } of ARCHIVE_TABLES) {
+    const own = columns.filter(({ kind }) => kind === 'uuid').map((column) => column.name);
+    for (const row of tables.get(name)!) {
+      for (const column of own) {
+        const before = row[column] as string | null;
+        if (before === null) continue;
+        if (!ids.has(before)) ids.set(before, randomUUID());
+        row[column] = ids.get(before);
+      }
+    }
+  }
+}
+
+function canvasOf(row: ArchiveRow): Promise<Canvas> {
+  return newCanvasSchema.validate({
+    id: row.id,
+    title: row.title,
+    shape: row.shape,
+    pitchMm: row.pitch_mm,
+    width: row.width,
+    height: row.height,
+    panels: row.panels,
+    symbolsPrinted: row.symbols_printed,
+    packetDrills: row.packet_drills,
+  });
+}
+
+const resultsSchema = array(
+  object({
+    goal: string().oneOf(ALLOT_GOALS).required(),
+    value: number().required(),
+    atLeast: number().required(),
+  }),
+).required();
+const editsSchema = array(
+  object({ line: number().integer().min(0).required(), runs: mixed<number[]>().required() }),
+).required();
+
+/** What the tables' own kinds do not say. @throws Problem, or a schema's own error */
+async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
+  const rows = (name: string) => tables.get(name)!;
+  const legend = rows('legend_line');
+  if (legend.length > 0) {
+    await sheetSchema.validate({
+      lines: legend.map((row) => ({
+        line: row.line,
+        keyNumber: row.key_number,
+        symbol: row.symbol,
+        code: row.code,
+        name: row.name,
+        hex: row.hex,
+        finish: row.finish,
+        neededDrills: row.needed_drills,
+        packets: row.packets,
+      })),
+    });
+  }
+  const cells = canvas.width * canvas.height;
+  for (const [i, { cells: runs, drills }] of rows('mark').entries()) {
+    const fault = faultInRuns(runs as number[], cells);
+    if (fault) throw unreadable(`Row ${i + 1} of mark.csv: ${fault}`);
+    if (countCells(runs as number[]) !== drills) {
+      throw unreadable(`Row ${i + 1} of mark.csv says ${drills} drills but names another number of cells.`);
+    }
+  }
+  for (const { edits, before } of rows('chart_edit')) {
+    for (const { line, runs } of [
+      ...(await editsSchema.validate(edits)),
+      ...(await editsSchema.validate(before)),
+    ]) {
+      const fault = Array.isArray(runs) ? faultInRuns(runs, cells) : 'Cells are missing.';
+      if (fault || line > legend.length)
+        throw unreadable(`chart_edit.csv: ${fault ?? `there is no line ${line}.`}`);
+    }
+  }
+  for (const { path } of rows('symbol_drawing')) await drawingSchema.validate({ path });
+  for (const { id, name, packing_share, trays } of rows('storage')) {
+    await storageSchema.validate({ id, name, packingShare: packing_share, trays });
+  }
+  for (const { goals, results } of rows('kitup_plan')) {
+    await array(string().oneOf(ALLOT_GOALS)).length(ALLOT_GOALS.length).validate(goals);
+    await resultsSchema.validate(results);
+  }
+}
+
+async function photoOf(photos: ReadonlyMap<string, Uint8Array>, path: string): Promise<Uint8Array> {
+  const photo = photos.get(path);
+  const kind =
+    photo &&
+    (await sharp(photo)
+      .metadata()
+      .catch(() => null));
+  if (!photo || kind?.format !== 'jpeg')
+    throw unreadable(`${path} is missing from this archive, or is no JPEG.`);
+  return photo;
+}
+
+/** Whether every slot that the plan names is drawn and free here. */
+async function potsAreFree(queries: Queries, tables: Tables): Promise<boolean> {
+  const here = new Map((await storagesOf(queries)).map((storage) => [storage.id, storage]));
+  const taken = new Set((await takenSlots(queries)).map(({ storageId, slot }) => `${storageId} ${slot}`));
+  return tables.get('allotment')!.every(({ storage_id, slot }) => {
+    const storage = here.get(storage_id as string);
+    const drawn = !storage || storage.trays.some((tray) => tray.slots.some(({ id }) => id === slot));
+    return drawn && !taken.has(`${storage_id} ${slot}`);
+  });
+}

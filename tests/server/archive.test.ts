@@ -1,0 +1,321 @@
+import { randomUUID } from 'node:crypto';
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { strToU8, zipSync } from 'fflate';
+import JSZip from 'jszip';
+import { PNG } from 'pngjs';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ARCHIVE_TABLES } from '../../src/core/archive/tables';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import { isLaid } from '../../src/core/chart/bitmap';
+import { archivedRows } from '../../src/data/archive';
+import { bitmapOf } from '../../src/data/bench';
+import { findCanvas, removeCanvas } from '../../src/data/canvases';
+import { chartOf } from '../../src/data/chart';
+import type { Database } from '../../src/data/database';
+import { putStorage } from '../../src/data/storages';
+import { archiveOf } from '../../src/server/archive';
+import { enterMark } from '../../src/server/bench';
+import { editChart } from '../../src/server/chartEdit';
+import { planKitup } from '../../src/server/kitup';
+import { restoreArchive } from '../../src/server/restore';
+import { chartOfRows, line } from '../core/samples';
+import { memoryDatabase, shelve } from '../data/memory';
+
+/** The reference implementation of the Data Package specification, which brings the published profiles along. */
+const { Package } = createRequire(import.meta.url)('datapackage') as {
+  Package: {
+    load(
+      descriptor: unknown,
+      options: { basePath: string; strict: boolean },
+    ): Promise<{
+      valid: boolean;
+      errors: Error[];
+      resources: {
+        name: string;
+        tabular: boolean;
+        read(options: { keyed: boolean; relations: boolean }): Promise<Record<string, unknown>[]>;
+      }[];
+    }>;
+  };
+};
+
+let database: Database;
+let canvas: Canvas;
+let zip: Uint8Array;
+const moment = new Date('2026-05-02T09:30:00Z');
+
+beforeAll(async () => {
+  database = await memoryDatabase();
+  canvas = await busyCanvas();
+  zip = await archiveOf(database, canvas, moment);
+});
+afterAll(() => database.close());
+
+/** A canvas with something in every table. */
+async function busyCanvas(): Promise<Canvas> {
+  const legend = [
+    line(1, { name: 'Moss, "wet"; dark', symbol: ',' }),
+    line(2, { hex: null, symbol: null, name: '' }),
+    line(3, { hex: '#d8432b', finish: 'glow' }),
+  ];
+  const made = await shelve(database, legend, chartOfRows('1123', '2.33', '3211'), {
+    title: 'Owls, “old” & new',
+    panels: 2,
+  });
+  const add = (sql: string, ...values: unknown[]) => database.query(sql, values);
+  const sitting = randomUUID();
+  await add(
+    'insert into sitting (id, canvas_id, started_at) values ($1, $2, $3)',
+    sitting,
+    made.id,
+    moment.toISOString(),
+  );
+  await add(
+    'insert into sitting_end (sitting_id, ended_at, note) values ($1, $2, $3)',
+    sitting,
+    moment.toISOString(),
+    'Two\nlines',
+  );
+  const mark = { kind: 'lay' as const, sittingId: sitting, undoes: null, redoes: null };
+  const first = randomUUID();
+  await enterMark(database, made, { ...mark, id: first, runs: [0, 3, 6, 2] });
+  await enterMark(database, made, { ...mark, id: randomUUID(), runs: [8, 1] });
+  await add(
+    `insert into bag_entry (id, canvas_id, happened_at, kind, line, label, drills, how, spread)
+     values ($1, $2, $3, 'count', 1, '401', 190, 'weighed', 2.25), ($4, $2, $3, 'count', null, '9999', 12, 'counted', null)`,
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+    randomUUID(),
+  );
+  await add('insert into section_plan (canvas_id, block_columns, block_rows) values ($1, 2, 3)', made.id);
+  await add(
+    'insert into trash_record (id, canvas_id, happened_at, handled, thrown) values ($1, $2, $3, 400, 9)',
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+  );
+  await add(
+    `insert into request_state (id, canvas_id, line, happened_at, state) values ($1, $2, 3, $3, 'asked')`,
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+  );
+  const photo = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#446688' } })
+    .jpeg()
+    .toBuffer();
+  const entry = randomUUID();
+  await add(
+    `insert into inspection_entry (id, canvas_id, happened_at, kind, note, width_cm, photo) values ($1, $2, $3, 'size', '', 29.25, $4)`,
+    entry,
+    made.id,
+    moment.toISOString(),
+    new Uint8Array(photo),
+  );
+  await add(
+    'insert into inspection_withdrawal (entry_id, happened_at) values ($1, $2)',
+    entry,
+    moment.toISOString(),
+  );
+  await editChart(database, made, { id: randomUUID(), edits: [{ runs: [1, 1], line: 3 }] });
+  await add(
+    `insert into symbol_drawing (canvas_id, code, finish, path) values ($1, '402', 'plain', 'M0 0L100 0L50 100Z')`,
+    made.id,
+  );
+  await add('insert into lid_mark (canvas_id, line, other_line) values ($1, 1, 2)', made.id);
+  const slots = [0, 1].map((x) => ({ id: `s${x + 1}`, x, y: 0, width: 1, height: 1, form: 'box' as const }));
+  const tray = { columns: 2, rows: 1, unitWidthMm: 30, unitDepthMm: 30, heightMm: 24, wallMm: 1.5, slots };
+  const caseId = randomUUID();
+  await putStorage(
+    database,
+    { id: caseId, name: 'Small box', packingShare: 0.55, trays: [tray] },
+    moment.toISOString(),
+  );
+  await planKitup(database, made, {
+    storageIds: [caseId],
+    order: 'code',
+    leave: 'fewest drills',
+    goals: ['closes', 'overflow', 'refills', 'order', 'neighbours'],
+    locks: [],
+  });
+  await add(
+    `insert into pot_event (id, canvas_id, line, happened_at, kind) values ($1, $2, 1, $3, 'fill')`,
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+  );
+  return made;
+}
+
+/** Every row of a canvas, with its chart and what is laid. */
+async function everything(from: Database, of: Canvas) {
+  const tables: Record<string, unknown> = {};
+  for (const table of ARCHIVE_TABLES) tables[table.name] = await archivedRows(from, table, of.id);
+  return {
+    tables,
+    chart: await chartOf(from, of),
+    laid: await bitmapOf(from, of.id, of.width * of.height),
+  };
+}
+
+describe('the archive of a canvas', () => {
+  it('comes back whole on another machine, and on the same once the canvas is removed', async () => {
+    const before = await everything(database, canvas);
+    for (const [name, rows] of Object.entries(before.tables)) expect(rows, name).not.toEqual([]);
+    const elsewhere = await memoryDatabase();
+    const report = await restoreArchive(elsewhere, zip, null);
+    expect(report).toEqual({ id: canvas.id, title: canvas.title, notices: [] });
+    expect(await everything(elsewhere, canvas)).toEqual(before);
+    expect(await findCanvas(elsewhere, canvas.id)).toEqual(canvas);
+    await removeCanvas(elsewhere, canvas.id);
+    await restoreArchive(elsewhere, await archiveOf(database, canvas, moment), null);
+    expect(await everything(elsewhere, canvas)).toEqual(before);
+    await elsewhere.close();
+  });
+
+  it('is a Data Package by the published profiles, and its tables keep their Table Schemas (Frictionless Data)', async () => {
+    const directory = await mkdtemp(join(tmpdir(), 'oculent-archive-'));
+    // Another reader than the one that we read archives with.
+    const files = await JSZip.loadAsync(zip);
+    for (const [name, file] of Object.entries(files.files)) {
+      await mkdir(dirname(join(directory, name)), { recursive: true });
+      await writeFile(join(directory, name), await file.async('nodebuffer'));
+    }
+    const descriptor = JSON.parse(await files.file('datapackage.json')!.async('string')) as unknown;
+    const loaded = await Package.load(descriptor, { basePath: directory, strict: false });
+    expect(loaded.errors).toEqual([]);
+    expect(loaded.valid).toBe(true);
+    for (const resource of loaded.resources.filter(({ tabular }) => tabular)) {
+      const rows = await resource.read({ keyed: true, relations: true });
+      expect(rows.length, resource.name).toBeGreaterThan(0);
+    }
+    await rm(directory, { recursive: true });
+  });
+
+  it('shows the chart and what is laid to another decoder', async () => {
+    const files = await JSZip.loadAsync(zip);
+    const laid = PNG.sync.read(await files.file('laid.png')!.async('nodebuffer'));
+    const bitmap = await bitmapOf(database, canvas.id, 12);
+    expect([laid.width, laid.height]).toEqual([4, 3]);
+    for (let cell = 0; cell < 12; cell++) expect(laid.data[cell * 4]).toBe(isLaid(bitmap, cell) ? 255 : 0);
+    const chart = PNG.sync.read(await files.file('chart.png')!.async('nodebuffer'));
+    expect([chart.width, chart.height]).toEqual([4, 3]);
+  });
+
+  it('becomes a second canvas with rows of its own, once for one id, without the pots', async () => {
+    await expect(restoreArchive(database, zip, null)).rejects.toThrow('is on the shelf already');
+    const copy = randomUUID();
+    const report = await restoreArchive(database, zip, copy);
+    expect(report.notices[0]).toContain('no pots here');
+    expect((await restoreArchive(database, zip, copy)).id).toBe(copy);
+    const [own, other] = [
+      await everything(database, canvas),
+      await everything(database, { ...canvas, id: copy }),
+    ];
+    expect(other.chart).toEqual(own.chart);
+    expect(other.laid).toEqual(own.laid);
+    expect(other.tables.legend_line).toEqual(own.tables.legend_line);
+    const ids = (rows: unknown) => (rows as { id: string }[]).map(({ id }) => id);
+    expect(ids(other.tables.mark)).toHaveLength(ids(own.tables.mark).length);
+    expect(ids(other.tables.mark).some((id) => ids(own.tables.mark).includes(id))).toBe(false);
+    expect(other.tables.allotment).toEqual([]);
+  });
+});
+
+describe('an archive that is not what it should be', () => {
+  /** The archive with some files changed or taken out; hashes are left out unless kept. */
+  const changed = async (changes: Record<string, string | null>, keepHashes = false) => {
+    const files = await JSZip.loadAsync(zip);
+    if (!keepHashes) {
+      const descriptor = JSON.parse(await files.file('datapackage.json')!.async('string')) as {
+        resources: { hash?: string }[];
+      };
+      for (const resource of descriptor.resources) delete resource.hash;
+      files.file('datapackage.json', JSON.stringify(descriptor));
+    }
+    for (const [name, text] of Object.entries(changes)) {
+      if (text === null) files.remove(name);
+      else files.file(name, text);
+    }
+    return files.generateAsync({ type: 'uint8array' });
+  };
+  const csv = async (name: string) => (await JSZip.loadAsync(zip)).file(name)!.async('string');
+  const refused = async (bytes: Uint8Array, words: string) => {
+    const count = 'select count(*)::int as n from canvas';
+    const before = await database.query(count);
+    await expect(restoreArchive(database, bytes, randomUUID())).rejects.toThrow(words);
+    expect(await database.query(count)).toEqual(before);
+  };
+
+  it('is refused when it is no ZIP, cut short, or another ZIP', async () => {
+    await refused(strToU8('PK but no more'), 'no ZIP file, or it is damaged');
+    await refused(zip.slice(0, zip.length - 40), 'no ZIP file, or it is damaged');
+    await refused(zipSync({ 'a.txt': strToU8('a') }), 'no archive of a canvas');
+    await refused(await changed({ 'datapackage.json': '{' }), 'is not JSON');
+    await refused(await changed({ 'canvas.csv': null }), 'exactly one canvas');
+  });
+
+  it('is refused when a name leads outside, and nothing is written there', async () => {
+    await refused(zipSync({ '../canvas.csv': strToU8('a') }), 'leads outside of it');
+    await refused(zipSync({ '/etc/canvas.csv': strToU8('a') }), 'leads outside of it');
+  });
+
+  it('is refused when it would unpack to too much, whether it says so or not', async () => {
+    const packed = zipSync({ 'mark.csv': new Uint8Array(20_000_000) }, { level: 9 });
+    expect(packed.length).toBeLessThan(50_000);
+    /** The same file, whose directory says that it unpacks to another size (ZIP application note, 4.3.12 and 4.4.9). */
+    const saying = (size: number) => {
+      const bytes = packed.slice();
+      const directory = bytes.length - 22 - 46 - 'mark.csv'.length;
+      new DataView(bytes.buffer).setUint32(directory + 24, size, true);
+      return bytes;
+    };
+    await refused(saying(400_000_000), 'more than 300 MB');
+    await refused(saying(10), 'larger or smaller than the ZIP says');
+  });
+
+  it('is refused when a table was changed without its hash, or says what cannot be', async () => {
+    const mark = await csv('mark.csv');
+    await refused(
+      await changed({ 'mark.csv': mark.replace(',lay,', ',lift,') }, true),
+      'not as datapackage.json describes it',
+    );
+    await refused(
+      await changed({ 'mark.csv': mark.replace(',lay,', ',flung,') }),
+      'Row 1 of mark.csv: kind cannot be “flung”.',
+    );
+    await refused(
+      await changed({ 'mark.csv': mark.replace('0 3 6 2', '0 3 2 2') }),
+      'Row 1 of mark.csv: cells cannot be',
+    );
+    await refused(
+      await changed({ 'mark.csv': mark.replace('0 3 6 2', '0 3 600 2') }),
+      'beyond the last of 12 cells',
+    );
+    await refused(await changed({ 'mark.csv': mark.replace('0 3 6 2', '0 3') }), 'says 5 drills');
+    await refused(await changed({ 'mark.csv': mark.replace('cells', 'zellen') }), 'has no column cells');
+    const bags = await csv('bag_entry.csv');
+    await refused(await changed({ 'bag_entry.csv': bags.replace(',190,', ',-3,') }), 'do not fit together');
+    const legend = await csv('legend_line.csv');
+    await refused(
+      await changed({ 'legend_line.csv': legend.replace('#d8432b', 'red') }),
+      'written like #2f6f8f',
+    );
+    await refused(
+      await changed({ 'chart.csv': 'row,column,drills,line\r\n1,4,2,1\r\n' }),
+      'lies outside the canvas',
+    );
+    await refused(
+      await changed({ 'symbol_drawing.csv': 'code,finish,path\r\n402,plain,"M0 0""/><a"\r\n' }),
+      'A drawing is made of',
+    );
+    const inspection = await csv('inspection_entry.csv');
+    const photo = /photos\/[\w-]+\.jpg/.exec(inspection)![0];
+    await refused(await changed({ [photo]: 'no picture' }), 'is no JPEG');
+    await refused(await changed({ [photo]: null }), 'is missing from this archive');
+  });
+});
