@@ -3,6 +3,7 @@ import type { LegendLine } from '../core/canvas/legend';
 import { type Chart, countPerLine } from '../core/chart/chart';
 import { chartPages, pageRects } from '../core/chart/chartPages';
 import { chartSvg, type SymbolDrawing } from '../core/chart/chartSvg';
+import { cropped } from '../core/chart/panels';
 import { hexToRgb, rgbToHex, UNKNOWN_COLOUR } from '../core/colour/rgb';
 import { labelPages } from '../core/kitup/labels/pages';
 import { usualSheet } from '../core/kitup/labels/sheet';
@@ -14,6 +15,7 @@ import type { Queries } from '../data/database';
 import type { ChartPrintWish } from './contract/chart';
 import { drawingPdf } from './drawingPdf';
 import { fontMeasure } from './fonts';
+import { printedPart } from './panels';
 import { CLOTH, encodePng } from './pixels';
 import { potPlaces } from './pots';
 import { conflict, notFound } from './problem';
@@ -66,20 +68,19 @@ export async function chartPdf(
   { chart, legend }: { chart: Chart; legend: LegendLine[] },
   wish: ChartPrintWish,
 ): Promise<Uint8Array> {
-  const print = {
-    title: canvas.title,
-    shape: canvas.shape,
-    ...wish,
-    area: { x: 0, y: 0, width: chart.width, height: chart.height },
-  };
+  const { panel, ...how } = wish;
+  const print = { shape: canvas.shape, ...how, ...(await printedPart(queries, canvas, panel)) };
   const pages = pageRects(print).rects.length;
   if (pages > MOST_PAGES) {
     throw conflict(`With cells of ${wish.cellMm} mm this chart takes ${pages} pages. Choose smaller cells.`);
   }
   const fonts = await fontMeasure();
-  const counts = countPerLine(chart, legend.length);
+  const counts = countPerLine(cropped(chart, print.area), legend.length);
   const places = await potPlaces(queries, canvas.id, legend);
-  const labels = potsInCodeOrder(legend, places).map(({ line, place }) => ({
+  const labels = potsInCodeOrder(
+    legend.filter(({ line }) => counts[line]! > 0),
+    places,
+  ).map(({ line, place }) => ({
     line: { ...line, neededDrills: counts[line.line]! },
     place,
     warnsOf: null,
@@ -87,7 +88,8 @@ export async function chartPdf(
   }));
   function* all(): Generator<Drawing> {
     yield* chartPages(chart, legend, print, fonts);
-    yield* labelPages('list', usualSheet('list', wish.paper), labels, canvas, fonts);
+    const kit = { shape: canvas.shape, title: print.title };
+    yield* labelPages('list', usualSheet('list', wish.paper), labels, kit, fonts);
   }
-  return drawingPdf(canvas.title, all());
+  return drawingPdf(print.title, all());
 }

@@ -12,6 +12,7 @@ import {
 import { ARCHIVE_TABLES, POT_TABLES } from '../core/archive/tables';
 import type { Canvas } from '../core/canvas/canvas';
 import { countCells, faultInRuns } from '../core/chart/cellRuns';
+import { faultInPanels } from '../core/chart/panels';
 import { ALLOT_GOALS } from '../core/kitup/allotment';
 import { restoreRows } from '../data/archive';
 import { putBitmap, replayMarks } from '../data/bench';
@@ -22,6 +23,7 @@ import { storagesOf, takenSlots } from '../data/storages';
 import { DESCRIPTOR, hashOf } from './archive';
 import type { ArchiveReport } from './contract/archive';
 import { newCanvasSchema, sheetSchema } from './contract/canvases';
+import { panelPlanSchema } from './contract/panels';
 import { storageSchema } from './contract/storages';
 import { drawingSchema } from './contract/symbols';
 import { conflict, Problem, unreadable } from './problem';
@@ -223,6 +225,18 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
       if (fault || line > legend.length)
         throw unreadable(`chart_edit.csv: ${fault ?? `there is no line ${line}.`}`);
     }
+  }
+  for (const row of rows('panel_plan')) {
+    const plan = await panelPlanSchema.validate({
+      columnCuts: row.column_cuts,
+      rowCuts: row.row_cuts,
+      overlap: row.overlap,
+      marginMm: row.margin_mm,
+      reachWidthCm: row.reach_width_cm,
+      reachHeightCm: row.reach_height_cm,
+    });
+    const fault = faultInPanels(plan, canvas);
+    if (fault) throw unreadable(`panel_plan.csv: ${fault}`);
   }
   for (const { path } of rows('symbol_drawing')) await drawingSchema.validate({ path });
   for (const { id, name, packing_share, trays } of rows('storage')) {

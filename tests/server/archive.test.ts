@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
+import { Package } from 'datapackage';
 import { strToU8, zipSync } from 'fflate';
 import JSZip from 'jszip';
 import { PNG } from 'pngjs';
@@ -24,24 +24,6 @@ import { planKitup } from '../../src/server/kitup';
 import { restoreArchive } from '../../src/server/restore';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
-
-/** The reference implementation of the Data Package specification, which brings the published profiles along. */
-const { Package } = createRequire(import.meta.url)('datapackage') as {
-  Package: {
-    load(
-      descriptor: unknown,
-      options: { basePath: string; strict: boolean },
-    ): Promise<{
-      valid: boolean;
-      errors: Error[];
-      resources: {
-        name: string;
-        tabular: boolean;
-        read(options: { keyed: boolean; relations: boolean }): Promise<Record<string, unknown>[]>;
-      }[];
-    }>;
-  };
-};
 
 let database: Database;
 let canvas: Canvas;
@@ -93,6 +75,11 @@ async function busyCanvas(): Promise<Canvas> {
     randomUUID(),
   );
   await add('insert into section_plan (canvas_id, block_columns, block_rows) values ($1, 2, 3)', made.id);
+  await add(
+    `insert into panel_plan (canvas_id, column_cuts, row_cuts, overlap, margin_mm, reach_width_cm)
+     values ($1, '[]', '[]', 0, 12.5, 60)`,
+    made.id,
+  );
   await add(
     'insert into trash_record (id, canvas_id, happened_at, handled, thrown) values ($1, $2, $3, 400, 9)',
     randomUUID(),
@@ -186,6 +173,7 @@ describe('the archive of a canvas', () => {
       await writeFile(join(directory, name), await file.async('nodebuffer'));
     }
     const descriptor = JSON.parse(await files.file('datapackage.json')!.async('string')) as unknown;
+    // The reference implementation of the specification, which brings the published profiles along.
     const loaded = await Package.load(descriptor, { basePath: directory, strict: false });
     expect(loaded.errors).toEqual([]);
     expect(loaded.valid).toBe(true);

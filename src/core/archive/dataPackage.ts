@@ -44,7 +44,7 @@ function written({ kind }: ArchiveColumn, value: unknown): string {
  * Reads such a table.
  * @throws RangeError naming the file, the line and the column
  */
-export function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
+function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   const file = fileOf(table);
   const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true });
   const [header = [], ...lines] = data;

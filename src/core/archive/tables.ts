@@ -7,7 +7,7 @@ import { COLOUR_ORDERS } from '../kitup/colourOrder';
  * What a column holds. `uuid` is given anew in a copy, `shared` is not; `json` is any value; `runs` are cells as in a
  * mark; `photo` is the name of a file in the archive.
  */
-export type ColumnKind =
+type ColumnKind =
   | 'uuid'
   | 'shared'
   | 'text'
@@ -96,6 +96,19 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     columns: [
       column('block_columns', 'integer', 'Columns of a section'),
       column('block_rows', 'integer', 'Rows of a section'),
+    ],
+  },
+  {
+    name: 'panel_plan',
+    about: 'How the chart is cut into panels.',
+    key: ['overlap'],
+    columns: [
+      column('column_cuts', 'json', 'Columns after which it is cut'),
+      column('row_cuts', 'json', 'Rows after which it is cut'),
+      column('overlap', 'integer', 'Cells that neighbouring panels share'),
+      column('margin_mm', 'number', 'Bare cloth around each panel, mm'),
+      optional('reach_width_cm', 'number', 'What the user reaches across, cm'),
+      optional('reach_height_cm', 'number', 'What the user can hang, cm'),
     ],
   },
   {

@@ -10,7 +10,11 @@ const STICKER = { widthMm: 14, heightMm: 9, gapMm: 2, marginMm: 12 };
  * Small stickers with the numbers of the edge marks, for both margins: columns twice (upper and lower edge), rows twice.
  * Panels count their own columns on, so that a number is the same everywhere.
  */
-export function edgeStickers(canvas: Canvas, every: number, paper: PaperName): Drawing[] {
+export function edgeStickers(
+  canvas: Pick<Canvas, 'width' | 'height' | 'panels'>,
+  every: number,
+  paper: PaperName,
+): Drawing[] {
   const { widthMm, heightMm } = PAPERS[paper];
   const { widthMm: w, heightMm: h, gapMm, marginMm } = STICKER;
   const columns = Math.floor((widthMm - 2 * marginMm + gapMm) / (w + gapMm));

@@ -247,7 +247,7 @@ const ONE_INK = 36;
  * One colour a cell: the ink that covers most of its inner part, so that a printed symbol or grid line does not count.
  * @returns 4 × width × height bytes, sRGB
  */
-export function cellColours(picture: Picture, size: Size, grid: CellGrid): Uint8Array {
+function cellColours(picture: Picture, size: Size, grid: CellGrid): Uint8Array {
   const out = new Uint8Array(size.width * size.height * 4);
   if (grid.cellWidth === 1 && grid.cellHeight === 1 && grid.left === 0 && grid.top === 0) {
     out.set(picture.rgba.subarray(0, out.length));

@@ -4,6 +4,7 @@ const PLACES = [
   ['', 'The picture'],
   ['/kind', 'What kind it is'],
   ['/repair', 'Repair'],
+  ['/panels', 'Panels'],
   ['/read', 'Files in and out'],
 ] as const;
 

@@ -48,12 +48,18 @@ const every = number()
 const paper = string()
   .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
   .default('a4');
-export const edgeMarksQuery = object({ every, paper });
+/** Panel to print, from 1; without it the whole canvas. */
+const panel = number()
+  .typeError('Give the panel as a number.')
+  .integer('Give the panel as a number.')
+  .min(1, 'Panels count from 1.');
+export const edgeMarksQuery = object({ every, paper, panel });
 
 /** How a chart is printed. */
 export const chartPrintQuery = object({
   every,
   paper,
+  panel,
   cellMm: number()
     .typeError('Give the size of a cell in millimetres.')
     .min(2, 'Cells are printed from 2 to 10 mm large.')

@@ -2,13 +2,15 @@ import { edgeStickers } from '../../../../core/chart/edgeStickers';
 import { edgeMarksQuery } from '../../../../server/contract/chart';
 import { drawingPdf } from '../../../../server/drawingPdf';
 import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
+import { printedPart } from '../../../../server/panels';
 
-export const GET = canvasEndpoint(async (_database, canvas, { url }) => {
-  const { every, paper } = await readQuery(url, edgeMarksQuery);
-  const pages = edgeStickers(canvas, every, paper);
+export const GET = canvasEndpoint(async (database, canvas, { url }) => {
+  const { every, paper, panel } = await readQuery(url, edgeMarksQuery);
+  const { area, title } = await printedPart(database, canvas, panel);
+  const cloth = panel === undefined ? canvas : { ...area, panels: 1 };
   return content(
-    await drawingPdf(`Edge marks: ${canvas.title}`, pages),
+    await drawingPdf(`Edge marks: ${title}`, edgeStickers(cloth, every, paper)),
     'application/pdf',
-    `${canvas.title} edge marks.pdf`,
+    `${title} edge marks.pdf`,
   );
 });

@@ -1,0 +1,230 @@
+import { Printer, Tag } from 'lucide-react';
+import { useState } from 'react';
+import { equalCuts, type PanelPlan } from '../../core/chart/panels';
+import { counted, many } from '../../core/words/numbers';
+import type { ShelfEntry } from '../../server/contract/canvases';
+import type { PanelsView } from '../../server/contract/panels';
+import { inWords, sendJson } from '../../ui/api';
+import { Labelled } from '../../ui/Labelled';
+import { Notice } from '../../ui/Notice';
+import { ChartNav } from './ChartNav';
+import { PanelDrawing } from './PanelDrawing';
+
+/** A picture too large for the table is cut into panels; each has its size, its drills and its own edge marks. */
+export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsView }) {
+  const { canvas } = entry;
+  const [view, setView] = useState(first);
+  const [fault, setFault] = useState<string | null>(null);
+  const base = `/api/canvases/${canvas.id}`;
+  const keep = async (plan: PanelPlan) => {
+    setFault(null);
+    try {
+      setView(await sendJson<PanelsView>('PUT', `${base}/panels`, plan));
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  const { panels } = view;
+  const warnings = panels.flatMap(({ warning }) => (warning ? [warning] : []));
+
+  return (
+    <>
+      <ChartNav canvasId={canvas.id} here="/panels" />
+      <div className="grid items-start gap-6 lg:grid-cols-[22rem_1fr]">
+        <PlanForm
+          key={JSON.stringify(view.plan)}
+          plan={view.plan}
+          canvas={canvas}
+          fault={fault}
+          onKeep={keep}
+        />
+        <section className="flex min-w-0 flex-col gap-4" aria-label="The panels" aria-live="polite">
+          <div>
+            <p className="big-number">
+              {panels.length === 1 ? 'One piece' : counted(panels.length, 'panel')}
+            </p>
+            <p>
+              {view.twice > 0
+                ? `${counted(view.twice, 'drill')} lie on two panels: they are needed twice.`
+                : 'Every drill lies on one panel.'}
+            </p>
+          </div>
+          {warnings.length > 0 && (
+            <Notice kind="fault">
+              <ul>
+                {warnings.map((warning) => (
+                  <li key={warning}>{warning}</li>
+                ))}
+              </ul>
+            </Notice>
+          )}
+          <div className="grid items-start gap-5 xl:grid-cols-[1fr_1.2fr]">
+            <PanelDrawing entry={entry} panels={panels} />
+            <ul className="flex flex-col gap-3">
+              {panels.map(({ number, rect, cm, inches, drills, colours }) => (
+                <li key={number} className="slip">
+                  <p className="flex flex-wrap items-baseline gap-x-3">
+                    <strong className="text-lg">Panel {number}</strong>
+                    <span className="number">
+                      {cm.width.toFixed(1)} × {cm.height.toFixed(1)} cm ({inches.width.toFixed(1)} ×{' '}
+                      {inches.height.toFixed(1)} in)
+                    </span>
+                  </p>
+                  <p className="number text-[0.95rem]">
+                    columns {rect.x + 1}–{rect.x + rect.width}, rows {rect.y + 1}–{rect.y + rect.height}:{' '}
+                    {many(drills)} drills{colours > 0 && `, ${counted(colours, 'colour')}`}
+                  </p>
+                  <div className="mt-1 flex flex-wrap gap-x-5">
+                    <a
+                      className="inline-flex min-h-11 items-center gap-2 underline"
+                      href={`${base}/edge-marks.pdf?panel=${number}`}
+                      download
+                    >
+                      <Tag size={17} aria-hidden /> Its edge marks
+                    </a>
+                    {entry.hasChart && (
+                      <a
+                        className="inline-flex min-h-11 items-center gap-2 underline"
+                        href={`${base}/chart.pdf?panel=${number}`}
+                        download
+                      >
+                        <Printer size={17} aria-hidden /> Its chart
+                      </a>
+                    )}
+                  </div>
+                </li>
+              ))}
+            </ul>
+          </div>
+        </section>
+      </div>
+    </>
+  );
+}
+
+/** Numbers as they are typed, parted by anything that is no digit. */
+function numbersIn(text: string): number[] {
+  return (text.match(/\d+/g) ?? []).map(Number);
+}
+
+function PlanForm({
+  plan,
+  canvas,
+  fault,
+  onKeep,
+}: {
+  plan: PanelPlan;
+  canvas: { width: number; height: number };
+  fault: string | null;
+  onKeep: (plan: PanelPlan) => Promise<void>;
+}) {
+  const [columns, setColumns] = useState(plan.columnCuts.join(', '));
+  const [rows, setRows] = useState(plan.rowCuts.join(', '));
+  const [overlap, setOverlap] = useState(String(plan.overlap));
+  const [margin, setMargin] = useState(String(plan.marginMm));
+  const [reachWidth, setReachWidth] = useState(String(plan.reachWidthCm ?? ''));
+  const [reachHeight, setReachHeight] = useState(String(plan.reachHeightCm ?? ''));
+  const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
+  const parts = (text: string) => String(numbersIn(text).length + 1);
+
+  return (
+    <form
+      className="flex flex-col gap-4"
+      aria-label="How it is cut"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void onKeep({
+          columnCuts: numbersIn(columns),
+          rowCuts: numbersIn(rows),
+          overlap: number(overlap) ?? 0,
+          marginMm: number(margin) ?? 0,
+          reachWidthCm: number(reachWidth),
+          reachHeightCm: number(reachHeight),
+        });
+      }}
+    >
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled words="Panels across">
+          <input
+            type="number"
+            className="field number"
+            min={1}
+            max={20}
+            value={parts(columns)}
+            onChange={(event) => setColumns(equalCuts(canvas.width, clamp(event.target.value)).join(', '))}
+          />
+        </Labelled>
+        <Labelled words="Panels down">
+          <input
+            type="number"
+            className="field number"
+            min={1}
+            max={20}
+            value={parts(rows)}
+            onChange={(event) => setRows(equalCuts(canvas.height, clamp(event.target.value)).join(', '))}
+          />
+        </Labelled>
+      </div>
+      <Labelled words="Cut after columns">
+        <input
+          className="field number"
+          value={columns}
+          placeholder="no cut"
+          onChange={(event) => setColumns(event.target.value)}
+        />
+      </Labelled>
+      <Labelled words="Cut after rows">
+        <input
+          className="field number"
+          value={rows}
+          placeholder="no cut"
+          onChange={(event) => setRows(event.target.value)}
+        />
+      </Labelled>
+      <div className="grid grid-cols-2 gap-3">
+        <Labelled words="Overlap, cells">
+          <input
+            className="field number"
+            inputMode="numeric"
+            value={overlap}
+            onChange={(event) => setOverlap(event.target.value)}
+          />
+        </Labelled>
+        <Labelled words="Margin, mm">
+          <input
+            className="field number"
+            inputMode="decimal"
+            value={margin}
+            onChange={(event) => setMargin(event.target.value)}
+          />
+        </Labelled>
+        <Labelled words="You reach, cm">
+          <input
+            className="field number"
+            inputMode="decimal"
+            value={reachWidth}
+            placeholder="any"
+            onChange={(event) => setReachWidth(event.target.value)}
+          />
+        </Labelled>
+        <Labelled words="You can hang, cm">
+          <input
+            className="field number"
+            inputMode="decimal"
+            value={reachHeight}
+            placeholder="any"
+            onChange={(event) => setReachHeight(event.target.value)}
+          />
+        </Labelled>
+      </div>
+      {fault && <Notice kind="fault">{fault}</Notice>}
+      <button type="submit" className="button button-main">
+        Cut it so
+      </button>
+    </form>
+  );
+}
+
+function clamp(text: string): number {
+  return Math.min(20, Math.max(1, Math.trunc(Number(text)) || 1));
+}
