@@ -37,7 +37,7 @@ export interface StitchReading {
   height: number;
   threads: ThreadAsDrill[];
   /** Drills that stand for several threads, with the sum of their counts. */
-  merges: { drill: string; threads: string[]; drills: number }[];
+  merges: { drill: string; threads: { code: string; inWords: string }[]; drills: number }[];
   /** Words in the grid that are no thread, most frequent first; their cells stay bare. */
   unmatched: { value: string; cells: number }[];
   /** Null while some thread is open. */
@@ -81,7 +81,7 @@ export function readStitches(
       .filter(([, group]) => group.length > 1)
       .map(([drill, group]) => ({
         drill,
-        threads: group.map(({ thread }) => thread.code),
+        threads: group.map(({ thread, inWords }) => ({ code: thread.code, inWords })),
         drills: sum(group),
       })),
     unmatched,

@@ -174,7 +174,10 @@ export function StitchesPage() {
                 <ul>
                   {view.merges.map(({ drill, threads, drills }) => (
                     <li key={drill} className="number">
-                      {threads.join(' and ')} become {drill}: {counted(drills, 'drill')} together
+                      {threads
+                        .map(({ code, inWords: near }) => (near === '' ? code : `${code} (${near})`))
+                        .join(' and ')}{' '}
+                      become {drill}: {counted(drills, 'drill')} together
                     </li>
                   ))}
                 </ul>

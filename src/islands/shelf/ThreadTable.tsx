@@ -73,7 +73,7 @@ function Choice({
   );
 }
 
-function about(code: string, { thread, drill, how, offers }: ThreadAsDrill): string {
+function about(code: string, { drill, how, offers }: ThreadAsDrill): string {
   if (code === drill && how === 'same') return 'the same code';
   const near = offers.find((offer) => offer.code === code)?.inWords ?? 'the thread’s own code';
   return code === drill && how === 'chosen' ? `${near}, chosen by hand` : near;

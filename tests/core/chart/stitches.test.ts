@@ -33,7 +33,16 @@ describe('a stitch chart', () => {
       ['nearest', 'W1'],
     ]);
     expect(threads[3]!.inWords).not.toBe('');
-    expect(merges).toEqual([{ drill: 'T11', threads: ['T11', 'T52'], drills: 5 }]);
+    expect(merges).toEqual([
+      {
+        drill: 'T11',
+        threads: [
+          { code: 'T11', inWords: '' },
+          { code: 'T52', inWords: expect.stringMatching(/./) },
+        ],
+        drills: 5,
+      },
+    ]);
   });
 
   it('lets the user overrule any of them', () => {
