@@ -70,14 +70,22 @@ export async function bitmapOf(queries: Queries, canvasId: string, cells: number
   return row?.bitmap ?? emptyBitmap(cells);
 }
 
+/** Every mark of a canvas in its order, as far as it tells what lies where. */
+export async function everyMark(
+  queries: Queries,
+  canvasId: string,
+): Promise<Pick<Mark, 'kind' | 'runs' | 'undoes'>[]> {
+  const rows = await queries.query<{ kind: MarkKind; cells: Uint8Array; undoes: string | null }>(
+    'select kind, cells, undoes from mark where canvas_id = $1 order by position',
+    [canvasId],
+  );
+  return rows.map(({ kind, cells, undoes }) => ({ kind, runs: runsFromBytes(cells), undoes }));
+}
+
 /** The bitmap as the ledger tells it, mark by mark; the cache must always equal it. */
 export async function replayMarks(queries: Queries, canvasId: string, cells: number): Promise<Bitmap> {
   const laid = emptyBitmap(cells);
-  const rows = await queries.query<{ kind: MarkKind; cells: Uint8Array }>(
-    'select kind, cells from mark where canvas_id = $1 order by position',
-    [canvasId],
-  );
-  for (const row of rows) applyMark(laid, row.kind, runsFromBytes(row.cells));
+  for (const { kind, runs } of await everyMark(queries, canvasId)) applyMark(laid, kind, runs);
   return laid;
 }
 

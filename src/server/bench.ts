@@ -1,4 +1,5 @@
 import { applyMark, changedCells, inverseOf, type MarkKind } from '../core/bench/marking';
+import { poppedCells } from '../core/bench/popped';
 import type { Canvas } from '../core/canvas/canvas';
 import { countLaid } from '../core/chart/bitmap';
 import { type CellRuns, faultInRuns } from '../core/chart/cellRuns';
@@ -7,6 +8,7 @@ import { learnedTrash } from '../core/checkin/chance';
 import {
   addMark,
   bitmapOf,
+  everyMark,
   findMark,
   markHistory,
   putBitmap,
@@ -107,4 +109,9 @@ async function whatToMark(
   }
   if (history.redo !== target.id) throw conflict('This mark cannot be done again any more.');
   return { kind: target.kind, runs: target.runs };
+}
+
+/** Cells whose drill came off again, by cell index. */
+export async function poppedOf(queries: Queries, canvas: Canvas): Promise<number[]> {
+  return poppedCells(await everyMark(queries, canvas.id), canvas.width * canvas.height);
 }

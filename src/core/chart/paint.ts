@@ -44,13 +44,15 @@ export function cellColour(colours: ClothColours, line: number, laid: boolean, i
 
 /**
  * Paints the chart, one pixel a cell, as RGBA into `pixels`.
- * @param pixels 4 × width × height bytes, overwritten
+ * @param pixels 4 bytes for each cell to paint, overwritten
+ * @param first cell that the first pixel shows; the cells after it follow
  */
 export function paintCloth(
   chart: Chart,
   colours: ClothColours,
   wish: PaintWish,
   pixels: Uint8ClampedArray,
+  first = 0,
 ): void {
   // One packed colour for each (line, laid, in focus), so that the loop over the cells is a table look-up.
   const table = new Uint32Array(colours.laid.length * 2);
@@ -61,11 +63,11 @@ export function paintCloth(
       table[line * 2 + laid] = littleEndianRgba(r, g, b);
     }
   }
-  const out = new Uint32Array(pixels.buffer, pixels.byteOffset, chart.cells.length);
+  const out = new Uint32Array(pixels.buffer, pixels.byteOffset, pixels.length >> 2);
   const { cells } = chart;
-  for (let i = 0; i < cells.length; i++) {
-    const laid = wish.laid === null || isLaid(wish.laid, i) ? 1 : 0;
-    out[i] = table[cells[i]! * 2 + laid]!;
+  for (let i = 0; i < out.length; i++) {
+    const laid = wish.laid === null || isLaid(wish.laid, first + i) ? 1 : 0;
+    out[i] = table[cells[first + i]! * 2 + laid]!;
   }
 }
 

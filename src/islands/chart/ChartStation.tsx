@@ -12,7 +12,7 @@ import type { ShelfEntry } from '../../server/contract/canvases';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth } from '../../ui/cloth/Cloth';
-import { edgeMarksLayer, panelsLayer, type RulerUnit } from '../../ui/cloth/layers';
+import { edgeMarksLayer, panelsLayer, type RulerUnit, ringsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
@@ -25,6 +25,8 @@ interface ChartProps {
   legend: LegendLine[];
   places: PotPlaces;
   sections: Section[];
+  /** Cells whose drill came off again. */
+  popped: number[];
   /** Colour named in the address. */
   asked: number | null;
 }
@@ -46,13 +48,22 @@ export function ChartStation(props: ChartProps) {
   return <ChartView {...props} data={data} />;
 }
 
-function ChartView({ entry, legend, places, sections, asked, data }: ChartProps & { data: ClothData }) {
+function ChartView({
+  entry,
+  legend,
+  places,
+  sections,
+  popped,
+  asked,
+  data,
+}: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
   const [chosen, setChosen] = useState<number | null>(
     legend.some(({ line }) => line === asked) ? asked : null,
   );
   const [showLaid, setShowLaid] = useState(false);
+  const [showPopped, setShowPopped] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [hover, setHover] = useState<CellPlace | null>(null);
   const counts = useMemo(() => countPerLine(chart, legend.length), [chart, legend]);
@@ -67,9 +78,17 @@ function ChartView({ entry, legend, places, sections, asked, data }: ChartProps 
   const [every, setEvery] = useState(50);
   const whole = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
   const [frame, setFrame] = useState<CellRect>(whole);
+  const poppedPlaces = useMemo(
+    () => popped.map((cell) => ({ x: cell % chart.width, y: Math.floor(cell / chart.width) })),
+    [popped, chart],
+  );
   const layers = useMemo(
-    () => [panelsLayer(canvas, canvas.panels), edgeMarksLayer(canvas, every)],
-    [canvas, every],
+    () => [
+      panelsLayer(canvas, canvas.panels),
+      edgeMarksLayer(canvas, every),
+      ...(showPopped ? [ringsLayer(poppedPlaces)] : []),
+    ],
+    [canvas, every, showPopped, poppedPlaces],
   );
   const ruler = useMemo(() => ({ unit, pitchMm: canvas.pitchMm }), [unit, canvas]);
   const listed = useMemo(
@@ -199,6 +218,11 @@ function ChartView({ entry, legend, places, sections, asked, data }: ChartProps 
             <ToggleButton on={rarestFirst} onChange={setRarestFirst}>
               Rarest first
             </ToggleButton>
+            {popped.length > 0 && (
+              <ToggleButton on={showPopped} onChange={setShowPopped}>
+                {many(popped.length)} popped
+              </ToggleButton>
+            )}
           </div>
           <ColourList
             label={rarestFirst ? 'Colours, the rarest first' : 'Colours in code order'}

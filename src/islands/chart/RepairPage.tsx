@@ -1,33 +1,57 @@
 import { Redo2, Undo2 } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { CellPlace } from '../../core/bench/stroke';
 import type { LegendLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/chart/cellRuns';
-import { applyEdit, type CellEdit, floodCells, inverseOf, rectCells } from '../../core/chart/edit';
+import type { CellRect } from '../../core/chart/chart';
+import { floodCells, rectCells } from '../../core/chart/edit';
+import { type Stamp, stampEdits, stampFromText, stampOf } from '../../core/chart/stamp';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { RepairView } from '../../server/contract/chart';
-import { inWords, NoAnswer, sendJson } from '../../ui/api';
+import { inWords } from '../../ui/api';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth, type Marking } from '../../ui/cloth/Cloth';
-import { panelsLayer } from '../../ui/cloth/layers';
+import { frameLayer, panelsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
 import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { useUndoKeys } from '../../ui/undoKeys';
 import { ChartNav } from './ChartNav';
 import { FinishSlip } from './FinishSlip';
 import { RowsSlip } from './RowsSlip';
+import { useRepairs } from './useRepairs';
 
-type Tool = 'move' | 'brush' | 'rectangle' | 'flood';
+type Tool = 'move' | 'brush' | 'rectangle' | 'flood' | 'copy' | 'paste';
 const TOOLS: [Tool, string][] = [
   ['move', 'Move'],
   ['brush', 'Brush'],
   ['rectangle', 'Rectangle'],
   ['flood', 'Whole area'],
+  ['copy', 'Copy'],
+  ['paste', 'Paste'],
 ];
+
+const HINTS: Record<Tool, string> = {
+  move: 'Choose a colour and a tool, then go over the cells that should have it. Space sets the cell in hand.',
+  brush: 'Brush over the cells that should have the chosen colour.',
+  rectangle: 'Draw a rectangle: all of it gets the chosen colour.',
+  flood: 'Point at an area of one colour: all of it gets the chosen colour.',
+  copy: 'Draw a rectangle around what you want to put elsewhere.',
+  paste:
+    'Point at the cell where the upper left corner goes. Rows copied in a spreadsheet can be pasted with Ctrl and V.',
+};
+
+/** The cells of a rectangle between two of its corners. */
+function rectBetween(a: CellPlace, b: CellPlace): CellRect {
+  return {
+    x: Math.min(a.x, b.x),
+    y: Math.min(a.y, b.y),
+    width: Math.abs(a.x - b.x) + 1,
+    height: Math.abs(a.y - b.y) + 1,
+  };
+}
 
 interface RepairProps {
   entry: ShelfEntry;
@@ -51,76 +75,50 @@ export function RepairPage(props: RepairProps) {
 function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart } = data;
-  const [view, setView] = useState(first);
   const [tool, setTool] = useState<Tool>('move');
   const [line, setLine] = useState<number | null>(null);
   const [focus, setFocus] = useState<number | null>(null);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
-  const [version, setVersion] = useState(0);
-  const [fault, setFault] = useState<string | null>(null);
-  const [undos, setUndos] = useState<CellEdit[][]>([]);
-  const [redos, setRedos] = useState<CellEdit[][]>([]);
-  const stroke = useRef<{ start: CellPlace; cells: number[] } | null>(null);
+  const { view, version, fault, setFault, change, undo, redo, canUndo, canRedo } = useRepairs(
+    canvas.id,
+    chart,
+    first,
+  );
+  const [stamp, setStamp] = useState<Stamp | null>(null);
+  const [drawn, setDrawn] = useState<CellRect | null>(null);
+  const { legend } = view;
+  const stroke = useRef<{ start: CellPlace; end: CellPlace; cells: number[] } | null>(null);
   const base = `/api/canvases/${canvas.id}`;
 
-  /** Shows edits at once and sends them; what the server refuses is taken back. @returns the edits that undo them */
-  const send = async (edits: CellEdit[]): Promise<CellEdit[] | null> => {
-    const back = edits
-      .map((edit) => inverseOf(applyEdit(chart, edit)))
-      .reverse()
-      .flat();
-    setVersion((before) => before + 1);
-    if (back.length === 0) return null;
-    setFault(null);
-    const id = crypto.randomUUID();
-    const attempt = () => sendJson<RepairView>('POST', `${base}/chart-edits`, { id, edits });
-    try {
-      // A lost answer may have been committed; the same id again changes nothing.
-      const next = await attempt().catch((error: unknown) => {
-        if (error instanceof NoAnswer) return attempt();
-        throw error;
-      });
-      setView(next);
-      return back;
-    } catch (error) {
-      for (const edit of back) applyEdit(chart, edit);
-      setVersion((before) => before + 1);
-      setFault(inWords(error));
-      return null;
-    }
+  const set = (cells: number[], to: number) => change([{ runs: runsFromCells(cells), line: to }]);
+  const paste = async (place: CellPlace) => {
+    const edits = stamp ? stampEdits(stamp, chart, place) : [];
+    if (edits.length > 0) await change(edits);
   };
-  const set = async (cells: number[], to: number) => {
-    const back = await send([{ runs: runsFromCells(cells), line: to }]);
-    if (!back) return;
-    setUndos((before) => [...before, back]);
-    setRedos([]);
-  };
-  const undo = async () => {
-    const edits = undos.at(-1);
-    if (!edits) return;
-    setUndos(undos.slice(0, -1));
-    const back = await send(edits);
-    if (back) setRedos((before) => [...before, back]);
-  };
-  const redo = async () => {
-    const edits = redos.at(-1);
-    if (!edits) return;
-    setRedos(redos.slice(0, -1));
-    const back = await send(edits);
-    if (back) setUndos((before) => [...before, back]);
-  };
-  useUndoKeys(
-    () => void undo(),
-    () => void redo(),
-  );
+  useEffect(() => {
+    const taken = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      if (text === '' || (event.target as HTMLElement).closest('input, textarea')) return;
+      try {
+        setStamp(stampFromText(text, legend));
+        setTool('paste');
+        setFault(null);
+      } catch (error) {
+        setFault(inWords(error));
+      }
+    };
+    document.addEventListener('paste', taken);
+    return () => document.removeEventListener('paste', taken);
+  }, [legend, setFault]);
   const at = ({ x, y }: CellPlace) => y * chart.width + x;
   const marking: Marking | null =
-    tool === 'move' || line === null
+    tool === 'move' || (tool === 'paste' ? stamp === null : tool !== 'copy' && line === null)
       ? null
       : {
           begin: (place) => {
             stroke.current = {
               start: place,
+              end: place,
               cells: tool === 'flood' ? floodCells(chart, place.x, place.y) : [at(place)],
             };
           },
@@ -128,17 +126,21 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             const now = stroke.current;
             const end = places.at(-1);
             if (!now || !end) return;
+            now.end = end;
             if (tool === 'brush') now.cells.push(...places.map(at));
-            else if (tool === 'rectangle') {
-              const [x, y] = [Math.min(now.start.x, end.x), Math.min(now.start.y, end.y)];
-              const width = Math.abs(now.start.x - end.x) + 1;
-              now.cells = rectCells(chart, { x, y, width, height: Math.abs(now.start.y - end.y) + 1 });
-            }
+            else if (tool === 'rectangle' || tool === 'copy') setDrawn(rectBetween(now.start, end));
           },
           end: () => {
-            const cells = stroke.current?.cells ?? [];
+            const now = stroke.current;
             stroke.current = null;
-            void set(cells, line);
+            setDrawn(null);
+            if (!now) return;
+            const rect = rectBetween(now.start, now.end);
+            if (tool === 'copy') {
+              setStamp(stampOf(chart, rect));
+              setTool('paste');
+            } else if (tool === 'paste') void paste(now.start);
+            else if (line !== null) void set(tool === 'rectangle' ? rectCells(chart, rect) : now.cells, line);
           },
         };
   // biome-ignore lint/correctness/useExhaustiveDependencies: cells are changed in place; the version tells
@@ -147,9 +149,11 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     [focus, version],
   );
   const frame = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
-  const layers = useMemo(() => [panelsLayer(canvas, canvas.panels)], [canvas]);
+  const layers = useMemo(
+    () => [panelsLayer(canvas, canvas.panels), ...(drawn ? [frameLayer(drawn)] : [])],
+    [canvas, drawn],
+  );
   const under = cursor ? chart.cells[at(cursor)]! : null;
-  const legend = view.legend;
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.2rem)] lg:min-h-0 lg:grid-cols-[1fr_21rem]">
@@ -160,15 +164,10 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
               {words}
             </ToggleButton>
           ))}
-          <button
-            type="button"
-            className="button ml-auto"
-            disabled={undos.length === 0}
-            onClick={() => void undo()}
-          >
+          <button type="button" className="button ml-auto" disabled={!canUndo} onClick={() => void undo()}>
             <Undo2 size={20} aria-hidden /> Undo
           </button>
-          <button type="button" className="button" disabled={redos.length === 0} onClick={() => void redo()}>
+          <button type="button" className="button" disabled={!canRedo} onClick={() => void redo()}>
             <Redo2 size={20} aria-hidden /> Redo
           </button>
         </div>
@@ -185,15 +184,18 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           onCursor={setCursor}
           marking={marking}
           onKey={(event) => {
-            if (event.key !== ' ' || line === null || !cursor) return false;
-            void set([at(cursor)], line);
+            if (event.key !== ' ' || !cursor) return false;
+            if (tool === 'paste' && stamp) void paste(cursor);
+            else if (line !== null) void set([at(cursor)], line);
+            else return false;
             return true;
           }}
         />
         <p className="min-h-11 pt-2" aria-live="polite" data-testid="under">
-          {cursor && under !== null
-            ? `Column ${cursor.x + 1}, row ${cursor.y + 1}: ${legend[under - 1]?.code ?? 'no drill'}`
-            : 'Choose a colour, then brush over the cells that should have it. Space sets the cell in hand.'}
+          {cursor &&
+            under !== null &&
+            `Column ${cursor.x + 1}, row ${cursor.y + 1}: ${legend[under - 1]?.code ?? 'no drill'}. `}
+          {(!cursor || tool === 'copy' || tool === 'paste') && HINTS[tool]}
         </p>
       </section>
       <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="Colours and counts">
@@ -255,13 +257,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           base={base}
           onDone={() => window.location.reload()}
         />
-        <RowsSlip chart={chart} legend={legend} onSet={(edits) => void typed(edits)} />
+        <RowsSlip chart={chart} legend={legend} onSet={(edits) => void change(edits)} />
       </section>
     </div>
   );
-
-  async function typed(edits: CellEdit[]) {
-    const back = await send(edits);
-    if (back) setUndos((before) => [...before, back]);
-  }
 }

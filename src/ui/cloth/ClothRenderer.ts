@@ -8,8 +8,14 @@ import type { ClothPalette } from './clothPalette';
 import { type CellLook, DrillSprites, spriteSize } from './drillSprites';
 import { type Tile, TileCache } from './TileCache';
 
-/** New tiles are made for so long in one frame; what is missing then shows the picture from afar. */
-const TILES_MS = 3;
+/**
+ * New tiles are made for so long in one frame; what is missing then shows the picture from afar. While the cloth moves,
+ * the hand must not feel them; once it lies still, they may take most of a frame.
+ */
+const TILES_MS = { moving: 1, still: 8 };
+/** The picture from afar is painted in strips of so many rows, so that its pixels are not kept twice. */
+const STRIP_ROWS = 64;
+const LEAST_TILE_BYTES = 6_000_000;
 
 /** What to bring out on the cloth. */
 export interface ClothWish {
@@ -23,7 +29,6 @@ export interface ClothWish {
  */
 export class ClothRenderer {
   private readonly picture: HTMLCanvasElement;
-  private readonly pixels: ImageData;
   /** Half, a quarter … of the picture, made when the whole cloth is seen from afar. */
   private halves: HTMLCanvasElement[] = [];
   private sprites: DrillSprites;
@@ -31,6 +36,7 @@ export class ClothRenderer {
   private wish: ClothWish = { laid: null, focus: null };
   /** When the making of tiles must end in this frame. */
   private tilesUntil = 0;
+  private lastCamera: Camera | null = null;
 
   constructor(
     private readonly chart: Chart,
@@ -40,7 +46,6 @@ export class ClothRenderer {
     this.picture = document.createElement('canvas');
     this.picture.width = chart.width;
     this.picture.height = chart.height;
-    this.pixels = new ImageData(chart.width, chart.height);
     this.sprites = new DrillSprites(palette, shape);
     this.tiles = new TileCache(chart, (pixels, tile, cellPx) => this.fillTile(pixels, tile, cellPx));
   }
@@ -62,8 +67,13 @@ export class ClothRenderer {
     this.wish = wish;
     this.tiles.clear();
     this.halves = [];
-    paintCloth(this.chart, this.palette.colours, wish, this.pixels.data);
-    this.picture.getContext('2d')!.putImageData(this.pixels, 0, 0);
+    const { width, height } = this.chart;
+    const context = this.picture.getContext('2d', { alpha: false })!;
+    for (let y = 0; y < height; y += STRIP_ROWS) {
+      const strip = new ImageData(width, Math.min(STRIP_ROWS, height - y));
+      paintCloth(this.chart, this.palette.colours, wish, strip.data, y * width);
+      context.putImageData(strip, 0, y);
+    }
   }
 
   /**
@@ -78,7 +88,7 @@ export class ClothRenderer {
     if (seen.width === 0 || seen.height === 0) return true;
     let whole = true;
     if (camera.scale < SYMBOLS_FROM_PX) this.drawPicture(context, camera, seen, pixelRatio);
-    else whole = this.drawTiles(context, camera, seen, pixelRatio);
+    else whole = this.drawTiles(context, camera, seen, view, pixelRatio);
     context.strokeStyle = rgbToHex(this.palette.ground);
     context.lineWidth = 1;
     context.strokeRect(
@@ -137,12 +147,18 @@ export class ClothRenderer {
     context: CanvasRenderingContext2D,
     camera: Camera,
     seen: CellRect,
+    view: ViewSize,
     pixelRatio: number,
   ): boolean {
     const devicePixels = camera.scale * pixelRatio;
     const cellPx = spriteSize(devicePixels);
     const span = TileCache.span(cellPx);
-    this.tilesUntil = performance.now() + TILES_MS;
+    const last = this.lastCamera;
+    const still = camera.scale === last?.scale && camera.left === last.left && camera.top === last.top;
+    this.lastCamera = { ...camera };
+    this.tilesUntil = performance.now() + (still ? TILES_MS.still : TILES_MS.moving);
+    // Two views' worth, or tiles would be forgotten before they are shown.
+    this.tiles.maxBytes = Math.max(LEAST_TILE_BYTES, 8 * view.width * view.height * pixelRatio ** 2);
     const column = (x: number) => Math.round((x - camera.left) * devicePixels);
     const row = (y: number) => Math.round((y - camera.top) * devicePixels);
     let whole = true;

@@ -15,12 +15,13 @@ export interface Tile {
 export class TileCache {
   private readonly tiles = new Map<string, Tile>();
   private bytes = 0;
+  /** How much is kept at most. */
+  maxBytes = 0;
 
   constructor(
     private readonly cloth: { width: number; height: number },
     /** Puts cells into the pixels of a tile, `cellPx` device pixels each. False when its time ran out: try again. */
     private readonly paint: (pixels: Uint32Array, tile: Tile, cellPx: number) => boolean,
-    private readonly maxBytes = 12_000_000,
   ) {}
 
   /** Cells along the side of a tile. */

@@ -9,6 +9,8 @@ export interface ClothPalette {
   symbols: string[];
   /** Symbols that the user drew, in a box of 100 × 100; null for the others. */
   drawings: (Path2D | null)[];
+  /** Whether a line's drills have a special finish. */
+  special: boolean[];
   ground: Rgb;
   ink: string;
 }
@@ -25,6 +27,7 @@ export function readPalette(legend: readonly LegendLine[], hasChart: boolean): C
     colours: clothColours(drills, ground),
     symbols: ['', ...lines.map((line) => symbolOrKey(line))],
     drawings: [null, ...lines.map(({ drawing }) => (drawing === undefined ? null : new Path2D(drawing)))],
+    special: [false, ...lines.map(({ finish }) => finish !== 'plain')],
     ground,
     ink: style.getPropertyValue('--c-ink').trim(),
   };

@@ -73,6 +73,7 @@ export class DrillSprites {
     this.outline(context, size, gap);
     context.fill();
     if (look === 'laid') this.facets(context, size, gap, rgb);
+    if (this.palette.special[line]) this.cutCorner(context, size, gap);
     if (look === 'picture' || look === 'printed') this.symbol(context, size, line, rgb);
     return canvas;
   }
@@ -102,6 +103,25 @@ export class DrillSprites {
     face([side, 0, side, side, side - rim, side - rim, side - rim, rim], BLACK, 0.16);
     face([0, side, rim, side - rim, side - rim, side - rim, side, side], BLACK, 0.28);
     context.restore();
+  }
+
+  /** A special finish shows as on the chips: the upper right corner is cut off. */
+  private cutCorner(context: CanvasRenderingContext2D, size: number, gap: number): void {
+    const side = size - gap;
+    const cut = side * (this.shape === 'round' ? 0.36 : 0.3);
+    context.beginPath();
+    context.moveTo(side - cut, 0);
+    context.lineTo(side, 0);
+    context.lineTo(side, cut);
+    context.closePath();
+    context.fillStyle = rgbToHex(WHITE);
+    context.fill();
+    context.strokeStyle = rgbToHex(BLACK);
+    context.lineWidth = Math.max(1, size / 40);
+    context.beginPath();
+    context.moveTo(side - cut, 0);
+    context.lineTo(side, cut);
+    context.stroke();
   }
 
   private symbol(context: CanvasRenderingContext2D, size: number, line: number, rgb: Rgb): void {

@@ -1,3 +1,4 @@
+import type { CellPlace } from '../../core/bench/stroke';
 import { panelSpans } from '../../core/canvas/canvas';
 import type { Camera, ViewSize } from '../../core/chart/camera';
 import type { CellRect } from '../../core/chart/chart';
@@ -57,7 +58,7 @@ function tag(context: CanvasRenderingContext2D, text: string, x: number, y: numb
 }
 
 /** A frame that stands out on any colour. */
-function frameLayer(rect: CellRect): Layer {
+export function frameLayer(rect: CellRect): Layer {
   return (context, camera) => {
     const [x, y, w, h] = toPx(rect, camera);
     context.lineWidth = 7;
@@ -66,6 +67,26 @@ function frameLayer(rect: CellRect): Layer {
     context.lineWidth = 3.5;
     context.strokeStyle = LAMP;
     context.strokeRect(x, y, w, h);
+  };
+}
+
+/** A ring around each of these cells, large enough to be found from afar. */
+export function ringsLayer(cells: readonly CellPlace[]): Layer {
+  return (context, camera, view) => {
+    for (const { x, y } of cells) {
+      const [left, top, side] = toPx({ x, y, width: 1, height: 1 }, camera);
+      if (left > view.width || top > view.height || left + side < 0 || top + side < 0) continue;
+      for (const [width, colour] of [
+        [6, CUT],
+        [3, LAMP],
+      ] as const) {
+        context.lineWidth = width;
+        context.strokeStyle = colour;
+        context.beginPath();
+        context.arc(left + side / 2, top + side / 2, Math.max(7, side * 0.72), 0, 2 * Math.PI);
+        context.stroke();
+      }
+    }
   };
 }
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyMark, cellsInRect, changedCells, inverseOf } from '../../../src/core/bench/marking';
+import { poppedCells } from '../../../src/core/bench/popped';
 import { cellsOnTheWay } from '../../../src/core/bench/stroke';
 import { countLaid, emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
 import { cellsOfRuns, runsFromCells } from '../../../src/core/chart/cellRuns';
@@ -64,6 +65,26 @@ describe('cells in a rectangle', () => {
     expect([...cellsOfRuns(runsFromCells(cellsInRect(chart, emptyBitmap(8), all, 2, false)))]).toEqual([
       3, 5, 6, 7,
     ]);
+  });
+});
+
+describe('popped drills', () => {
+  const mark = (kind: 'lay' | 'lift', runs: number[], undoes: string | null = null) => ({
+    kind,
+    runs,
+    undoes,
+  });
+
+  it('are those that were laid, came off and are not laid anew', () => {
+    const marks = [mark('lay', [0, 6]), mark('lift', [1, 3]), mark('lay', [2, 1])];
+    expect(poppedCells(marks, 8)).toEqual([1, 3]);
+  });
+
+  it('are none where a mark was only taken back', () => {
+    expect(poppedCells([mark('lay', [0, 4]), mark('lift', [0, 4], 'first')], 8)).toEqual([]);
+    expect(
+      poppedCells([mark('lay', [0, 4]), mark('lift', [1, 1]), mark('lay', [1, 1], 'second')], 8),
+    ).toEqual([]);
   });
 });
 
