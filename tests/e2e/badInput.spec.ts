@@ -46,7 +46,7 @@ test.describe('bad input', () => {
     const offer = (name: string, buffer: Buffer, mimeType = 'image/png') =>
       page.getByLabel('Choose a file').setInputFiles({ name, mimeType, buffer });
     await offer('note.png', Buffer.from('hello'));
-    await expect(page.getByRole('alert')).toContainText('not a PNG picture');
+    await expect(page.getByRole('alert')).toContainText('not a PNG, JPEG or WebP picture');
     await offer('half.png', chartPng().subarray(0, 70));
     await expect(page.getByRole('alert')).toContainText('damaged');
     await offer('grid.csv', Buffer.from('A,A\nA,A'), 'text/csv');

@@ -18,6 +18,7 @@ const STATIONS = [
   'checkin/packing',
   'chart/kind',
   'chart/repair',
+  'chart/panels',
   'chart/read',
 ];
 const VIEWS = [
@@ -25,6 +26,7 @@ const VIEWS = [
   '/new',
   '/stash',
   '/storage',
+  '/stitches',
   ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`),
 ];
 

@@ -124,6 +124,7 @@ export function findCells(picture: Picture, size: Size): CellGrid & { finer: str
 const CLEAR_CONTRAST = 3;
 /** A margin is plain when it differs from its corner by no more than this on average (sum over the parts). */
 const PLAIN_WITHIN = 12;
+const RIM_PX = 3;
 
 /** Square cells with a plain margin around them: the lattice of as many lines as the canvas has, on the strongest edges. */
 function cellsInMargin(
@@ -142,11 +143,12 @@ function cellsInMargin(
   }
   if (!best || best.score <= 0) return null;
   const { cell, left, top } = best;
+  // A closing grid line, blurred by compression, may lie just outside of the last cells.
   return isPlainAround(picture, {
-    left,
-    top,
-    right: left + cell * size.width,
-    bottom: top + cell * size.height,
+    left: Math.max(0, left - RIM_PX),
+    top: Math.max(0, top - RIM_PX),
+    right: left + cell * size.width + RIM_PX,
+    bottom: top + cell * size.height + RIM_PX,
   })
     ? { left, top, cellWidth: cell, cellHeight: cell }
     : null;
@@ -199,7 +201,7 @@ export function cellPitch(edges: Float64Array): number | null {
   const { length } = edges;
   const sum = edges.reduce((all, edge) => all + edge, 0);
   let best: { pitch: number; score: number; clear: boolean } | null = null;
-  for (let pitch = 2; pitch <= Math.min(LARGEST_CELL_PX, length >> 1); pitch++) {
+  for (let pitch = 2; pitch <= Math.min(LARGEST_CELL_PX, length >> 2); pitch++) {
     for (let phase = 0; phase < pitch; phase++) {
       let onLattice = 0;
       let lines = 0;
