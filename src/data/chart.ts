@@ -22,11 +22,14 @@ export async function putChart(queries: Queries, canvasId: string, chart: Chart)
   );
 }
 
-/** A repair in the ledger: what was set, and what stood there before. */
+/** A change in the ledger: what was set, and what stood there before. */
 export interface ChartEditEntry {
   id: string;
+  kind: 'repair' | 'finish';
   edits: CellEdit[];
   before: CellEdit[];
+  /** The change that this one takes back. */
+  undoes: string | null;
 }
 
 /** @returns false where this id is in the ledger already, which then stays as it is */
@@ -37,11 +40,31 @@ export async function addChartEdit(
   happenedAt: string,
 ): Promise<boolean> {
   const added = await queries.query(
-    `insert into chart_edit (id, canvas_id, happened_at, edits, before) values ($1, $2, $3, $4::jsonb, $5::jsonb)
-     on conflict (id) do nothing returning id`,
-    [entry.id, canvasId, happenedAt, JSON.stringify(entry.edits), JSON.stringify(entry.before)],
+    `insert into chart_edit (id, canvas_id, happened_at, kind, edits, before, undoes)
+     values ($1, $2, $3, $4, $5::jsonb, $6::jsonb, $7) on conflict (id) do nothing returning id`,
+    [
+      entry.id,
+      canvasId,
+      happenedAt,
+      entry.kind,
+      JSON.stringify(entry.edits),
+      JSON.stringify(entry.before),
+      entry.undoes,
+    ],
   );
   return added.length > 0;
+}
+
+/** The newest change of a finish that was not taken back; null where there is none. */
+export function lastFinish(queries: Queries, canvasId: string): Promise<ChartEditEntry | null> {
+  return one<ChartEditEntry>(
+    queries,
+    `select e.id, e.kind, e.edits, e.before, e.undoes from chart_edit e
+     left join chart_edit u on u.undoes = e.id
+     where e.canvas_id = $1 and e.kind = 'finish' and e.undoes is null and u.id is null
+     order by e.position desc limit 1`,
+    [canvasId],
+  );
 }
 
 export async function chartEditKnown(queries: Queries, id: string): Promise<boolean> {

@@ -1,7 +1,8 @@
 import { cellsInRect } from '../core/bench/marking';
 import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
-import { type Chart, countDrills, countPerLine, plainCloth } from '../core/chart/chart';
+import { countLaid } from '../core/chart/bitmap';
+import { type Chart, countDrills, countPerLine, makeChart, plainCloth } from '../core/chart/chart';
 import type { ChartReading } from '../core/chart/fromPixels';
 import { kindOf } from '../core/chart/kind';
 import { shadePairs } from '../core/symbols/check';
@@ -49,6 +50,21 @@ export async function saveChart(database: Database, canvas: Canvas, chart: Chart
       );
     }
     await putChart(queries, canvas.id, chart);
+  });
+}
+
+/** Begins a chart without a drill on it. @throws Problem when there is one, or no sheet, or drills are laid by area */
+export async function beginChart(database: Database, canvas: Canvas): Promise<void> {
+  await database.transaction(async (queries) => {
+    if (await chartOf(queries, canvas)) throw conflict('This canvas has a chart already.');
+    if ((await legendOf(queries, canvas.id)).length === 0) {
+      throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
+    }
+    const cells = canvas.width * canvas.height;
+    if (countLaid(await bitmapOf(queries, canvas.id, cells)) > 0) {
+      throw conflict('Drills are marked as laid by area. Take those marks back before the chart is typed.');
+    }
+    await putChart(queries, canvas.id, makeChart(canvas.width, canvas.height, new Uint16Array(cells)));
   });
 }
 

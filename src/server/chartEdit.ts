@@ -1,19 +1,38 @@
 import type { Canvas } from '../core/canvas/canvas';
+import type { LegendLine } from '../core/canvas/legend';
 import { isLaid } from '../core/chart/bitmap';
-import { cellsOfRuns, faultInRuns } from '../core/chart/cellRuns';
+import { cellsOfRuns, countCells, faultInRuns } from '../core/chart/cellRuns';
+import { countPerLine } from '../core/chart/chart';
 import { applyEdit, type CellEdit, inverseOf, runsOfLine, suspects } from '../core/chart/edit';
 import type { Finish } from '../core/colour/finish';
 import { bitmapOf } from '../data/bench';
 import { legendOf, replaceLegend } from '../data/canvases';
-import { addChartEdit, chartEditKnown, chartOf, putChart } from '../data/chart';
+import {
+  addChartEdit,
+  type ChartEditEntry,
+  chartEditKnown,
+  chartOf,
+  lastFinish,
+  putChart,
+} from '../data/chart';
+import { countedBags } from '../data/checkin';
 import type { Database, Queries } from '../data/database';
+import { freeSlot } from '../data/kitup';
+import { putLidMark } from '../data/symbols';
 import type { RepairView } from './contract/chart';
 import { conflict, unreadable } from './problem';
 
 export async function repairView(queries: Queries, canvas: Canvas): Promise<RepairView> {
   const legend = await legendOf(queries, canvas.id);
   const chart = await chartOf(queries, canvas);
-  return { legend, suspects: chart ? suspects(chart, legend) : [] };
+  const last = await lastFinish(queries, canvas.id);
+  const [special, drills] = [last?.edits[0]?.line, countCells(last?.edits[0]?.runs ?? [])];
+  const from = last?.before[0]?.line;
+  return {
+    legend,
+    suspects: chart ? suspects(chart, legend) : [],
+    finish: last && special && from ? { id: last.id, from, special, drills } : null,
+  };
 }
 
 /**
@@ -34,6 +53,7 @@ async function setCells(
   queries: Queries,
   canvas: Canvas,
   { id, edits }: { id: string; edits: CellEdit[] },
+  ledger: Pick<ChartEditEntry, 'kind' | 'undoes'> = { kind: 'repair', undoes: null },
 ): Promise<boolean> {
   if (await chartEditKnown(queries, id)) return false;
   const chart = await chartOf(queries, canvas);
@@ -52,7 +72,7 @@ async function setCells(
     }
     before.unshift(...inverseOf(applyEdit(chart, edit)));
   }
-  await addChartEdit(queries, canvas.id, { id, edits, before }, new Date().toISOString());
+  await addChartEdit(queries, canvas.id, { id, ...ledger, edits, before }, new Date().toISOString());
   await putChart(queries, canvas.id, chart);
   return true;
 }
@@ -90,19 +110,71 @@ export async function replaceFinish(
       packets: 0,
     };
     const all = known ? legend : [...legend, special];
-    await replaceLegend(
+    await replaceLegend(queries, canvas.id, movedCounts(all, line.line, special.line, moved));
+    await setCells(
       queries,
-      canvas.id,
-      all.map((each) => ({
-        ...each,
-        neededDrills:
-          each.line === line.line
-            ? Math.max(0, each.neededDrills - moved)
-            : each.line === special.line
-              ? each.neededDrills + moved
-              : each.neededDrills,
-      })),
+      canvas,
+      { id: wish.id, edits: [{ runs, line: special.line }] },
+      { kind: 'finish', undoes: null },
     );
-    await setCells(queries, canvas, { id: wish.id, edits: [{ runs, line: special.line }] });
+  });
+}
+
+/** The legend with so many drills moved from one line to another. */
+function movedCounts(legend: readonly LegendLine[], from: number, to: number, drills: number): LegendLine[] {
+  return legend.map((line) => ({
+    ...line,
+    neededDrills:
+      line.line === from
+        ? Math.max(0, line.neededDrills - drills)
+        : line.line === to
+          ? line.neededDrills + drills
+          : line.neededDrills,
+  }));
+}
+
+/**
+ * Takes the last change of a finish back, with its counts. A line that was made for it and that nothing else uses goes.
+ * The same id again changes nothing.
+ * @throws Problem when it is not the last one, or its cells have changed since
+ */
+export async function undoFinish(
+  database: Database,
+  canvas: Canvas,
+  wish: { id: string; undoes: string },
+): Promise<void> {
+  await database.transaction(async (queries) => {
+    if (await chartEditKnown(queries, wish.id)) return;
+    const last = await lastFinish(queries, canvas.id);
+    const [edit, before] = [last?.edits[0], last?.before[0]];
+    if (!last || last.id !== wish.undoes || !edit || !before) {
+      throw conflict('Another finish was changed since, or this one is taken back already.');
+    }
+    const chart = await chartOf(queries, canvas);
+    if (!chart || [...cellsOfRuns(edit.runs)].some((cell) => chart.cells[cell] !== edit.line)) {
+      throw conflict('Some of these cells were changed since. Set them back by hand.');
+    }
+    await setCells(
+      queries,
+      canvas,
+      { id: wish.id, edits: [...last.before] },
+      { kind: 'finish', undoes: last.id },
+    );
+    const drills = countCells(edit.runs);
+    const legend = movedCounts(await legendOf(queries, canvas.id), edit.line, before.line, drills);
+    const special = legend.at(-1)!;
+    const { bags } = await countedBags(queries, canvas.id);
+    const after = (await chartOf(queries, canvas))!;
+    const idle =
+      special.line === edit.line &&
+      special.neededDrills === 0 &&
+      special.packets === 0 &&
+      !bags.some((bag) => bag.line === special.line) &&
+      countPerLine(after, special.line)[special.line] === 0;
+    if (idle) {
+      await freeSlot(queries, canvas.id, special.line);
+      await putLidMark(queries, canvas.id, special.line, null);
+    }
+    await replaceLegend(queries, canvas.id, idle ? legend.slice(0, -1) : legend);
   });
 }

@@ -10,7 +10,8 @@ import { readBody } from './endpoint';
 import { decodePicture } from './pixels';
 import { conflict, Problem, unreadable } from './problem';
 
-const MAX_CHART_BYTES = 40_000_000;
+const MAX_CHART_BYTES = 20_000_000;
+const PICTURE_TYPES = ['image/png', 'image/webp', 'image/jpeg'];
 const GRID_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
 
 /**
@@ -46,7 +47,7 @@ async function readingOf(
   legend: LegendLine[],
   nearest: boolean,
 ): Promise<ChartReading> {
-  if (type.startsWith('image/')) {
+  if (PICTURE_TYPES.includes(type)) {
     const { exact, ...picture } = await decodePicture(bytes);
     if (legend.every((line) => line.hex === null)) {
       throw conflict(

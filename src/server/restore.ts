@@ -217,13 +217,12 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
     }
   }
   for (const { edits, before } of rows('chart_edit')) {
-    for (const { line, runs } of [
+    for (const { runs } of [
       ...(await editsSchema.validate(edits)),
       ...(await editsSchema.validate(before)),
     ]) {
       const fault = Array.isArray(runs) ? faultInRuns(runs, cells) : 'Cells are missing.';
-      if (fault || line > legend.length)
-        throw unreadable(`chart_edit.csv: ${fault ?? `there is no line ${line}.`}`);
+      if (fault) throw unreadable(`chart_edit.csv: ${fault}`);
     }
   }
   for (const row of rows('panel_plan')) {

@@ -4,7 +4,7 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     place: 'Everywhere',
     keys: [
       ['?', 'this list'],
-      ['Ctrl+Z', 'undo at check-in and at the bench'],
+      ['Ctrl+Z', 'undo at check-in, in repair and at the bench'],
       ['Ctrl+Y', 'redo'],
     ],
   },
@@ -39,6 +39,15 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
       ['Shift+arrows', 'move the cloth'],
       ['+ and −', 'nearer, farther'],
       ['0', 'the whole of it'],
+    ],
+  },
+  {
+    place: 'Chart',
+    keys: [
+      ['123 456', 'find column and row'],
+      ['12 cm 8 cm', 'find by distance from two edges'],
+      ['Space', 'in repair: set the cell in hand, or paste there'],
+      ['Ctrl+V', 'in repair: take rows from a spreadsheet'],
     ],
   },
   {

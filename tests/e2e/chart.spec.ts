@@ -117,6 +117,23 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   await expect(page.getByRole('list', { name: 'Colour to set' })).toContainText('SH98');
   const { lines } = await (await request.get(`/api/canvases/${id}/sheet`)).json();
   expect(lines.map((each: { neededDrills: number }) => each.neededDrills)).toEqual([190, 86, 90, 10]);
+  // Taken back; then two drills picked by hand, one of them left out again.
+  await page.getByText('Replace by another finish').click();
+  await page.getByRole('button', { name: 'Take back: 10 drills of 98 became SH98' }).click();
+  await expect(page.getByRole('list', { name: 'Colour to set' })).not.toContainText('SH98');
+  await page.getByRole('list', { name: 'Colour to set' }).getByRole('button', { name: /98/ }).click();
+  await page.getByRole('button', { name: 'Pick' }).click();
+  for (const x of [3, 6, 6]) {
+    const { x: px, y: py } = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, x, 9);
+    await page.mouse.click(px, py);
+  }
+  await page.getByText('Replace by another finish').click();
+  await page.getByLabel('Which drills').selectOption('picked');
+  await page.getByLabel('Code of the special drills').fill('SH98');
+  await page.getByRole('button', { name: 'Replace 1 drill' }).click();
+  await expect(page.getByRole('list', { name: 'Colour to set' })).toContainText('SH98');
+  const counts = (await (await request.get(`/api/canvases/${id}/sheet`)).json()).lines;
+  expect(counts.map((each: { neededDrills: number }) => each.neededDrills)).toEqual([190, 95, 90, 1]);
 });
 
 test('what kind of canvas it is stands in a sentence', async ({ page }) => {

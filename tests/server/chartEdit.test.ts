@@ -4,8 +4,8 @@ import { legendOf } from '../../src/data/canvases';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/database';
 import { enterMark } from '../../src/server/bench';
-import { kindView } from '../../src/server/chart';
-import { editChart, repairView, replaceFinish } from '../../src/server/chartEdit';
+import { beginChart, kindView } from '../../src/server/chart';
+import { editChart, repairView, replaceFinish, undoFinish } from '../../src/server/chartEdit';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 
@@ -20,6 +20,26 @@ const kit = () => shelve(database, legend, chartOfRows('112', '11.'));
 const cells = async (canvas: Awaited<ReturnType<typeof kit>>) => [
   ...(await chartOf(database, canvas))!.cells,
 ];
+
+describe('a chart that is typed', () => {
+  it('begins empty, once, and takes rows', async () => {
+    const canvas = await shelve(database, legend, null, { width: 3, height: 2 });
+    await beginChart(database, canvas);
+    await expect(beginChart(database, canvas)).rejects.toThrow('has a chart already');
+    await editChart(database, canvas, { id: randomUUID(), edits: [{ runs: [0, 2], line: 1 }] });
+    expect(await cells(canvas)).toEqual([1, 1, 0, 0, 0, 0]);
+  });
+
+  it('does not begin without a sheet, or over drills laid by area', async () => {
+    await expect(beginChart(database, await shelve(database, [], null))).rejects.toThrow(
+      'inventory sheet first',
+    );
+    const canvas = await shelve(database, legend, null, { width: 3, height: 2 });
+    const mark = { kind: 'lay' as const, sittingId: null, undoes: null, redoes: null };
+    await enterMark(database, canvas, { ...mark, id: randomUUID(), runs: [0, 2] });
+    await expect(beginChart(database, canvas)).rejects.toThrow('laid by area');
+  });
+});
 
 describe('repairing a chart', () => {
   it('sets cells once, leads to the colours that are off, and is taken back by its inverse', async () => {
@@ -95,6 +115,33 @@ describe('repairing a chart', () => {
     await expect(
       replaceFinish(database, canvas, { ...again, id: randomUUID(), runs: [2, 1] }),
     ).rejects.toThrow('None of these cells');
+  });
+
+  it('takes a finish back with its counts, and the line that was made for it', async () => {
+    const canvas = await kit();
+    const wish = { id: randomUUID(), line: 1, finish: 'glow' as const, code: 'G401', runs: [0, 3] };
+    await replaceFinish(database, canvas, wish);
+    const { finish } = await repairView(database, canvas);
+    expect(finish).toEqual({ id: wish.id, from: 1, special: 3, drills: 2 });
+    const undo = { id: randomUUID(), undoes: wish.id };
+    await undoFinish(database, canvas, undo);
+    await undoFinish(database, canvas, undo);
+    expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
+    const after = await legendOf(database, canvas.id);
+    expect(after.map(({ code, neededDrills }) => [code, neededDrills])).toEqual([
+      ['401', 4],
+      ['402', 2],
+    ]);
+    expect((await repairView(database, canvas)).finish).toBeNull();
+    await expect(undoFinish(database, canvas, { id: randomUUID(), undoes: wish.id })).rejects.toThrow(
+      'taken back already',
+    );
+    const again = { ...wish, id: randomUUID() };
+    await replaceFinish(database, canvas, again);
+    await editChart(database, canvas, { id: randomUUID(), edits: [{ runs: [0, 1], line: 2 }] });
+    await expect(undoFinish(database, canvas, { id: randomUUID(), undoes: again.id })).rejects.toThrow(
+      'were changed since',
+    );
   });
 
   it('looks a canvas over, if there is one', async () => {

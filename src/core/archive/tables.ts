@@ -215,8 +215,10 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     columns: [
       id,
       happened,
+      column('kind', 'text', 'What for', { oneOf: ['repair', 'finish'] }),
       column('edits', 'json', 'What was set: cells as runs, and their line'),
       column('before', 'json', 'What stood there'),
+      optional('undoes', 'uuid', 'Change that this one takes back', { refers: ['chart_edit', 'id'] }),
     ],
   },
   {

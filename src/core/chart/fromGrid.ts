@@ -59,16 +59,27 @@ export function wordsOfLegend(legend: readonly LegendLine[]): Map<string, number
   return words;
 }
 
-/** Writes a chart as a grid of codes, comma separated, empty where no drill goes. */
+/**
+ * Writes a chart as a grid of codes, comma separated, empty where no drill goes. Where a code stands on the sheet with
+ * two finishes, the symbol or key number is written instead, so that the grid reads back the same.
+ */
 export function chartToGrid(
   chart: { width: number; height: number; cells: Uint16Array },
   legend: readonly LegendLine[],
 ): string {
-  const codes = new Map(legend.map((line) => [line.line, line.code]));
+  const lineOf = wordsOfLegend(legend);
+  const words = new Map(
+    legend.map((line) => {
+      const own = [line.code, line.symbol, line.keyNumber].find(
+        (word) => word !== null && lineOf.get(word) === line.line,
+      );
+      return [line.line, own ?? line.code];
+    }),
+  );
   const rows: string[][] = [];
   for (let y = 0; y < chart.height; y++) {
     const row = chart.cells.subarray(y * chart.width, (y + 1) * chart.width);
-    rows.push(Array.from(row, (cell) => codes.get(cell) ?? ''));
+    rows.push(Array.from(row, (cell) => words.get(cell) ?? ''));
   }
   return Papa.unparse(rows);
 }

@@ -9,7 +9,7 @@ import { type Chart, makeChart } from './chart';
 import type { RangeDrill, Thread } from './threadList';
 
 /** How a thread came to its drill. */
-export type DrillChoice =
+type DrillChoice =
   /** The range has the same code, or no range was given. */
   | 'same'
   /** The nearest colour of the range. */

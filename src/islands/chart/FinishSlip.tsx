@@ -1,3 +1,4 @@
+import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/chart/cellRuns';
@@ -5,15 +6,17 @@ import type { Chart } from '../../core/chart/chart';
 import { type SprinkleRule, sprinkled } from '../../core/chart/edit';
 import { FINISHES, type Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
+import type { RepairView } from '../../server/contract/chart';
 import { inWords, sendJson } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
 
-const RULES: [string, string, SprinkleRule][] = [
+const RULES: [string, string, SprinkleRule | null][] = [
   ['all', 'all of them', { kind: 'all' }],
   ['alone', 'those that stand alone', { kind: 'alone' }],
   ['every2', 'every second', { kind: 'every', n: 2 }],
   ['every5', 'every fifth', { kind: 'every', n: 5 }],
   ['every10', 'every tenth', { kind: 'every', n: 10 }],
+  ['picked', 'those picked on the cloth', null],
 ];
 
 /** Drills of the chosen colour are replaced by another finish, wholly or here and there; the counts move with them. */
@@ -21,12 +24,17 @@ export function FinishSlip({
   chart,
   legend,
   line,
+  picked,
+  last,
   base,
   onDone,
 }: {
   chart: Chart;
   legend: LegendLine[];
   line: LegendLine | null;
+  /** Cells that were picked by hand. */
+  picked: ReadonlySet<number>;
+  last: RepairView['finish'];
   base: string;
   onDone: () => void;
 }) {
@@ -34,7 +42,12 @@ export function FinishSlip({
   const [finish, setFinish] = useState<Finish>('iridescent');
   const [code, setCode] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const cells = line ? sprinkled(chart, line.line, RULES.find(([key]) => key === rule)![2]) : [];
+  const by = RULES.find(([key]) => key === rule)![2];
+  const cells = !line
+    ? []
+    : by
+      ? sprinkled(chart, line.line, by)
+      : [...picked].filter((cell) => chart.cells[cell] === line.line);
   const known = legend.find((each) => each.code === code.trim() && each.finish === finish);
   const replace = async () => {
     if (!line) return;
@@ -48,6 +61,15 @@ export function FinishSlip({
         runs: runsFromCells(cells),
       };
       await sendJson('POST', `${base}/finishes`, wish);
+      onDone();
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  const takeBack = async (undoes: string) => {
+    setFault(null);
+    try {
+      await sendJson('PUT', `${base}/finishes`, { id: crypto.randomUUID(), undoes });
       onDone();
     } catch (error) {
       setFault(inWords(error));
@@ -103,9 +125,14 @@ export function FinishSlip({
           Replace {counted(cells.length, 'drill')}
         </button>
         <p className="text-[0.95rem] text-faded">
-          Single drills are set by hand: replace one, then brush the others with the new colour. To take it
-          back, brush or replace them by {line?.code ?? 'the old colour'} again.
+          To pick drills by hand, choose the tool Pick and point at them or brush over them.
         </p>
+        {last && (
+          <button type="button" className="button" onClick={() => void takeBack(last.id)}>
+            <Undo2 size={18} aria-hidden /> Take back: {counted(last.drills, 'drill')} of{' '}
+            {legend[last.from - 1]?.code} became {legend[last.special - 1]?.code}
+          </button>
+        )}
       </form>
     </details>
   );

@@ -13,17 +13,17 @@ import { inWords } from '../../ui/api';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth, type Marking } from '../../ui/cloth/Cloth';
-import { frameLayer, panelsLayer } from '../../ui/cloth/layers';
+import { frameLayer, panelsLayer, ringsLayer } from '../../ui/cloth/layers';
 import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
-import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { BeginChart } from './BeginChart';
 import { ChartNav } from './ChartNav';
 import { FinishSlip } from './FinishSlip';
 import { RowsSlip } from './RowsSlip';
 import { useRepairs } from './useRepairs';
 
-type Tool = 'move' | 'brush' | 'rectangle' | 'flood' | 'copy' | 'paste';
+type Tool = 'move' | 'brush' | 'rectangle' | 'flood' | 'copy' | 'paste' | 'pick';
 const TOOLS: [Tool, string][] = [
   ['move', 'Move'],
   ['brush', 'Brush'],
@@ -31,9 +31,11 @@ const TOOLS: [Tool, string][] = [
   ['flood', 'Whole area'],
   ['copy', 'Copy'],
   ['paste', 'Paste'],
+  ['pick', 'Pick'],
 ];
 
 const HINTS: Record<Tool, string> = {
+  pick: 'Point at drills, or brush over them, to give them another finish; point again to leave one out.',
   move: 'Choose a colour and a tool, then go over the cells that should have it. Space sets the cell in hand.',
   brush: 'Brush over the cells that should have the chosen colour.',
   rectangle: 'Draw a rectangle: all of it gets the chosen colour.',
@@ -65,7 +67,7 @@ export function RepairPage(props: RepairProps) {
   return (
     <>
       <ChartNav canvasId={canvas.id} here="/repair" />
-      {!props.entry.hasChart && <NoChart canvasId={canvas.id} what="There is no chart to repair yet." />}
+      {!props.entry.hasChart && <BeginChart canvasId={canvas.id} />}
       {fault && <Notice kind="fault">{fault}</Notice>}
       {props.entry.hasChart && data && <Repair {...props} data={data} />}
     </>
@@ -85,12 +87,21 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     first,
   );
   const [stamp, setStamp] = useState<Stamp | null>(null);
+  const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
   const [drawn, setDrawn] = useState<CellRect | null>(null);
   const { legend } = view;
   const stroke = useRef<{ start: CellPlace; end: CellPlace; cells: number[] } | null>(null);
   const base = `/api/canvases/${canvas.id}`;
 
   const set = (cells: number[], to: number) => change([{ runs: runsFromCells(cells), line: to }]);
+  const pick = (cells: number[]) => {
+    const next = new Set(picked);
+    const [only] = cells;
+    // A single cell goes in or out; a stroke takes in all that it crosses.
+    if (cells.length === 1 && only !== undefined && next.has(only)) next.delete(only);
+    else for (const cell of cells) next.add(cell);
+    setPicked(next);
+  };
   const paste = async (place: CellPlace) => {
     const edits = stamp ? stampEdits(stamp, chart, place) : [];
     if (edits.length > 0) await change(edits);
@@ -112,7 +123,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
   }, [legend, setFault]);
   const at = ({ x, y }: CellPlace) => y * chart.width + x;
   const marking: Marking | null =
-    tool === 'move' || (tool === 'paste' ? stamp === null : tool !== 'copy' && line === null)
+    tool === 'move' ||
+    (tool === 'paste' ? stamp === null : tool !== 'copy' && tool !== 'pick' && line === null)
       ? null
       : {
           begin: (place) => {
@@ -127,7 +139,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             const end = places.at(-1);
             if (!now || !end) return;
             now.end = end;
-            if (tool === 'brush') now.cells.push(...places.map(at));
+            if (tool === 'brush' || tool === 'pick') now.cells.push(...places.map(at));
             else if (tool === 'rectangle' || tool === 'copy') setDrawn(rectBetween(now.start, end));
           },
           end: () => {
@@ -136,7 +148,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             setDrawn(null);
             if (!now) return;
             const rect = rectBetween(now.start, now.end);
-            if (tool === 'copy') {
+            if (tool === 'pick') pick(now.cells);
+            else if (tool === 'copy') {
               setStamp(stampOf(chart, rect));
               setTool('paste');
             } else if (tool === 'paste') void paste(now.start);
@@ -150,8 +163,12 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
   );
   const frame = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
   const layers = useMemo(
-    () => [panelsLayer(canvas, canvas.panels), ...(drawn ? [frameLayer(drawn)] : [])],
-    [canvas, drawn],
+    () => [
+      panelsLayer(canvas, canvas.panels),
+      ringsLayer([...picked].map((cell) => ({ x: cell % chart.width, y: Math.floor(cell / chart.width) }))),
+      ...(drawn ? [frameLayer(drawn)] : []),
+    ],
+    [canvas, chart, drawn, picked],
   );
   const under = cursor ? chart.cells[at(cursor)]! : null;
 
@@ -186,6 +203,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           onKey={(event) => {
             if (event.key !== ' ' || !cursor) return false;
             if (tool === 'paste' && stamp) void paste(cursor);
+            else if (tool === 'pick') pick([at(cursor)]);
             else if (line !== null) void set([at(cursor)], line);
             else return false;
             return true;
@@ -195,7 +213,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           {cursor &&
             under !== null &&
             `Column ${cursor.x + 1}, row ${cursor.y + 1}: ${legend[under - 1]?.code ?? 'no drill'}. `}
-          {(!cursor || tool === 'copy' || tool === 'paste') && HINTS[tool]}
+          {(!cursor || tool === 'copy' || tool === 'paste' || tool === 'pick') && HINTS[tool]}
         </p>
       </section>
       <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="Colours and counts">
@@ -254,6 +272,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           chart={chart}
           legend={legend}
           line={legend.find((each: LegendLine) => each.line === line) ?? null}
+          picked={picked}
+          last={view.finish}
           base={base}
           onDone={() => window.location.reload()}
         />

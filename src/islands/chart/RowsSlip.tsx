@@ -15,6 +15,8 @@ export function RowsSlip({
   legend: LegendLine[];
   onSet: (edits: CellEdit[]) => void;
 }) {
+  // A chart that was just begun is there to be typed.
+  const [open] = useState(() => chart.cells.every((cell) => cell === 0));
   const [by, setBy] = useState<'row' | 'column'>('row');
   const [number, setNumber] = useState(1);
   const [text, setText] = useState('');
@@ -29,7 +31,7 @@ export function RowsSlip({
     setNumber(Math.min(most, place + 2));
   };
   return (
-    <details className="slip">
+    <details className="slip" open={open}>
       <summary className="min-h-11 py-1.5 font-semibold">Type rows, or check by columns</summary>
       <form
         className="flex flex-col gap-2.5"

@@ -98,10 +98,17 @@ export const finishSchema = object({
   runs: runsSchema,
 });
 
+export const undoFinishSchema = object({
+  id: editId,
+  undoes: string().uuid().required('Say which change is taken back.'),
+});
+
 /** What the repair page starts from. */
 export interface RepairView {
   legend: LegendLine[];
   suspects: Suspect[];
+  /** The last change of a finish, which can be taken back. */
+  finish: { id: string; from: number; special: number; drills: number } | null;
 }
 
 /** What the page on the kind of a canvas shows. */

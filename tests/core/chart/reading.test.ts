@@ -140,6 +140,9 @@ describe('chart from a grid', () => {
       fc.property(fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 6, maxLength: 6 }), (cells) => {
         const chart = { ...size, cells: Uint16Array.from(cells) };
         expect(chartFromGrid(chartToGrid(chart, legend), size, legend).chart).toEqual(chart);
+        // One code in two finishes, and a code that is another's symbol.
+        const twins = [...legend.slice(0, 2), line(3, { code: '412', finish: 'glow', symbol: 'SH77' })];
+        expect(chartFromGrid(chartToGrid(chart, twins), size, twins).chart).toEqual(chart);
       }),
     );
   });

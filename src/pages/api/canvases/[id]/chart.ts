@@ -1,6 +1,6 @@
 import { chartToBytes } from '../../../../core/chart/chart';
 import { chartOf } from '../../../../data/chart';
-import { chartReport, saveChart } from '../../../../server/chart';
+import { beginChart, chartReport, saveChart } from '../../../../server/chart';
 import { readChartFor } from '../../../../server/chartFile';
 import { chartFileQuery } from '../../../../server/contract/chart';
 import { canvasEndpoint, content, json, readQuery } from '../../../../server/endpoint';
@@ -31,4 +31,10 @@ export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => 
     throw unreadable('No cell of this file matches any line of the sheet.', { report });
   await saveChart(database, canvas, reading.chart);
   return json(report);
+});
+
+/** Begins a chart without a drill on it, for those who type it row by row. */
+export const POST = canvasEndpoint(async (database, canvas) => {
+  await beginChart(database, canvas);
+  return json({ width: canvas.width, height: canvas.height }, 201);
 });
