@@ -31,7 +31,7 @@ export function FindField({
         autoFocus
         className="field number"
         aria-label="Find: column and row, distances, section, or colour"
-        placeholder="120 85 · 12 cm 8 cm · s12 · code"
+        placeholder="120 85, 12 cm 8 cm, s12, 412"
         value={typed}
         maxLength={40}
         autoComplete="off"

@@ -40,7 +40,7 @@ const HINTS: Record<Tool, string> = {
   brush: 'Brush over the cells that should have the chosen colour.',
   rectangle: 'Draw a rectangle: all of it gets the chosen colour.',
   flood: 'Point at an area of one colour: all of it gets the chosen colour.',
-  copy: 'Draw a rectangle around what you want to put elsewhere.',
+  copy: 'Draw a rectangle around what you want to put elsewhere, or set two of its corners with Space.',
   paste:
     'Point at the cell where the upper left corner goes. Rows copied in a spreadsheet can be pasted with Ctrl and V.',
 };
@@ -102,6 +102,16 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     else for (const cell of cells) next.add(cell);
     setPicked(next);
   };
+  const takeStamp = (rect: CellRect) => {
+    setStamp(stampOf(chart, rect));
+    setDrawn(null);
+    setTool('paste');
+  };
+  /** By keyboard: the first cell is one corner, the second the other. */
+  const pickUp = (place: CellPlace) => {
+    if (drawn) takeStamp(rectBetween(drawn, place));
+    else setDrawn(rectBetween(place, place));
+  };
   const paste = async (place: CellPlace) => {
     const edits = stamp ? stampEdits(stamp, chart, place) : [];
     if (edits.length > 0) await change(edits);
@@ -149,10 +159,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             if (!now) return;
             const rect = rectBetween(now.start, now.end);
             if (tool === 'pick') pick(now.cells);
-            else if (tool === 'copy') {
-              setStamp(stampOf(chart, rect));
-              setTool('paste');
-            } else if (tool === 'paste') void paste(now.start);
+            else if (tool === 'copy') takeStamp(rect);
+            else if (tool === 'paste') void paste(now.start);
             else if (line !== null) void set(tool === 'rectangle' ? rectCells(chart, rect) : now.cells, line);
           },
         };
@@ -181,11 +189,25 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
               {words}
             </ToggleButton>
           ))}
-          <button type="button" className="button ml-auto" disabled={!canUndo} onClick={() => void undo()}>
-            <Undo2 size={20} aria-hidden /> Undo
+          <button
+            type="button"
+            className="button ml-auto !px-3"
+            aria-label="Undo"
+            title="Undo"
+            disabled={!canUndo}
+            onClick={() => void undo()}
+          >
+            <Undo2 size={20} aria-hidden />
           </button>
-          <button type="button" className="button" disabled={!canRedo} onClick={() => void redo()}>
-            <Redo2 size={20} aria-hidden /> Redo
+          <button
+            type="button"
+            className="button !px-3"
+            aria-label="Redo"
+            title="Redo"
+            disabled={!canRedo}
+            onClick={() => void redo()}
+          >
+            <Redo2 size={20} aria-hidden />
           </button>
         </div>
         <Cloth
@@ -204,6 +226,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             if (event.key !== ' ' || !cursor) return false;
             if (tool === 'paste' && stamp) void paste(cursor);
             else if (tool === 'pick') pick([at(cursor)]);
+            else if (tool === 'copy') pickUp(cursor);
             else if (line !== null) void set([at(cursor)], line);
             else return false;
             return true;
@@ -229,7 +252,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
         </div>
         {fault && <Notice kind="fault">{fault}</Notice>}
         {view.suspects.length > 0 && (
-          <ul className="max-h-56 overflow-y-auto bg-paper" aria-label="Colours that are off">
+          <ul className="max-h-56 shrink-0 overflow-y-auto bg-paper" aria-label="Colours that are off">
             {view.suspects.map((suspect) => (
               <li key={suspect.line}>
                 <button

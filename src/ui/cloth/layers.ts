@@ -223,7 +223,7 @@ export function rulerLayer(
   };
 }
 
-/** Edge marks as they are stuck onto the margin: a flag and a number every so many cells, on all four sides. */
+/** Edge marks as they are stuck onto the margin: a flag every so many cells, on all four sides. */
 export function edgeMarksLayer(size: { width: number; height: number }, every: number): Layer {
   return (context, camera) => {
     const flag = Math.max(6, Math.min(18, camera.scale * 2));
@@ -231,13 +231,19 @@ export function edgeMarksLayer(size: { width: number; height: number }, every: n
     const top = -camera.top * camera.scale;
     const right = left + size.width * camera.scale;
     const bottom = top + size.height * camera.scale;
-    context.lineWidth = 2.5;
     const flagAt = (x: number, y: number, dx: number, dy: number) => {
       context.beginPath();
       context.moveTo(x, y);
       context.lineTo(x + dx, y + dy);
-      context.strokeStyle = CUT;
-      context.stroke();
+      // Light around dark, to be seen on a bright table and in the evening.
+      for (const [width, colour] of [
+        [4.5, LAMP],
+        [2.5, CUT],
+      ] as const) {
+        context.lineWidth = width;
+        context.strokeStyle = colour;
+        context.stroke();
+      }
     };
     for (const column of edgeMarks(size.width, every)) {
       const x = left + column * camera.scale;
