@@ -35,7 +35,7 @@ export function chartSvg(
         ? `<circle cx=".5" cy=".5" r=".48" fill="${fill}"/>`
         : `<rect width="1" height="1" fill="${fill}"/>`;
     const ink = symbol
-      ? `<g transform="scale(${1 / symbol.cell})" fill="${inkOn(hexToRgb(fill))}">${symbol.elements}</g>`
+      ? `<g shape-rendering="auto" transform="scale(${1 / symbol.cell})" fill="${inkOn(hexToRgb(fill))}">${symbol.elements}</g>`
       : '';
     return `<pattern id="line${line.line}" width="1" height="1" patternUnits="userSpaceOnUse">${drill}${ink}</pattern>`;
   });

@@ -188,17 +188,20 @@ export class ClothRenderer {
     const { cells, width } = this.chart;
     const { laid, focus } = this.wish;
     const stride = tile.columns * cellPx;
+    let drawn = this.sprites.drawn;
     for (let row = 0; row < tile.rows; row++) {
       for (let column = 0; column < tile.columns; column++) {
         const cell = (tile.y + row) * width + tile.x + column;
         const line = cells[cell]!;
         const look = lookOf(laid, cell, !focus?.size || focus.has(line));
         const sprite = this.sprites.pixels(line, look, cellPx);
+        // Symbols met for the first time take longest; those drawn so far are kept for the next try.
+        if (this.sprites.drawn > drawn && performance.now() > this.tilesUntil) return false;
+        drawn = this.sprites.drawn;
         let to = row * cellPx * stride + column * cellPx;
         for (let from = 0; from < sprite.length; from += cellPx, to += stride)
           pixels.set(sprite.subarray(from, from + cellPx), to);
       }
-      // Symbols met for the first time take longest; those drawn so far are kept for the next try.
       if (performance.now() > this.tilesUntil) return row === tile.rows - 1;
     }
     return true;

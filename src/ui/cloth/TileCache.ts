@@ -15,6 +15,7 @@ export interface Tile {
 export class TileCache {
   private readonly tiles = new Map<string, Tile>();
   private bytes = 0;
+  private scratch: ImageData | null = null;
   /** How much is kept at most. */
   maxBytes = 0;
 
@@ -34,6 +35,14 @@ export class TileCache {
     this.bytes = 0;
   }
 
+  /** Pixels to paint a tile in: the same again for tiles of one size, so that there is little garbage to collect. */
+  private scratchOf(width: number, height: number): ImageData {
+    if (this.scratch?.width !== width || this.scratch.height !== height) {
+      this.scratch = new ImageData(width, height);
+    }
+    return this.scratch;
+  }
+
   /** @param make whether a tile that is not there may be drawn now */
   get(column: number, row: number, cellPx: number, make: boolean): Tile | null {
     const key = `${cellPx} ${column} ${row}`;
@@ -51,7 +60,7 @@ export class TileCache {
     const rows = Math.min(span, this.cloth.height - y);
     const picture = document.createElement('canvas');
     const tile = { picture, x, y, columns, rows };
-    const image = new ImageData(columns * cellPx, rows * cellPx);
+    const image = this.scratchOf(columns * cellPx, rows * cellPx);
     if (!this.paint(new Uint32Array(image.data.buffer), tile, cellPx)) return null;
     picture.width = image.width;
     picture.height = image.height;

@@ -31,6 +31,8 @@ export class DrillSprites {
   /** By line, look and size, as one number. */
   private readonly packed = new Map<number, Uint32Array>();
   private bytes = 0;
+  /** Sprites drawn so far: drawing one takes far longer than stamping it. */
+  drawn = 0;
   private readonly scratch = document.createElement('canvas');
 
   constructor(
@@ -51,6 +53,7 @@ export class DrillSprites {
         this.bytes = 0;
       }
       this.packed.set(key, pixels);
+      this.drawn++;
       this.bytes += pixels.byteLength;
     }
     return pixels;
