@@ -4,6 +4,7 @@ import { getViteConfig } from 'astro/config';
 export default getViteConfig({
   test: {
     include: ['tests/{core,data,server,demo}/**/*.test.ts'],
+    globalSetup: ['tests/data/template.ts'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

@@ -40,16 +40,18 @@ export async function restoreArchive(
   bytes: Uint8Array,
   copyId: string | null,
 ): Promise<ArchiveReport> {
-  const { tables, photos } = await readArchive(bytes);
+  const { tables, files } = await readArchive(bytes);
   const original = tables.get('canvas')![0]!;
   if (copyId !== null) renumber(tables, original.id as string, copyId);
   const canvas = await canvasOf(original);
   await checkRows(tables, canvas);
   const lines = tables.get('legend_line')!.length;
   const chartRows = tables.get(CHART_TABLE.name)!;
-  const chart = chartRows.length > 0 ? worded(() => chartFromRows(chartRows, canvas, lines)) : null;
+  // A chart that was just begun has no drill, but it is there.
+  const hasChart = files.has(fileOf(CHART_TABLE));
+  const chart = hasChart ? worded(() => chartFromRows(chartRows, canvas, lines)) : null;
   for (const row of tables.get('inspection_entry')!) {
-    if (row.photo !== null) row.photo = await photoOf(photos, row.photo as string);
+    if (row.photo !== null) row.photo = await photoOf(files, row.photo as string);
   }
   try {
     return await database.transaction(async (queries) => {
@@ -93,7 +95,9 @@ function isDataError(error: unknown): boolean {
 
 type Tables = Map<string, ArchiveRow[]>;
 
-async function readArchive(bytes: Uint8Array): Promise<{ tables: Tables; photos: Map<string, Uint8Array> }> {
+async function readArchive(
+  bytes: Uint8Array,
+): Promise<{ tables: Tables; files: ReadonlyMap<string, Uint8Array> }> {
   const known = new Set([DESCRIPTOR, ...[...ARCHIVE_TABLES, CHART_TABLE].map(fileOf)]);
   const files = await unzipped(bytes, (name) => known.has(name) || /^photos\/[\w-]+\.jpg$/.test(name));
   const textOf = (path: string): string | null => {
@@ -114,7 +118,7 @@ async function readArchive(bytes: Uint8Array): Promise<{ tables: Tables; photos:
       );
     }
   }
-  return { tables: worded(() => readTables(textOf)), photos: files };
+  return { tables: worded(() => readTables(textOf)), files };
 }
 
 const descriptorSchema = object({
@@ -247,8 +251,8 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
   }
 }
 
-async function photoOf(photos: ReadonlyMap<string, Uint8Array>, path: string): Promise<Uint8Array> {
-  const photo = photos.get(path);
+async function photoOf(files: ReadonlyMap<string, Uint8Array>, path: string): Promise<Uint8Array> {
+  const photo = files.get(path);
   const kind =
     photo &&
     (await sharp(photo)

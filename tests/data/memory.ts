@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import type { Chart } from '../../src/core/chart/chart';
@@ -8,9 +9,10 @@ import type { Database } from '../../src/data/database';
 import { migrate } from '../../src/data/migrate';
 import { openPGlite } from '../../src/data/pglite';
 
-/** A migrated database in memory. Making one takes seconds, so a test file shares one. */
+/** A migrated database in memory, unpacked from the empty one. Making one takes seconds, so a test file shares one. */
 export async function memoryDatabase(): Promise<Database> {
-  const database = await openPGlite({});
+  const empty = await readFile(process.env.OCULENT_TEST_DATABASE!);
+  const database = await openPGlite({ loadDataDir: new Blob([Uint8Array.from(empty)]) });
   await migrate(database);
   return database;
 }

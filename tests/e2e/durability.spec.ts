@@ -1,4 +1,4 @@
-import { rm } from 'node:fs/promises';
+import { cp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
 import { freePort, type RunningServer, run, startServer, stop, throwAwayDirectory } from './server';
@@ -6,7 +6,9 @@ import { freePort, type RunningServer, run, startServer, stop, throwAwayDirector
 test.describe('what is acknowledged is kept', () => {
   let server: RunningServer;
   test.beforeEach(async () => {
-    server = await startServer(await throwAwayDirectory(), await freePort());
+    const data = await throwAwayDirectory();
+    await cp(process.env.OCULENT_TEST_TEMPLATE!, data, { recursive: true });
+    server = await startServer(data, await freePort());
   });
   test.afterEach(async () => {
     await stop(server, 'SIGKILL');
@@ -18,7 +20,7 @@ test.describe('what is acknowledged is kept', () => {
     let request = await playwright.request.newContext({ baseURL: server.url });
     const id = await shelve(request, 'Killed');
     const acknowledged = new Set<number>();
-    for (let round = 0; round < 4; round++) {
+    for (let round = 0; round < 3; round++) {
       // Marks go out one after the other; the server is killed while one of them is on its way.
       const killAt = round * 80 + 10 + round * 7;
       let dying = Promise.resolve();
@@ -38,7 +40,7 @@ test.describe('what is acknowledged is kept', () => {
       for (const cell of acknowledged)
         expect(bitmap[cell >> 3]! & (1 << (cell & 7)), `cell ${cell}`).toBeTruthy();
     }
-    expect(acknowledged.size).toBeGreaterThanOrEqual(10 + 17 + 24 + 31);
+    expect(acknowledged.size).toBeGreaterThanOrEqual(10 + 17 + 24);
   });
 
   test('and marks made while the server is away arrive when it is back', async ({ page, playwright }) => {

@@ -13,7 +13,8 @@ test('Lantern Harbour is checked in from its heap by keyboard alone, and every p
   const field = page.getByLabel('Code on the bag in hand');
   await expect(field).toBeFocused();
   for (const bag of bags) {
-    await page.keyboard.type(bag.drills === canvas.packetDrills ? bag.label : `${bag.label} x ${bag.drills}`);
+    const words = bag.drills === canvas.packetDrills ? bag.label : `${bag.label} x ${bag.drills}`;
+    await page.keyboard.insertText(words);
     await page.keyboard.press('Enter');
     await expect(field).toHaveValue('');
   }

@@ -164,6 +164,16 @@ describe('the archive of a canvas', () => {
     await elsewhere.close();
   });
 
+  it('brings back a chart that was only begun, and a canvas that has none', async () => {
+    for (const chart of [chartOfRows('..', '..'), null]) {
+      const made = await shelve(database, [line(1)], chart, { width: 2, height: 2 });
+      const out = await archiveOf(database, made, moment);
+      await removeCanvas(database, made.id);
+      await restoreArchive(database, out, null);
+      expect(await chartOf(database, made)).toEqual(chart);
+    }
+  });
+
   it('is a Data Package by the published profiles, and its tables keep their Table Schemas (Frictionless Data)', async () => {
     const directory = await mkdtemp(join(tmpdir(), 'oculent-archive-'));
     // Another reader than the one that we read archives with.
@@ -287,6 +297,10 @@ describe('an archive that is not what it should be', () => {
     await refused(await changed({ 'mark.csv': mark.replace('0 3 6 2', '0 3') }), 'says 5 drills');
     await refused(await changed({ 'mark.csv': mark.replace('cells', 'zellen') }), 'has no column cells');
     const bags = await csv('bag_entry.csv');
+    await refused(
+      await changed({ 'bag_entry.csv': bags.replace(',count,1,', ',count,900,') }),
+      'line cannot be “900”',
+    );
     await refused(await changed({ 'bag_entry.csv': bags.replace(',190,', ',-3,') }), 'do not fit together');
     const legend = await csv('legend_line.csv');
     await refused(

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { MAX_LEGEND_LINES } from '../canvas/legend';
 import { faultInRuns } from '../chart/cellRuns';
 import { type Chart, makeChart } from '../chart/chart';
 import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from './tables';
@@ -82,6 +83,10 @@ function readValue(column: ArchiveColumn, text: string): unknown {
       return /^photos\/[\w-]+\.jpg$/.test(text) ? text : undefined;
     case 'integer':
       return /^-?\d{1,9}$/.test(text) ? Number(text) : undefined;
+    case 'line':
+      return /^\d{1,3}$/.test(text) && Number(text) >= 1 && Number(text) <= MAX_LEGEND_LINES
+        ? Number(text)
+        : undefined;
     case 'number':
       return text !== '' && Number.isFinite(Number(text)) ? Number(text) : undefined;
     case 'boolean':
@@ -220,6 +225,7 @@ function field({ name, kind, about, optional, oneOf }: ArchiveColumn): Record<st
     text: { type: 'string' },
     photo: { type: 'string' },
     integer: { type: 'integer' },
+    line: { type: 'integer' },
     number: { type: 'number' },
     boolean: { type: 'boolean' },
     moment: { type: 'datetime', format: 'any' },

@@ -4,14 +4,15 @@ import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotment';
 import { COLOUR_ORDERS } from '../kitup/colourOrder';
 
 /**
- * What a column holds. `uuid` is given anew in a copy, `shared` is not; `json` is any value; `runs` are cells as in a
- * mark; `photo` is the name of a file in the archive.
+ * What a column holds. `uuid` is given anew in a copy, `shared` is not; `line` is a line of the sheet, perhaps of an
+ * earlier one, for ledgers keep what was; `json` is a list; `runs` are cells as in a mark; `photo` is the name of a file.
  */
 type ColumnKind =
   | 'uuid'
   | 'shared'
   | 'text'
   | 'integer'
+  | 'line'
   | 'number'
   | 'boolean'
   | 'moment'
@@ -52,7 +53,7 @@ const optional = (
 ): ArchiveColumn => ({ name, kind, about, optional: true, ...more });
 const id = column('id', 'uuid', 'Identity of the row');
 const happened = column('happened_at', 'moment', 'When it happened (UTC)');
-const ofLine = column('line', 'integer', 'Line of the sheet', { refers: ['legend_line', 'line'] });
+const ofLine = column('line', 'line', 'Line of the sheet');
 
 /** Everything that belongs to a canvas, each table after those that it points at. */
 export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
@@ -154,9 +155,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       id,
       happened,
       column('kind', 'text', 'What happened', { oneOf: ['count', 'take back', 'assign'] }),
-      optional('line', 'integer', 'Line of the sheet; empty for a bag of no line', {
-        refers: ['legend_line', 'line'],
-      }),
+      optional('line', 'line', 'Line of the sheet; empty for a bag of no line'),
       column('label', 'text', 'What stands on the bag'),
       column('drills', 'integer', 'Drills in it'),
       column('how', 'text', 'How they are known', { oneOf: ['nominal', 'counted', 'weighed'] }),
@@ -235,7 +234,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     name: 'lid_mark',
     about: 'Lids that warn of another colour.',
     key: ['line'],
-    columns: [ofLine, column('other_line', 'integer', 'The other', { refers: ['legend_line', 'line'] })],
+    columns: [ofLine, column('other_line', 'line', 'The other')],
   },
   {
     name: 'storage',

@@ -75,13 +75,16 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
 
   if (legend.length === 0) {
     return (
-      <div className="slip max-w-xl">
-        <p className="mb-3 text-lg">
-          The chart’s cells are matched to the lines of the sheet, so the sheet comes first.
-        </p>
-        <a className="button button-main" href={`/canvas/${canvas.id}/checkin/sheet`}>
-          Read the inventory sheet
-        </a>
+      <div className="flex max-w-xl flex-col gap-6">
+        <div className="slip">
+          <p className="mb-3 text-lg">
+            The chart’s cells are matched to the lines of the sheet, so the sheet comes first.
+          </p>
+          <a className="button button-main" href={`/canvas/${canvas.id}/checkin/sheet`}>
+            Read the inventory sheet
+          </a>
+        </div>
+        <FilesOut canvas={canvas} hasChart={false} />
       </div>
     );
   }
@@ -120,7 +123,7 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
             </p>
           )}
           <p className="text-faded">A chart you bought is for your own use; please do not publish it.</p>
-          {entry.hasChart && <FilesOut canvas={canvas} />}
+          <FilesOut canvas={canvas} hasChart={entry.hasChart} />
         </section>
         <section aria-live="polite" className="min-w-0">
           {busy && <p>Reading…</p>}

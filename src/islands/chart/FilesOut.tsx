@@ -13,24 +13,26 @@ const FILES = [
 ] as const;
 
 /** Takes the chart, or the whole canvas, out of Oculent. */
-export function FilesOut({ canvas }: { canvas: Canvas }) {
+export function FilesOut({ canvas, hasChart }: { canvas: Canvas; hasChart: boolean }) {
   const base = `/api/canvases/${canvas.id}`;
   return (
     <section className="flex flex-col gap-3" aria-label="Take it out">
       <h2 className="text-xl">Take it out</h2>
-      <ul>
-        {FILES.map(([file, words]) => (
-          <li key={file}>
-            <a
-              className="inline-flex min-h-11 items-center gap-2 underline"
-              href={`${base}/${file}`}
-              download={`${canvas.title} ${file}`}
-            >
-              <Download size={18} aria-hidden /> {words}
-            </a>
-          </li>
-        ))}
-      </ul>
+      {hasChart && (
+        <ul>
+          {FILES.map(([file, words]) => (
+            <li key={file}>
+              <a
+                className="inline-flex min-h-11 items-center gap-2 underline"
+                href={`${base}/${file}`}
+                download={`${canvas.title} ${file}`}
+              >
+                <Download size={18} aria-hidden /> {words}
+              </a>
+            </li>
+          ))}
+        </ul>
+      )}
       <a className="button self-start" href={`${base}/archive.zip`} download={`${canvas.title}.zip`}>
         <FolderOutput size={18} aria-hidden /> The whole canvas (ZIP)
       </a>
@@ -38,7 +40,7 @@ export function FilesOut({ canvas }: { canvas: Canvas }) {
         With sheet, chart, bags and every mark: to keep a copy, to move it to another machine, or to open its
         tables in another program.
       </p>
-      <PrintSlip canvas={canvas} />
+      {hasChart && <PrintSlip canvas={canvas} />}
     </section>
   );
 }
