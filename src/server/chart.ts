@@ -3,7 +3,7 @@ import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
 import { countLaid } from '../core/chart/bitmap';
 import { type Chart, countDrills, countPerLine, makeChart, plainCloth } from '../core/chart/chart';
-import type { ChartReading } from '../core/chart/fromPixels';
+import type { ChartReading } from '../core/chart/files/fromPixels';
 import { kindOf } from '../core/chart/kind';
 import { shadePairs } from '../core/symbols/check';
 import { bitmapOf } from '../data/bench';

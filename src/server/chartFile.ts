@@ -1,9 +1,9 @@
 import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
-import { chartFromJson } from '../core/chart/chartJson';
-import { chartFromGrid } from '../core/chart/fromGrid';
-import { chartFromPicture } from '../core/chart/fromPicture';
-import type { ChartReading } from '../core/chart/fromPixels';
+import { chartFromJson } from '../core/chart/files/chartJson';
+import { chartFromGrid } from '../core/chart/files/fromGrid';
+import { chartFromPicture } from '../core/chart/files/fromPicture';
+import type { ChartReading } from '../core/chart/files/fromPixels';
 import { legendOf } from '../data/canvases';
 import type { Database } from '../data/database';
 import { readBody } from './endpoint';

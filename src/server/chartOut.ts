@@ -1,8 +1,8 @@
 import type { Canvas } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
 import { type Chart, countPerLine } from '../core/chart/chart';
-import { chartPages, pageRects } from '../core/chart/chartPages';
-import { chartSvg, type SymbolDrawing } from '../core/chart/chartSvg';
+import { chartPages, pageRects } from '../core/chart/files/chartPages';
+import { chartSvg, type SymbolDrawing } from '../core/chart/files/chartSvg';
 import { cropped } from '../core/chart/panels';
 import { hexToRgb, rgbToHex, UNKNOWN_COLOUR } from '../core/colour/rgb';
 import { labelPages } from '../core/kitup/labels/pages';

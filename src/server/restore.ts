@@ -42,7 +42,10 @@ export async function restoreArchive(
 ): Promise<ArchiveReport> {
   const { tables, files } = await readArchive(bytes);
   const original = tables.get('canvas')![0]!;
-  if (copyId !== null) renumber(tables, original.id as string, copyId);
+  if (copyId !== null) {
+    renumber(tables, original.id as string, copyId);
+    original.title = `${String(original.title).slice(0, 73)} (copy)`;
+  }
   const canvas = await canvasOf(original);
   await checkRows(tables, canvas);
   const lines = tables.get('legend_line')!.length;

@@ -1,8 +1,8 @@
 import type { InferType } from 'yup';
 import type { Canvas } from '../core/canvas/canvas';
 import { countDrills } from '../core/chart/chart';
-import { readStitches, type StitchReading } from '../core/chart/fromStitches';
-import { readRange, readThreads } from '../core/chart/threadList';
+import { readStitches, type StitchReading } from '../core/chart/files/fromStitches';
+import { readRange, readThreads } from '../core/chart/files/threadList';
 import { addCanvas, replaceLegend } from '../data/canvases';
 import { putChart } from '../data/chart';
 import type { Database } from '../data/database';

@@ -208,6 +208,7 @@ describe('the archive of a canvas', () => {
     await expect(restoreArchive(database, zip, null)).rejects.toThrow('is on the shelf already');
     const copy = randomUUID();
     const report = await restoreArchive(database, zip, copy);
+    expect(report.title).toBe('Owls, “old” & new (copy)');
     expect(report.notices[0]).toContain('no pots here');
     expect((await restoreArchive(database, zip, copy)).id).toBe(copy);
     const [own, other] = [

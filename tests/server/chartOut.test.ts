@@ -2,7 +2,7 @@ import { PDFDocument } from 'pdf-lib';
 import { PNG } from 'pngjs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { pageRects } from '../../src/core/chart/chartPages';
+import { pageRects } from '../../src/core/chart/files/chartPages';
 import { hexToRgb, rgbToHex } from '../../src/core/colour/rgb';
 import type { Database } from '../../src/data/database';
 import { chartParts, chartPdf, chartPng, chartSvgOf } from '../../src/server/chartOut';

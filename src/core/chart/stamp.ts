@@ -2,7 +2,7 @@ import type { LegendLine } from '../canvas/legend';
 import { runsFromCells } from './cellRuns';
 import type { CellRect, Chart } from './chart';
 import type { CellEdit } from './edit';
-import { wordsOfLegend } from './fromGrid';
+import { wordsOfLegend } from './files/fromGrid';
 import { cropped } from './panels';
 
 /** A piece of a chart to be put down elsewhere; null cells leave what lies under them. */

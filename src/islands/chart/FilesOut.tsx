@@ -1,7 +1,7 @@
 import { Download, FolderOutput, Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
-import { pageRects } from '../../core/chart/chartPages';
+import { pageRects } from '../../core/chart/files/chartPages';
 import type { PaperName } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
 

@@ -1,4 +1,4 @@
-import type { ThreadAsDrill } from '../../core/chart/fromStitches';
+import type { ThreadAsDrill } from '../../core/chart/files/fromStitches';
 import { many } from '../../core/words/numbers';
 
 /** Every thread with the drill that it becomes; any of them can be given another. */

@@ -1,7 +1,7 @@
 import { array, type InferType, number, object, string } from 'yup';
 import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import type { Suspect } from '../../core/chart/edit';
-import type { ColourMatch } from '../../core/chart/fromPixels';
+import type { ColourMatch } from '../../core/chart/files/fromPixels';
 import { FINISHES } from '../../core/colour/finish';
 import type { ShadePair } from '../../core/symbols/check';
 

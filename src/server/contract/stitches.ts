@@ -1,5 +1,5 @@
 import { array, number, object, string } from 'yup';
-import type { StitchReading } from '../../core/chart/fromStitches';
+import type { StitchReading } from '../../core/chart/files/fromStitches';
 
 const files = {
   /** CSV grid of symbols or codes, a row of stitches a line. */

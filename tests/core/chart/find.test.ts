@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { edgeStickers } from '../../../src/core/chart/edgeStickers';
+import { edgeStickers } from '../../../src/core/chart/files/edgeStickers';
 import { edgeMarks, nextOf, readFind } from '../../../src/core/chart/find';
 import { positionOf } from '../../../src/core/chart/position';
 import { chartOfRows, line } from '../samples';

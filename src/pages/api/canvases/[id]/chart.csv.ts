@@ -1,4 +1,4 @@
-import { chartToGrid } from '../../../../core/chart/fromGrid';
+import { chartToGrid } from '../../../../core/chart/files/fromGrid';
 import { chartParts } from '../../../../server/chartOut';
 import { canvasEndpoint, content } from '../../../../server/endpoint';
 

@@ -1,4 +1,4 @@
-import { chartToJson } from '../../../../core/chart/chartJson';
+import { chartToJson } from '../../../../core/chart/files/chartJson';
 import { chartParts } from '../../../../server/chartOut';
 import { canvasEndpoint, content } from '../../../../server/endpoint';
 

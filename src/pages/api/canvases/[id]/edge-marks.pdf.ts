@@ -1,4 +1,4 @@
-import { edgeStickers } from '../../../../core/chart/edgeStickers';
+import { edgeStickers } from '../../../../core/chart/files/edgeStickers';
 import { edgeMarksQuery } from '../../../../server/contract/chart';
 import { drawingPdf } from '../../../../server/drawingPdf';
 import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';

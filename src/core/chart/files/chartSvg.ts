@@ -1,9 +1,9 @@
-import type { Canvas } from '../canvas/canvas';
-import type { LegendLine } from '../canvas/legend';
-import { inkOn } from '../colour/contrast';
-import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';
-import { escapedXml } from '../words/xml';
-import type { Chart } from './chart';
+import type { Canvas } from '../../canvas/canvas';
+import type { LegendLine } from '../../canvas/legend';
+import { inkOn } from '../../colour/contrast';
+import { hexToRgb, UNKNOWN_COLOUR } from '../../colour/rgb';
+import { escapedXml } from '../../words/xml';
+import type { Chart } from '../chart';
 
 /** A symbol as SVG elements, drawn in a square of `cell` units. */
 export interface SymbolDrawing {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chartFromJson, chartToJson } from '../../../src/core/chart/chartJson';
-import { chartOfRows, line } from '../samples';
+import { chartFromJson, chartToJson } from '../../../../src/core/chart/files/chartJson';
+import { chartOfRows, line } from '../../samples';
 
 const legend = [line(1), line(2), line(3, { finish: 'metallic', code: '401' })];
 const size = { width: 4, height: 3 };

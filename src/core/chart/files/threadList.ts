@@ -1,5 +1,5 @@
-import { readSheetTable } from '../checkin/sheetTable';
-import { readHex } from '../colour/rgb';
+import { readSheetTable } from '../../checkin/sheetTable';
+import { readHex } from '../../colour/rgb';
 
 /** A colour of a stitch chart. */
 export interface Thread {

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
-import type { LegendLine } from '../canvas/legend';
-import { makeChart } from './chart';
+import type { LegendLine } from '../../canvas/legend';
+import { makeChart } from '../chart';
 import type { ChartReading } from './fromPixels';
 
 /** Words in a grid cell that mean "no drill here". */

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
-import { chartFromGrid, chartToGrid } from '../../../src/core/chart/fromGrid';
-import { chartFromPixels } from '../../../src/core/chart/fromPixels';
-import { clothColours, paintCloth } from '../../../src/core/chart/paint';
-import { hexToRgb } from '../../../src/core/colour/rgb';
-import { chartOfRows, line } from '../samples';
+import { emptyBitmap, setLaid } from '../../../../src/core/chart/bitmap';
+import { chartFromGrid, chartToGrid } from '../../../../src/core/chart/files/fromGrid';
+import { chartFromPixels } from '../../../../src/core/chart/files/fromPixels';
+import { clothColours, paintCloth } from '../../../../src/core/chart/paint';
+import { hexToRgb } from '../../../../src/core/colour/rgb';
+import { chartOfRows, line } from '../../samples';
 
 const legend = [
   line(1, { code: '412', symbol: 'A', hex: '#ff0000' }),

@@ -1,11 +1,11 @@
-import type { Shape } from '../canvas/canvas';
-import type { LegendLine } from '../canvas/legend';
-import { inkOn } from '../colour/contrast';
-import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';
-import type { Drawing, FontMeasure, Mark } from '../print/drawing';
-import { PAPERS, type PaperName } from '../print/paper';
-import { symbolMark } from '../symbols/symbolMark';
-import type { CellRect, Chart } from './chart';
+import type { Shape } from '../../canvas/canvas';
+import type { LegendLine } from '../../canvas/legend';
+import { inkOn } from '../../colour/contrast';
+import { hexToRgb, UNKNOWN_COLOUR } from '../../colour/rgb';
+import type { Drawing, FontMeasure, Mark } from '../../print/drawing';
+import { PAPERS, type PaperName } from '../../print/paper';
+import { symbolMark } from '../../symbols/symbolMark';
+import type { CellRect, Chart } from '../chart';
 
 /** How a chart is printed. */
 export interface ChartPrint {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { cellsToCm } from '../../../src/core/canvas/canvas';
-import { readStitches } from '../../../src/core/chart/fromStitches';
-import { readRange, readThreads } from '../../../src/core/chart/threadList';
+import { cellsToCm } from '../../../../src/core/canvas/canvas';
+import { readStitches } from '../../../../src/core/chart/files/fromStitches';
+import { readRange, readThreads } from '../../../../src/core/chart/files/threadList';
 
 const THREADS =
   'Symbol,Code,Name,Hex\nx,T11,Peat,#000000\no,T52,Bark,#17120c\n+,T40,Berry,#c8402e\nv,T90,Snow,#ffffff\n';

@@ -1,5 +1,5 @@
-import type { LegendLine } from '../canvas/legend';
-import { type Chart, makeChart } from './chart';
+import type { LegendLine } from '../../canvas/legend';
+import { type Chart, makeChart } from '../chart';
 import type { ChartReading } from './fromPixels';
 
 const VERSION = 1;

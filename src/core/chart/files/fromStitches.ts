@@ -1,11 +1,11 @@
 import Papa from 'papaparse';
-import { MAX_CELLS, MAX_SIDE_CELLS } from '../canvas/canvas';
-import type { LegendLine } from '../canvas/legend';
-import { compareCodes, looseCode } from '../checkin/codes';
-import { differenceInWords, labDifference, labOf } from '../colour/difference';
-import { hexToRgb } from '../colour/rgb';
-import { many } from '../words/numbers';
-import { type Chart, makeChart } from './chart';
+import { MAX_CELLS, MAX_SIDE_CELLS } from '../../canvas/canvas';
+import type { LegendLine } from '../../canvas/legend';
+import { compareCodes, looseCode } from '../../checkin/codes';
+import { differenceInWords, labDifference, labOf } from '../../colour/difference';
+import { hexToRgb } from '../../colour/rgb';
+import { many } from '../../words/numbers';
+import { type Chart, makeChart } from '../chart';
 import type { RangeDrill, Thread } from './threadList';
 
 /** How a thread came to its drill. */
