@@ -3,7 +3,8 @@ import type { LegendLine } from '../core/canvas/legend';
 import type { Finish } from '../core/colour/finish';
 import { one, type Queries } from './database';
 
-interface CanvasRow {
+/** A row of the table `canvas`. */
+export interface CanvasRow {
   id: string;
   title: string;
   shape: Shape;
@@ -17,7 +18,7 @@ interface CanvasRow {
 
 const COLUMNS = 'id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills';
 
-function canvasOf(row: CanvasRow): Canvas {
+export function canvasOf(row: CanvasRow): Canvas {
   return {
     id: row.id,
     title: row.title,

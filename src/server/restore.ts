@@ -16,7 +16,7 @@ import { faultInPanels } from '../core/chart/panels';
 import { ALLOT_GOALS } from '../core/kitup/allotment';
 import { restoreRows } from '../data/archive';
 import { putBitmap, replayMarks } from '../data/bench';
-import { findCanvas } from '../data/canvases';
+import { type CanvasRow, canvasOf, findCanvas } from '../data/canvases';
 import { putChart } from '../data/chart';
 import type { Database, Queries } from '../data/database';
 import { storagesOf, takenSlots } from '../data/storages';
@@ -46,7 +46,7 @@ export async function restoreArchive(
     renumber(tables, original.id as string, copyId);
     original.title = `${String(original.title).slice(0, 73)} (copy)`;
   }
-  const canvas = await canvasOf(original);
+  const canvas: Canvas = await newCanvasSchema.validate(canvasOf(original as unknown as CanvasRow));
   await checkRows(tables, canvas);
   const lines = tables.get('legend_line')!.length;
   const chartRows = tables.get(CHART_TABLE.name)!;
@@ -169,20 +169,6 @@ function renumber(tables: Tables, canvasId: string, copyId: string): void {
       }
     }
   }
-}
-
-function canvasOf(row: ArchiveRow): Promise<Canvas> {
-  return newCanvasSchema.validate({
-    id: row.id,
-    title: row.title,
-    shape: row.shape,
-    pitchMm: row.pitch_mm,
-    width: row.width,
-    height: row.height,
-    panels: row.panels,
-    symbolsPrinted: row.symbols_printed,
-    packetDrills: row.packet_drills,
-  });
 }
 
 const resultsSchema = array(

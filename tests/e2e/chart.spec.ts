@@ -136,6 +136,66 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   expect(counts.map((each: { neededDrills: number }) => each.neededDrills)).toEqual([190, 95, 90, 1]);
 });
 
+test('a drill that popped off is ringed on the chart, and a mark taken back is not', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Popped');
+  const mark = (data: object) =>
+    request.post(`/api/canvases/${id}/marks`, { data: { id: crypto.randomUUID(), ...data } });
+  const undone = crypto.randomUUID();
+  await mark({ kind: 'lay', runs: [0, 10] });
+  await mark({ kind: 'lift', runs: [3, 2] });
+  await mark({ id: undone, kind: 'lay', runs: [24, 5] });
+  await mark({ undoes: undone });
+  expect(await (await request.get(`/api/canvases/${id}/popped`)).json()).toEqual({ drills: 2, runs: [3, 2] });
+  await page.goto(`/canvas/${id}/chart`);
+  const toggle = page.getByRole('button', { name: '2 popped' });
+  await toggle.click();
+  await expect(toggle).toHaveAttribute('aria-pressed', 'true');
+  // The ring is drawn onto the cloth: light in its middle, where the chart has moss.
+  const { x, y } = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, 3, 0);
+  const side = (await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, 4, 0)).x - x;
+  const colour = await page.evaluate(
+    (at) => {
+      const canvases = [...document.querySelectorAll('canvas')].filter((each) => each.width > 100);
+      return canvases.map((canvas) => {
+        const box = canvas.getBoundingClientRect();
+        const ratio = canvas.width / box.width;
+        const pixel = canvas
+          .getContext('2d')!
+          .getImageData((at.x - box.left) * ratio, (at.y - box.top) * ratio, 1, 1).data;
+        return [...pixel.subarray(0, 3)];
+      });
+    },
+    { x: x + side * 0.72, y },
+  );
+  expect(colour).toContainEqual([255, 223, 138]);
+});
+
+test('a chart is typed row by row where there is no file, and read again by columns', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Typed', false);
+  await page.goto(`/canvas/${id}/chart/repair`);
+  await page.getByRole('button', { name: 'Type it row by row' }).click();
+  const symbols = page.getByRole('textbox', { name: 'Symbols' });
+  await symbols.fill('20*A 4*★');
+  await page.getByRole('button', { name: 'Set this row' }).click();
+  await symbols.fill('AAAAAAAAAAAAAAAAAAAAAAAA');
+  await page.getByRole('button', { name: 'Set this row' }).click();
+  await expect(page.getByLabel('Row', { exact: true })).toHaveValue('3');
+  await page.getByLabel('What is typed').selectOption('column');
+  await page.getByLabel('Column', { exact: true }).fill('21');
+  await symbols.fill('A A 14*.');
+  await expect(page.getByText('1 cell differs from the chart: 1')).toBeVisible();
+  await symbols.fill('★ A 14*.');
+  await expect(page.getByText('Just as on the chart.')).toBeVisible();
+  const bytes = await (await request.get(`/api/canvases/${id}/chart`)).body();
+  expect([19, 20, 44, 48].map((cell) => bytes.readUInt16LE(cell * 2))).toEqual([1, 2, 1, 0]);
+});
+
 test('what kind of canvas it is stands in a sentence', async ({ page }) => {
   await page.goto(`${GLASSHOUSE}/kind`);
   await expect(page.getByTestId('kind')).toContainText(

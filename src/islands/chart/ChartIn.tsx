@@ -4,10 +4,11 @@ import { differenceInWords } from '../../core/colour/difference';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/contract/canvases';
 import type { ChartReport } from '../../server/contract/chart';
-import { inWords, sendFile } from '../../ui/api';
+import { sendFile } from '../../ui/api';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
+import { useTask } from '../../ui/useTask';
 import { ChartNav } from './ChartNav';
 import { FilesOut } from './FilesOut';
 
@@ -39,19 +40,8 @@ function typeOf(file: File): string {
 export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [choice, setChoice] = useState<Choice | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, fault, act } = useTask();
 
-  const act = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setFault(null);
-    try {
-      await work();
-    } catch (error) {
-      setFault(inWords(error));
-    }
-    setBusy(false);
-  };
   const read = (file: File, rest: Rest) =>
     act(async () => {
       const type = typeOf(file);

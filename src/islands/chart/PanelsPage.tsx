@@ -125,7 +125,35 @@ function PlanForm({
   const [reachWidth, setReachWidth] = useState(String(plan.reachWidthCm ?? ''));
   const [reachHeight, setReachHeight] = useState(String(plan.reachHeightCm ?? ''));
   const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
-  const parts = (text: string) => String(numbersIn(text).length + 1);
+  const typed = (
+    words: string,
+    value: string,
+    change: (text: string) => void,
+    placeholder = '',
+    inputMode: 'decimal' | 'text' = 'decimal',
+  ) => (
+    <Labelled words={words}>
+      <input
+        className="field number"
+        inputMode={inputMode}
+        value={value}
+        placeholder={placeholder}
+        onChange={(event) => change(event.target.value)}
+      />
+    </Labelled>
+  );
+  const parts = (words: string, cuts: string, change: (count: number) => void) => (
+    <Labelled words={words}>
+      <input
+        type="number"
+        className="field number"
+        min={1}
+        max={20}
+        value={numbersIn(cuts).length + 1}
+        onChange={(event) => change(clamp(event.target.value))}
+      />
+    </Labelled>
+  );
 
   return (
     <form
@@ -144,78 +172,16 @@ function PlanForm({
       }}
     >
       <div className="grid grid-cols-2 gap-3">
-        <Labelled words="Panels across">
-          <input
-            type="number"
-            className="field number"
-            min={1}
-            max={20}
-            value={parts(columns)}
-            onChange={(event) => setColumns(equalCuts(canvas.width, clamp(event.target.value)).join(', '))}
-          />
-        </Labelled>
-        <Labelled words="Panels down">
-          <input
-            type="number"
-            className="field number"
-            min={1}
-            max={20}
-            value={parts(rows)}
-            onChange={(event) => setRows(equalCuts(canvas.height, clamp(event.target.value)).join(', '))}
-          />
-        </Labelled>
+        {parts('Panels across', columns, (count) => setColumns(equalCuts(canvas.width, count).join(', ')))}
+        {parts('Panels down', rows, (count) => setRows(equalCuts(canvas.height, count).join(', ')))}
       </div>
-      <Labelled words="Cut after columns">
-        <input
-          className="field number"
-          value={columns}
-          placeholder="no cut"
-          onChange={(event) => setColumns(event.target.value)}
-        />
-      </Labelled>
-      <Labelled words="Cut after rows">
-        <input
-          className="field number"
-          value={rows}
-          placeholder="no cut"
-          onChange={(event) => setRows(event.target.value)}
-        />
-      </Labelled>
+      {typed('Cut after columns', columns, setColumns, 'no cut', 'text')}
+      {typed('Cut after rows', rows, setRows, 'no cut', 'text')}
       <div className="grid grid-cols-2 gap-3">
-        <Labelled words="Overlap, cells">
-          <input
-            className="field number"
-            inputMode="numeric"
-            value={overlap}
-            onChange={(event) => setOverlap(event.target.value)}
-          />
-        </Labelled>
-        <Labelled words="Margin, mm">
-          <input
-            className="field number"
-            inputMode="decimal"
-            value={margin}
-            onChange={(event) => setMargin(event.target.value)}
-          />
-        </Labelled>
-        <Labelled words="You reach, cm">
-          <input
-            className="field number"
-            inputMode="decimal"
-            value={reachWidth}
-            placeholder="any"
-            onChange={(event) => setReachWidth(event.target.value)}
-          />
-        </Labelled>
-        <Labelled words="You can hang, cm">
-          <input
-            className="field number"
-            inputMode="decimal"
-            value={reachHeight}
-            placeholder="any"
-            onChange={(event) => setReachHeight(event.target.value)}
-          />
-        </Labelled>
+        {typed('Overlap, cells', overlap, setOverlap)}
+        {typed('Margin, mm', margin, setMargin)}
+        {typed('You reach, cm', reachWidth, setReachWidth, 'any')}
+        {typed('You can hang, cm', reachHeight, setReachHeight, 'any')}
       </div>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <button type="submit" className="button button-main">

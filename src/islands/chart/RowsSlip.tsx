@@ -82,7 +82,7 @@ export function RowsSlip({
             {typed.fault ??
               (typed.differs.length === 0
                 ? 'Just as on the chart.'
-                : `${counted(typed.differs.length, 'cell')} differ from the chart: ${typed.differs.slice(0, 12).join(', ')}${typed.differs.length > 12 ? ' …' : ''}`)}
+                : `${counted(typed.differs.length, 'cell')} ${typed.differs.length === 1 ? 'differs' : 'differ'} from the chart: ${typed.differs.slice(0, 12).join(', ')}${typed.differs.length > 12 ? ' …' : ''}`)}
           </p>
         )}
         <button type="submit" className="button" disabled={!typed || typed.fault !== null}>

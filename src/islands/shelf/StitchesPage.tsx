@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { type Shape, sizeInWords } from '../../core/canvas/canvas';
 import { counted, many } from '../../core/words/numbers';
 import type { StitchView } from '../../server/contract/stitches';
-import { inWords, sendJson } from '../../ui/api';
+import { sendJson } from '../../ui/api';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
+import { useTask } from '../../ui/useTask';
 import { ThreadTable } from './ThreadTable';
 
 type FileKind = 'grid' | 'threads' | 'range';
@@ -30,21 +31,10 @@ export function StitchesPage() {
   const [pitch, setPitch] = useState('2.5');
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const [view, setView] = useState<StitchView | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { busy, fault, act } = useTask();
   const [id] = useState(() => crypto.randomUUID());
   const pitchMm = Number(pitch.replace(',', '.'));
 
-  const act = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setFault(null);
-    try {
-      await work();
-    } catch (error) {
-      setFault(inWords(error));
-    }
-    setBusy(false);
-  };
   const body = (from: typeof files, own: typeof chosen) => ({
     grid: from.grid?.text ?? '',
     threads: from.threads?.text ?? '',

@@ -1,5 +1,6 @@
-import { array, number, object, string } from 'yup';
+import { array, object, string } from 'yup';
 import type { StitchReading } from '../../core/chart/files/fromStitches';
+import { newCanvasSchema } from './canvases';
 
 const files = {
   /** CSV grid of symbols or codes, a row of stitches a line. */
@@ -15,21 +16,9 @@ const files = {
 
 export const stitchReadingSchema = object(files);
 
-export const stitchCanvasSchema = object({
-  ...files,
-  id: string()
-    .uuid('The id must be a UUID.')
-    .required('An id is needed, so that a repeated request adds nothing.'),
-  title: string().trim().required('Give the canvas a title.').max(80, 'Keep the title to 80 characters.'),
-  shape: string()
-    .oneOf(['square', 'round'] as const, 'Drills are square or round.')
-    .default('square'),
-  pitchMm: number()
-    .typeError('Give the pitch in millimetres, for example 2.5.')
-    .min(1, 'The pitch must be between 1 and 10 mm.')
-    .max(10, 'The pitch must be between 1 and 10 mm.')
-    .default(2.5),
-});
+export const stitchCanvasSchema = object(files).concat(
+  newCanvasSchema.pick(['id', 'title', 'shape', 'pitchMm']),
+);
 
 /** A stitch chart as drills, before it becomes a canvas. */
 export type StitchView = Omit<StitchReading, 'result'> & {

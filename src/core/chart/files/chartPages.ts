@@ -208,32 +208,22 @@ function grid(
       : n % BLOCK === 0 || last
         ? { stroke: INK, width: 0.25 }
         : { stroke: THIN, width: 0.08 };
-  const weightOf = { thin: [] as Mark[], heavy: [] as Mark[] };
+  const thin: Mark[] = [];
+  const heavy: Mark[] = [];
+  const line = (n: number, last: boolean, ends: { x1: number; y1: number; x2: number; y2: number }) => {
+    const look = style(n, last);
+    (look.stroke === THIN ? thin : heavy).push({ kind: 'line', ...ends, ...look });
+  };
   for (let i = 0; i <= rect.width; i++) {
-    const look = style(rect.x - area.x + i, i === 0 || i === rect.width);
     const x = left + i * cellMm;
-    weightOf[look.stroke === THIN ? 'thin' : 'heavy'].push({
-      kind: 'line',
-      x1: x,
-      x2: x,
-      y1: top,
-      y2: bottom,
-      ...look,
-    });
+    line(rect.x - area.x + i, i === 0 || i === rect.width, { x1: x, y1: top, x2: x, y2: bottom });
   }
   for (let i = 0; i <= rect.height; i++) {
-    const look = style(rect.y - area.y + i, i === 0 || i === rect.height);
     const y = top + i * cellMm;
-    weightOf[look.stroke === THIN ? 'thin' : 'heavy'].push({
-      kind: 'line',
-      x1: left,
-      x2: right,
-      y1: y,
-      y2: y,
-      ...look,
-    });
+    line(rect.y - area.y + i, i === 0 || i === rect.height, { x1: left, y1: y, x2: right, y2: y });
   }
-  marks.push(...weightOf.thin, ...weightOf.heavy);
+  // Heavy lines lie over thin ones.
+  marks.push(...thin, ...heavy);
 }
 
 /** Numbers of every tenth column and row; an edge mark stands larger, with a triangle that points at its line. */

@@ -1,0 +1,150 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  type ArchiveRow,
+  CHART_TABLE,
+  chartFromRows,
+  chartToRows,
+  dataPackage,
+  fileOf,
+  readTables,
+  tableToCsv,
+} from '../../../src/core/archive/dataPackage';
+import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from '../../../src/core/archive/tables';
+import { makeChart } from '../../../src/core/chart/chart';
+
+/** Any value that a column may hold. */
+function anyValue({ kind, optional, oneOf }: ArchiveColumn): fc.Arbitrary<unknown> {
+  // What separates, quotes and breaks lines in CSV (RFC 4180), and letters beyond ASCII.
+  const words = fc.string({
+    unit: fc.constantFrom('a', ' ', ',', '"', '\n', ';', '★', '=', "'"),
+    maxLength: 8,
+  });
+  const some: fc.Arbitrary<unknown> = oneOf
+    ? fc.constantFrom(...oneOf)
+    : {
+        uuid: fc.uuid(),
+        shared: fc.uuid(),
+        text: words,
+        photo: fc.uuid().map((id) => `photos/${id}.jpg`),
+        integer: fc.integer({ min: 0, max: 900_000 }),
+        line: fc.integer({ min: 1, max: 250 }),
+        number: fc.double({ noNaN: true, noDefaultInfinity: true }).map((value) => value + 0),
+        boolean: fc.boolean(),
+        moment: fc
+          .integer({ min: 0, max: 4_000_000_000 })
+          .map((seconds) => new Date(seconds * 1000 + 789).toISOString()),
+        json: fc.array(fc.record({ a: fc.integer(), b: words })),
+        runs: fc
+          .array(fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 9 })))
+          .map((pairs) => {
+            let at = 0;
+            return pairs.flatMap(([gap, length]) => {
+              const start = at + gap;
+              at = start + length;
+              return [start, length];
+            });
+          }),
+      }[kind];
+  if (!optional) return some;
+  // An empty optional text is nothing, so only what is not empty comes back as it was.
+  return fc.option(kind === 'text' ? some.filter((text) => text !== '') : some);
+}
+
+const rowOf = (table: ArchiveTable): fc.Arbitrary<ArchiveRow> =>
+  fc.record(Object.fromEntries(table.columns.map((column) => [column.name, anyValue(column)])));
+const CANVAS = ARCHIVE_TABLES[0]!;
+const oneCanvas = tableToCsv(CANVAS, fc.sample(rowOf(CANVAS), { numRuns: 1, seed: 5 }));
+
+describe('the tables of an archive', () => {
+  for (const table of ARCHIVE_TABLES) {
+    it(`bring every value of ${table.name} back`, () => {
+      fc.assert(
+        fc.property(fc.array(rowOf(table), { minLength: 1, maxLength: table === CANVAS ? 1 : 4 }), (rows) => {
+          const files = new Map([
+            [fileOf(CANVAS), oneCanvas],
+            [fileOf(table), tableToCsv(table, rows)],
+          ]);
+          expect(readTables((path) => files.get(path) ?? null).get(table.name)).toEqual(rows);
+        }),
+        { numRuns: 30 },
+      );
+    });
+  }
+
+  it('name the row and column of a value that cannot be', () => {
+    const sitting = ARCHIVE_TABLES.find(({ name }) => name === 'sitting')!;
+    const read = (text: string) => () =>
+      readTables((path) => (path === fileOf(sitting) ? text : path === fileOf(CANVAS) ? oneCanvas : null));
+    const id = '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f01';
+    expect(read(`id,started_at\n${id},2026-05-01T10:00:00Z\n`)).not.toThrow();
+    // Columns may stand in any order, and others are passed over.
+    expect(read(`mood,started_at,id\nfine,2026-05-01T10:00:00Z,${id}\n`)).not.toThrow();
+    expect(read(`id,started_at\n${id},yesterday\n`)).toThrow(
+      'Row 1 of sitting.csv: started_at cannot be “yesterday”.',
+    );
+    expect(read('id,started_at\nnobody,2026-05-01\n')).toThrow(
+      'Row 1 of sitting.csv: id cannot be “nobody”.',
+    );
+    expect(read(`id\n${id}\n`)).toThrow('sitting.csv has no column started_at.');
+    expect(() => readTables(() => null)).toThrow('exactly one canvas');
+  });
+});
+
+describe('the chart as a table', () => {
+  it('comes back cell by cell', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 7 }),
+        fc.integer({ min: 1, max: 5 }),
+        fc.infiniteStream(fc.integer({ min: 0, max: 3 })),
+        (width, height, lines) => {
+          const cells = Uint16Array.from({ length: width * height }, () => lines.next().value as number);
+          const chart = makeChart(width, height, cells);
+          expect(chartFromRows(chartToRows(chart), chart, 3)).toEqual(chart);
+        },
+      ),
+    );
+  });
+
+  it('stays inside the canvas and on the sheet', () => {
+    const size = { width: 4, height: 3 };
+    const read = (row: number, column: number, drills: number, line: number) => () =>
+      chartFromRows([{ row, column, drills, line }], size, 2);
+    expect(read(3, 1, 4, 2)).not.toThrow();
+    for (const outside of [
+      read(0, 1, 1, 1),
+      read(4, 1, 1, 1),
+      read(1, 0, 1, 1),
+      read(1, 2, 4, 1),
+      read(1, 1, 0, 1),
+    ]) {
+      expect(outside).toThrow('lies outside the canvas');
+    }
+    expect(read(1, 1, 1, 3)).toThrow('names line 3 of 2');
+    expect(read(1, 1, 1, 0)).toThrow('names line 0 of 2');
+  });
+});
+
+describe('the descriptor', () => {
+  it('lists each file with its size and digest, and points references at their tables', () => {
+    const mark = ARCHIVE_TABLES.find(({ name }) => name === 'mark')!;
+    const { resources, ...about } = dataPackage({ id: 'x', title: 'Owls' }, '2026-05-02T09:30:00.000Z', [
+      { path: 'mark.csv', bytes: 12, hash: 'sha256:ab', table: mark },
+      { path: 'photos/a-b.jpg', bytes: 7, hash: 'sha256:cd', table: null },
+    ]) as { resources: Record<string, unknown>[] } & Record<string, unknown>;
+    expect(about).toMatchObject({ profile: 'data-package', name: 'oculent-canvas-x', title: 'Owls' });
+    expect(resources.map(({ name, bytes, hash }) => [name, bytes, hash])).toEqual([
+      ['mark', 12, 'sha256:ab'],
+      ['photos-a-b-jpg', 7, 'sha256:cd'],
+    ]);
+    const { foreignKeys } = resources[0]!.schema as { foreignKeys: unknown[] };
+    expect(foreignKeys).toContainEqual({
+      fields: 'sitting_id',
+      reference: { resource: 'sitting', fields: 'id' },
+    });
+    // A table that points at itself says so with an empty name (Table Schema, "foreign keys").
+    expect(foreignKeys).toContainEqual({ fields: 'undoes', reference: { resource: '', fields: 'id' } });
+    expect(CHART_TABLE.columns.map(({ name }) => name)).toEqual(['row', 'column', 'drills', 'line']);
+  });
+});
