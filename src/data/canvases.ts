@@ -132,26 +132,22 @@ export async function removeCanvas(queries: Queries, id: string): Promise<boolea
   return (await queries.query('delete from canvas where id = $1 returning id', [id])).length > 0;
 }
 
-export async function legendOf(queries: Queries, canvasId: string): Promise<LegendLine[]> {
-  const rows = await queries.query<{
-    line: number;
-    key_number: string;
-    symbol: string | null;
-    code: string;
-    name: string;
-    hex: string | null;
-    finish: Finish;
-    needed_drills: number;
-    packets: number;
-    path: string | null;
-  }>(
-    `select l.line, l.key_number, l.symbol, l.code, l.name, l.hex, l.finish, l.needed_drills, l.packets, d.path
-     from legend_line l
-     left join symbol_drawing d on d.canvas_id = l.canvas_id and d.code = l.code and d.finish = l.finish
-     where l.canvas_id = $1 order by l.line`,
-    [canvasId],
-  );
-  return rows.map((row) => ({
+/** A row of the table `legend_line`, with the symbol that the user drew. */
+export interface LegendRow {
+  line: number;
+  key_number: string;
+  symbol: string | null;
+  code: string;
+  name: string;
+  hex: string | null;
+  finish: Finish;
+  needed_drills: number;
+  packets: number;
+  path?: string | null;
+}
+
+export function legendLineOf(row: LegendRow): LegendLine {
+  return {
     line: row.line,
     keyNumber: row.key_number,
     symbol: row.symbol,
@@ -161,8 +157,19 @@ export async function legendOf(queries: Queries, canvasId: string): Promise<Lege
     finish: row.finish,
     neededDrills: row.needed_drills,
     packets: row.packets,
-    ...(row.path === null ? {} : { drawing: row.path }),
-  }));
+    ...(row.path ? { drawing: row.path } : {}),
+  };
+}
+
+export async function legendOf(queries: Queries, canvasId: string): Promise<LegendLine[]> {
+  const rows = await queries.query<LegendRow>(
+    `select l.line, l.key_number, l.symbol, l.code, l.name, l.hex, l.finish, l.needed_drills, l.packets, d.path
+     from legend_line l
+     left join symbol_drawing d on d.canvas_id = l.canvas_id and d.code = l.code and d.finish = l.finish
+     where l.canvas_id = $1 order by l.line`,
+    [canvasId],
+  );
+  return rows.map(legendLineOf);
 }
 
 /** Puts a legend in place of the one before. Runs in the caller's transaction. */

@@ -16,7 +16,7 @@ import { faultInPanels } from '../core/chart/panels';
 import { ALLOT_GOALS } from '../core/kitup/allotment';
 import { restoreRows } from '../data/archive';
 import { putBitmap, replayMarks } from '../data/bench';
-import { type CanvasRow, canvasOf, findCanvas } from '../data/canvases';
+import { type CanvasRow, canvasOf, findCanvas, type LegendRow, legendLineOf } from '../data/canvases';
 import { putChart } from '../data/chart';
 import type { Database, Queries } from '../data/database';
 import { storagesOf, takenSlots } from '../data/storages';
@@ -187,19 +187,7 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
   const rows = (name: string) => tables.get(name)!;
   const legend = rows('legend_line');
   if (legend.length > 0) {
-    await sheetSchema.validate({
-      lines: legend.map((row) => ({
-        line: row.line,
-        keyNumber: row.key_number,
-        symbol: row.symbol,
-        code: row.code,
-        name: row.name,
-        hex: row.hex,
-        finish: row.finish,
-        neededDrills: row.needed_drills,
-        packets: row.packets,
-      })),
-    });
+    await sheetSchema.validate({ lines: (legend as unknown as LegendRow[]).map(legendLineOf) });
   }
   const cells = canvas.width * canvas.height;
   for (const [i, { cells: runs, drills }] of rows('mark').entries()) {

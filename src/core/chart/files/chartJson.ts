@@ -1,6 +1,6 @@
 import type { LegendLine } from '../../canvas/legend';
 import { type Chart, makeChart } from '../chart';
-import type { ChartReading } from './fromPixels';
+import { type ChartReading, mostFrequent } from './fromPixels';
 
 const VERSION = 1;
 
@@ -68,9 +68,7 @@ export function chartFromJson(
   return {
     chart: makeChart(size.width, size.height, cells),
     nearly: [],
-    unmatched: [...unmatched]
-      .map(([value, count]) => ({ value, cells: count }))
-      .sort((a, b) => b.cells - a.cells),
+    unmatched: mostFrequent(unmatched),
     notices: [],
   };
 }

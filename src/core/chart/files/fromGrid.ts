@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import type { LegendLine } from '../../canvas/legend';
 import { makeChart } from '../chart';
-import type { ChartReading } from './fromPixels';
+import { type ChartReading, mostFrequent } from './fromPixels';
 
 /** Words in a grid cell that mean "no drill here". */
 const NO_DRILL = new Set(['', '0', '.', '·']);
@@ -42,9 +42,7 @@ export function chartFromGrid(
   return {
     chart: makeChart(size.width, size.height, cells),
     nearly: [],
-    unmatched: [...unmatched]
-      .map(([value, count]) => ({ value, cells: count }))
-      .sort((a, b) => b.cells - a.cells),
+    unmatched: mostFrequent(unmatched),
     notices: [],
   };
 }

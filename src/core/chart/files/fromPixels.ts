@@ -23,6 +23,11 @@ export interface ChartReading {
   notices: string[];
 }
 
+/** Words with the number of their cells, the most frequent first. */
+export function mostFrequent(cells: ReadonlyMap<string, number>): ChartReading['unmatched'] {
+  return [...cells].map(([value, count]) => ({ value, cells: count })).sort((a, b) => b.cells - a.cells);
+}
+
 /** How far a colour may be from the legend's and still be taken for it. */
 export interface MatchRule {
   /** ΔE00 up to which a colour is taken for the nearest line; infinite takes the nearest, however far. */

@@ -6,6 +6,7 @@ import { differenceInWords, labDifference, labOf } from '../../colour/difference
 import { hexToRgb } from '../../colour/rgb';
 import { many } from '../../words/numbers';
 import { type Chart, makeChart } from '../chart';
+import { mostFrequent } from './fromPixels';
 import type { RangeDrill, Thread } from './threadList';
 
 /** How a thread came to its drill. */
@@ -200,8 +201,6 @@ function readGrid(
     width,
     height,
     cells,
-    unmatched: [...unmatched]
-      .map(([value, count]) => ({ value, cells: count }))
-      .sort((a, b) => b.cells - a.cells),
+    unmatched: mostFrequent(unmatched),
   };
 }
