@@ -15,7 +15,6 @@ import { type Tile, TileCache } from './TileCache';
 const TILES_MS = { moving: 1, still: 8 };
 /** The picture from afar is painted in strips of so many rows, so that its pixels are not kept twice. */
 const STRIP_ROWS = 64;
-const LEAST_TILE_BYTES = 6_000_000;
 
 /** What to bring out on the cloth. */
 export interface ClothWish {
@@ -47,7 +46,9 @@ export class ClothRenderer {
     this.picture.width = chart.width;
     this.picture.height = chart.height;
     this.sprites = new DrillSprites(palette, shape);
-    this.tiles = new TileCache(chart, (pixels, tile, cellPx) => this.fillTile(pixels, tile, cellPx));
+    this.tiles = new TileCache(chart, (pixels, tile, cellPx, fromRow) =>
+      this.fillTile(pixels, tile, cellPx, fromRow),
+    );
   }
 
   setPalette(palette: ClothPalette): void {
@@ -157,8 +158,7 @@ export class ClothRenderer {
     const still = camera.scale === last?.scale && camera.left === last.left && camera.top === last.top;
     this.lastCamera = { ...camera };
     this.tilesUntil = performance.now() + (still ? TILES_MS.still : TILES_MS.moving);
-    // Two views' worth, or tiles would be forgotten before they are shown.
-    this.tiles.maxBytes = Math.max(LEAST_TILE_BYTES, 8 * view.width * view.height * pixelRatio ** 2);
+    this.tiles.keepFor(view.width * pixelRatio, view.height * pixelRatio);
     const column = (x: number) => Math.round((x - camera.left) * devicePixels);
     const row = (y: number) => Math.round((y - camera.top) * devicePixels);
     let whole = true;
@@ -184,27 +184,27 @@ export class ClothRenderer {
   }
 
   /** Copies the pixels of each cell's sprite into a tile; far cheaper than as many calls to the browser's drawing. */
-  private fillTile(pixels: Uint32Array, tile: Tile, cellPx: number): boolean {
+  private fillTile(pixels: Uint32Array, tile: Tile, cellPx: number, fromRow: number): number {
     const { cells, width } = this.chart;
     const { laid, focus } = this.wish;
     const stride = tile.columns * cellPx;
     let drawn = this.sprites.drawn;
-    for (let row = 0; row < tile.rows; row++) {
+    for (let row = fromRow; row < tile.rows; row++) {
       for (let column = 0; column < tile.columns; column++) {
         const cell = (tile.y + row) * width + tile.x + column;
         const line = cells[cell]!;
         const look = lookOf(laid, cell, !focus?.size || focus.has(line));
         const sprite = this.sprites.pixels(line, look, cellPx);
         // Symbols met for the first time take longest; those drawn so far are kept for the next try.
-        if (this.sprites.drawn > drawn && performance.now() > this.tilesUntil) return false;
+        if (this.sprites.drawn > drawn && performance.now() > this.tilesUntil) return row;
         drawn = this.sprites.drawn;
         let to = row * cellPx * stride + column * cellPx;
         for (let from = 0; from < sprite.length; from += cellPx, to += stride)
           pixels.set(sprite.subarray(from, from + cellPx), to);
       }
-      if (performance.now() > this.tilesUntil) return row === tile.rows - 1;
+      if (performance.now() > this.tilesUntil) return row + 1;
     }
-    return true;
+    return tile.rows;
   }
 }
 

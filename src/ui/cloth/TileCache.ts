@@ -16,13 +16,17 @@ export class TileCache {
   private readonly tiles = new Map<string, Tile>();
   private bytes = 0;
   private scratch: ImageData | null = null;
-  /** How much is kept at most. */
-  maxBytes = 0;
+  /** The tile whose pixels are in the making, and the row with which it goes on. */
+  private begun: { key: string; row: number } | null = null;
+  private maxBytes = 0;
 
   constructor(
     private readonly cloth: { width: number; height: number },
-    /** Puts cells into the pixels of a tile, `cellPx` device pixels each. False when its time ran out: try again. */
-    private readonly paint: (pixels: Uint32Array, tile: Tile, cellPx: number) => boolean,
+    /**
+     * Puts cells into the pixels of a tile, `cellPx` device pixels each, from a row on. Gives the row with which to go
+     * on when its time ran out.
+     */
+    private readonly paint: (pixels: Uint32Array, tile: Tile, cellPx: number, fromRow: number) => number,
   ) {}
 
   /** Cells along the side of a tile. */
@@ -30,7 +34,13 @@ export class TileCache {
     return Math.max(1, Math.round(TILE_PX / cellPx));
   }
 
+  /** Keeps as many tiles as a view of so many device pixels and a rim around it hold, or they would be forgotten before they are shown. */
+  keepFor(width: number, height: number): void {
+    this.maxBytes = 4 * (width + 2 * TILE_PX) * (height + 2 * TILE_PX);
+  }
+
   clear(): void {
+    this.begun = null;
     this.tiles.clear();
     this.bytes = 0;
   }
@@ -61,7 +71,10 @@ export class TileCache {
     const picture = document.createElement('canvas');
     const tile = { picture, x, y, columns, rows };
     const image = this.scratchOf(columns * cellPx, rows * cellPx);
-    if (!this.paint(new Uint32Array(image.data.buffer), tile, cellPx)) return null;
+    const from = this.begun?.key === key ? this.begun.row : 0;
+    const done = this.paint(new Uint32Array(image.data.buffer), tile, cellPx, from);
+    this.begun = done < rows ? { key, row: done } : null;
+    if (this.begun) return null;
     picture.width = image.width;
     picture.height = image.height;
     picture.getContext('2d', { alpha: false })!.putImageData(image, 0, 0);
