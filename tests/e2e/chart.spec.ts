@@ -67,11 +67,11 @@ test('The Glasshouse pans and zooms from whole to five cells; frame times are pr
   const box = (await cloth(page).boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
   await page.mouse.move(x, y);
-  for (let i = 0; i < 40; i++) await page.mouse.wheel(0, -90);
+  for (let i = 0; i < 22; i++) await page.mouse.wheel(0, -160);
   await page.mouse.down();
-  for (let i = 0; i < 40; i++) await page.mouse.move(x - i * 9, y - i * 4);
+  for (let i = 0; i < 25; i++) await page.mouse.move(x - i * 14, y - i * 6);
   await page.mouse.up();
-  for (let i = 0; i < 40; i++) await page.mouse.wheel(0, 90);
+  for (let i = 0; i < 22; i++) await page.mouse.wheel(0, 160);
   const times = (await page.evaluate(() => (window as unknown as { frameTimes: number[] }).frameTimes)).sort(
     (a, b) => a - b,
   );

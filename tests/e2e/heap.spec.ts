@@ -5,14 +5,25 @@ import { DEMO, expect, shelve, test } from './bench';
 
 test('Lantern Harbour is checked in from its heap by keyboard alone, and every planted fault is named', async ({
   page,
+  request,
 }) => {
   test.setTimeout(180_000);
   const { canvas, legend } = await lanternKit();
   const { bags, faults } = heapOf(legend, canvas.packetDrills, seeded(7));
+  // Most ordinary bags are counted already when we come to the heap; what is odd about it comes through the hands.
+  const ordinary = bags.filter(({ label, drills }) => {
+    const line = legend.find(({ code }) => code === label);
+    return line && drills === canvas.packetDrills && line.code !== faults.short.code;
+  });
+  const counted = new Set(ordinary.slice(0, Math.floor(bags.length * 0.6)));
+  for (const { label } of counted) {
+    const { line } = legend.find(({ code }) => code === label)!;
+    await request.post(`/api/canvases/${DEMO.lantern}/bags`, { data: { id: crypto.randomUUID(), line } });
+  }
   await page.goto(`/canvas/${DEMO.lantern}/checkin`);
   const field = page.getByLabel('Code on the bag in hand');
   await expect(field).toBeFocused();
-  for (const bag of bags) {
+  for (const bag of bags.filter((each) => !counted.has(each))) {
     const words = bag.drills === canvas.packetDrills ? bag.label : `${bag.label} x ${bag.drills}`;
     await page.keyboard.insertText(words);
     await page.keyboard.press('Enter');
@@ -178,10 +189,10 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   const [, drills, width] = /(\d+) drills, give or take (\d+)/.exec((await result.textContent()) ?? '')!;
   // The stand-in's bag holds about 200, within five of its standard deviations.
   expect(Math.abs(Number(drills) - 200)).toBeLessThan(30 + Number(width));
+  const bags = async () => (await (await request.get(`/api/canvases/${id}/bags`)).json()).bags;
   await page.getByRole('button', { name: 'Count this bag for 412' }).click();
-  const view = await (await request.get(`/api/canvases/${id}/bags`)).json();
-  expect(view.bags).toMatchObject([{ line: 1, how: 'weighed', drills: Number(drills) }]);
-  expect(view.bags[0].spread).toBeGreaterThan(0);
+  await expect.poll(bags).toMatchObject([{ line: 1, how: 'weighed', drills: Number(drills) }]);
+  expect((await bags())[0].spread).toBeGreaterThan(0);
 });
 
 test('a scale on a serial port speaks to the same reader', async ({ page, request }) => {
