@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
-import { array, mixed, number, object, string } from 'yup';
+import { array, mixed, number, object, string, ValidationError } from 'yup';
 import {
   ARCHIVE_VERSION,
   type ArchiveRow,
@@ -46,7 +46,10 @@ export async function restoreArchive(
     renumber(tables, original.id as string, copyId);
     original.title = `${String(original.title).slice(0, 73)} (copy)`;
   }
-  const canvas: Canvas = await newCanvasSchema.validate(canvasOf(original as unknown as CanvasRow));
+  const canvas: Canvas = await inTable(
+    'canvas',
+    newCanvasSchema.validate(canvasOf(original as unknown as CanvasRow)),
+  );
   await checkRows(tables, canvas);
   const lines = tables.get('legend_line')!.length;
   const chartRows = tables.get(CHART_TABLE.name)!;
@@ -85,7 +88,7 @@ export async function restoreArchive(
   } catch (error) {
     if (error instanceof Problem || !isDataError(error)) throw error;
     throw unreadable(
-      `The tables of this archive do not fit together (${error instanceof Error ? error.message : 'no reason given'}). Nothing was taken in.`,
+      'The tables of this archive do not fit together: a row points at one that is missing, stands twice, or holds a value that cannot be. Nothing was taken in.',
     );
   }
 }
@@ -113,7 +116,7 @@ async function readArchive(
     }
   };
   const descriptor = await descriptorOf(textOf(DESCRIPTOR));
-  for (const { path, hash } of descriptor.resources ?? []) {
+  for (const { path, hash } of descriptor.resources) {
     const content = files.get(path);
     if (content && hash !== undefined && hash !== hashOf(content)) {
       throw unreadable(
@@ -171,6 +174,7 @@ function renumber(tables: Tables, canvasId: string, copyId: string): void {
   }
 }
 
+const goalsSchema = array(string().oneOf(ALLOT_GOALS)).length(ALLOT_GOALS.length);
 const resultsSchema = array(
   object({
     goal: string().oneOf(ALLOT_GOALS).required(),
@@ -182,12 +186,22 @@ const editsSchema = array(
   object({ line: number().integer().min(0).required(), runs: mixed<number[]>().required() }),
 ).required();
 
+/** A schema's fault, told with the table in which it was found. */
+async function inTable<Result>(name: string, checked: Promise<Result>): Promise<Result> {
+  try {
+    return await checked;
+  } catch (error) {
+    throw error instanceof ValidationError ? unreadable(`${name}.csv: ${error.message}`) : error;
+  }
+}
+
 /** What the tables' own kinds do not say. @throws Problem, or a schema's own error */
 async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
   const rows = (name: string) => tables.get(name)!;
   const legend = rows('legend_line');
   if (legend.length > 0) {
-    await sheetSchema.validate({ lines: (legend as unknown as LegendRow[]).map(legendLineOf) });
+    const lines = (legend as unknown as LegendRow[]).map(legendLineOf);
+    await inTable('legend_line', sheetSchema.validate({ lines }));
   }
   const cells = canvas.width * canvas.height;
   for (const [i, { cells: runs, drills }] of rows('mark').entries()) {
@@ -199,32 +213,36 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
   }
   for (const { edits, before } of rows('chart_edit')) {
     for (const { runs } of [
-      ...(await editsSchema.validate(edits)),
-      ...(await editsSchema.validate(before)),
+      ...(await inTable('chart_edit', editsSchema.validate(edits))),
+      ...(await inTable('chart_edit', editsSchema.validate(before))),
     ]) {
       const fault = Array.isArray(runs) ? faultInRuns(runs, cells) : 'Cells are missing.';
       if (fault) throw unreadable(`chart_edit.csv: ${fault}`);
     }
   }
   for (const row of rows('panel_plan')) {
-    const plan = await panelPlanSchema.validate({
-      columnCuts: row.column_cuts,
-      rowCuts: row.row_cuts,
-      overlap: row.overlap,
-      marginMm: row.margin_mm,
-      reachWidthCm: row.reach_width_cm,
-      reachHeightCm: row.reach_height_cm,
-    });
+    const plan = await inTable(
+      'panel_plan',
+      panelPlanSchema.validate({
+        columnCuts: row.column_cuts,
+        rowCuts: row.row_cuts,
+        overlap: row.overlap,
+        marginMm: row.margin_mm,
+        reachWidthCm: row.reach_width_cm,
+        reachHeightCm: row.reach_height_cm,
+      }),
+    );
     const fault = faultInPanels(plan, canvas);
     if (fault) throw unreadable(`panel_plan.csv: ${fault}`);
   }
-  for (const { path } of rows('symbol_drawing')) await drawingSchema.validate({ path });
+  for (const { path } of rows('symbol_drawing'))
+    await inTable('symbol_drawing', drawingSchema.validate({ path }));
   for (const { id, name, packing_share, trays } of rows('storage')) {
-    await storageSchema.validate({ id, name, packingShare: packing_share, trays });
+    await inTable('storage', storageSchema.validate({ id, name, packingShare: packing_share, trays }));
   }
   for (const { goals, results } of rows('kitup_plan')) {
-    await array(string().oneOf(ALLOT_GOALS)).length(ALLOT_GOALS.length).validate(goals);
-    await resultsSchema.validate(results);
+    await inTable('kitup_plan', goalsSchema.validate(goals));
+    await inTable('kitup_plan', resultsSchema.validate(results));
   }
 }
 

@@ -306,7 +306,7 @@ describe('an archive that is not what it should be', () => {
     const legend = await csv('legend_line.csv');
     await refused(
       await changed({ 'legend_line.csv': legend.replace('#d8432b', 'red') }),
-      'written like #2f6f8f',
+      'legend_line.csv: A colour is written like #2f6f8f',
     );
     await refused(
       await changed({ 'chart.csv': 'row,column,drills,line\r\n1,4,2,1\r\n' }),
@@ -314,7 +314,7 @@ describe('an archive that is not what it should be', () => {
     );
     await refused(
       await changed({ 'symbol_drawing.csv': 'code,finish,path\r\n402,plain,"M0 0""/><a"\r\n' }),
-      'A drawing is made of',
+      'symbol_drawing.csv: A drawing is made of',
     );
     const inspection = await csv('inspection_entry.csv');
     const photo = /photos\/[\w-]+\.jpg/.exec(inspection)![0];

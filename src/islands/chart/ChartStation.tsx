@@ -129,7 +129,7 @@ function ChartView({
       <ChartNav canvasId={canvas.id} here="" />
       <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.2rem)] lg:min-h-0 lg:grid-cols-[1fr_19rem]">
         <section
-          className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
+          className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[40rem] lg:min-h-0"
           aria-label="The canvas"
         >
           <div className="mb-2 flex flex-wrap items-center gap-2">

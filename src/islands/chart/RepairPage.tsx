@@ -102,10 +102,13 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     else for (const cell of cells) next.add(cell);
     setPicked(next);
   };
+  const take = (next: Tool) => {
+    setTool(next);
+    setDrawn(null);
+  };
   const takeStamp = (rect: CellRect) => {
     setStamp(stampOf(chart, rect));
-    setDrawn(null);
-    setTool('paste');
+    take('paste');
   };
   /** By keyboard: the first cell is one corner, the second the other. */
   const pickUp = (place: CellPlace) => {
@@ -185,7 +188,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
       <section className="flex min-h-[30rem] min-w-0 flex-col lg:min-h-0" aria-label="The canvas">
         <div className="mb-2 flex flex-wrap gap-2">
           {TOOLS.map(([each, words]) => (
-            <ToggleButton key={each} on={tool === each} onChange={() => setTool(each)}>
+            <ToggleButton key={each} on={tool === each} onChange={() => take(each)}>
               {words}
             </ToggleButton>
           ))}

@@ -16,14 +16,17 @@ export function useRepairs(canvasId: string, chart: Chart, first: RepairView) {
   const [undos, setUndos] = useState<CellEdit[][]>([]);
   const [redos, setRedos] = useState<CellEdit[][]>([]);
 
-  /** Shows edits at once and sends them; what the server refuses is taken back. @returns the edits that undo them */
+  /**
+   * Shows edits at once and sends them; what the server refuses is taken back.
+   * @returns the edits that undo them, none where nothing changed; null when they were refused or got no answer
+   */
   const send = async (edits: CellEdit[]): Promise<CellEdit[] | null> => {
     const back = edits
       .map((edit) => inverseOf(applyEdit(chart, edit)))
       .reverse()
       .flat();
     setVersion((before) => before + 1);
-    if (back.length === 0) return null;
+    if (back.length === 0) return back;
     setFault(null);
     const id = crypto.randomUUID();
     const attempt = () =>
@@ -45,7 +48,7 @@ export function useRepairs(canvasId: string, chart: Chart, first: RepairView) {
   };
   const change = async (edits: CellEdit[]) => {
     const back = await send(edits);
-    if (!back) return;
+    if (!back?.length) return;
     setUndos((before) => [...before, back]);
     setRedos([]);
   };
@@ -54,14 +57,17 @@ export function useRepairs(canvasId: string, chart: Chart, first: RepairView) {
     if (!edits) return;
     setUndos(undos.slice(0, -1));
     const back = await send(edits);
-    if (back) setRedos((before) => [...before, back]);
+    // What could not be taken back can be tried again.
+    if (!back) setUndos((before) => [...before, edits]);
+    else if (back.length > 0) setRedos((before) => [...before, back]);
   };
   const redo = async () => {
     const edits = redos.at(-1);
     if (!edits) return;
     setRedos(redos.slice(0, -1));
     const back = await send(edits);
-    if (back) setUndos((before) => [...before, back]);
+    if (!back) setRedos((before) => [...before, edits]);
+    else if (back.length > 0) setUndos((before) => [...before, back]);
   };
   useUndoKeys(
     () => void undo(),

@@ -12,6 +12,8 @@ export function TakeIn() {
   const [file, setFile] = useState<File | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [known, setKnown] = useState(false);
+  // One id a file: a copy that is sent again after a lost answer is the same copy.
+  const [copyId, setCopyId] = useState('');
   const [report, setReport] = useState<ArchiveReport | null>(null);
 
   const send = async (archive: File, query: string) => {
@@ -29,13 +31,14 @@ export function TakeIn() {
       else setReport(taken);
     } catch (error) {
       setFault(inWords(error));
-      setKnown(error instanceof ApiProblem && error.status === 409);
+      setKnown(query !== '' || (error instanceof ApiProblem && error.status === 409));
     }
     setBusy(false);
   };
   const choose = (archive: File | undefined) => {
     if (!archive) return;
     setFile(archive);
+    setCopyId(crypto.randomUUID());
     setReport(null);
     dialog.current?.showModal();
     void send(archive, '');
@@ -78,15 +81,15 @@ export function TakeIn() {
               Open it
             </a>
           ) : (
-            <button type="button" className="button" onClick={() => dialog.current?.close()}>
-              {busy ? 'Leave it' : 'Close'}
+            <button type="button" className="button" disabled={busy} onClick={() => dialog.current?.close()}>
+              Close
             </button>
           )}
           {known && file && (
             <button
               type="button"
               className="button button-main"
-              onClick={() => void send(file, `?copy=${crypto.randomUUID()}`)}
+              onClick={() => void send(file, `?copy=${copyId}`)}
             >
               Take it in as a copy
             </button>

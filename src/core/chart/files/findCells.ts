@@ -46,7 +46,9 @@ export function findCells(picture: Picture, size: Size): CellGrid & { finer: str
     seen.x && seen.y
       ? `${many(Math.round(width / seen.x))} × ${many(Math.round(height / seen.y))} cells`
       : null;
-  if (cellWidth === cellHeight && Number.isInteger(cellWidth)) {
+  // Cells that are not square are believed only where their edges say so.
+  const seenSo = seen.x === cellWidth && seen.y === cellHeight;
+  if (seenSo || (cellWidth === cellHeight && Number.isInteger(cellWidth))) {
     const isFiner = seen.x !== null && seen.x === seen.y && seen.x < cellWidth && cellWidth % seen.x === 0;
     return { ...whole, finer: isFiner ? looks : null };
   }

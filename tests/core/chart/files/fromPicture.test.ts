@@ -79,6 +79,23 @@ describe('a chart from a picture with larger cells', () => {
     );
   });
 
+  it('may have cells that are not square, where their edges say so', () => {
+    const cells = Array.from({ length: 48 }, (_, i) => 1 + ((i * 7 + (i >> 3)) % 5));
+    const square = drawn(cells, 8, { scale: 6 });
+    // Every other row once more: cells of 6 × 9 pixels.
+    const rows = Array.from({ length: square.height * 1.5 }, (_, y) => Math.floor(y / 1.5));
+    const rgba = Uint8Array.from(
+      rows.flatMap((row) => [...square.rgba.subarray(row * square.width * 4, (row + 1) * square.width * 4)]),
+    );
+    const { chart } = chartFromPicture(
+      { width: square.width, height: rows.length, rgba },
+      SIZE,
+      legend,
+      EXACT,
+    );
+    expect([...chart.cells]).toEqual(cells);
+  });
+
   it('warns when it seems to be a finer chart whose size divides', () => {
     const cells = Array.from({ length: 192 }, (_, i) => 1 + ((i * 3 + (i >> 4)) % 5));
     const { notices } = chartFromPicture(drawn(cells, 16, { scale: 5 }), SIZE, legend, EXACT);
