@@ -1,4 +1,4 @@
-/** The layers of the house: see docs/decisions/0001-layers.md. */
+/** The layers of the house and the order of its rooms: see docs/decisions/0001-layers.md. */
 const only = (name, from, allowed, comment) => ({
   name,
   comment,
@@ -7,10 +7,57 @@ const only = (name, from, allowed, comment) => ({
   to: { path: '^(src|demo)/', pathNot: allowed },
 });
 
+/** Rooms of `core` from the ground up: a room may know those before it, never one behind it. */
+const ROOMS = [
+  'words',
+  'colour',
+  'canvas',
+  'cells',
+  'codes',
+  'chance',
+  'ledger',
+  'print',
+  'view',
+  'symbols',
+  'checkin',
+  'inspection',
+  'packing',
+  'stash',
+  'requests',
+  'storage',
+  'kitup',
+  'labels',
+  'chart',
+  'stitches',
+  'sections',
+  'placing',
+  'bench',
+  'progress',
+  'shelf',
+  'archive',
+];
+const upwards = ROOMS.slice(0, -1).map((room, i) => ({
+  name: `no-arrow-up-from-${room}`,
+  severity: 'error',
+  from: { path: `^src/core/${room}/` },
+  to: { path: `^src/core/(${ROOMS.slice(i + 1).join('|')})/` },
+}));
+/** What every station and the shared components may know of `core`. */
+const SHARED = 'words|colour|canvas|cells|codes|view|symbols';
+const CONTRACT = '^src/server/[a-z]+/contract\\.ts$';
+
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     only('core-stands-alone', '^src/core/', '^src/core/', 'core imports only core'),
+    ...upwards,
+    {
+      name: 'core-has-these-rooms',
+      comment: 'a new room gets its place in the order above',
+      severity: 'error',
+      from: {},
+      to: { path: '^src/core/', pathNot: `^src/core/(${ROOMS.join('|')}|refusal\\.ts)(/|$)` },
+    },
     {
       name: 'core-libraries',
       comment:
@@ -28,17 +75,12 @@ module.exports = {
     only(
       'islands-never-touch-data',
       '^src/islands/',
-      '^src/(core|islands|ui|workers|server/contract)/',
+      `^src/(core|islands|ui|workers)/|${CONTRACT}`,
       'islands speak to the server over HTTP only',
     ),
-    only('ui-is-shared', '^src/ui/', '^src/(core|ui|server/contract)/', 'ui knows no station'),
+    only('ui-knows-no-station', '^src/ui/', `^src/ui/|^src/core/(${SHARED})/`, 'ui knows no station'),
     only('workers-call-core', '^src/workers/', '^src/(core|workers)/', 'a worker is a thin entry to core'),
-    only(
-      'contract-is-plain',
-      '^src/server/contract/',
-      '^src/(core|server/contract)/',
-      'forms import the same schemas',
-    ),
+    only('contract-is-plain', CONTRACT, `^src/core/|${CONTRACT}`, 'forms import the same schemas'),
     {
       name: 'product-without-demo',
       severity: 'error',

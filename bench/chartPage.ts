@@ -1,7 +1,7 @@
-import { fitCamera } from '../src/core/chart/camera';
-import { makeChart } from '../src/core/chart/chart';
-import { clothColours } from '../src/core/chart/paint';
+import { makeChart } from '../src/core/cells/chart';
 import type { Rgb } from '../src/core/colour/rgb';
+import { fitCamera } from '../src/core/view/camera';
+import { clothColours } from '../src/core/view/paint';
 import { ClothRenderer } from '../src/ui/cloth/ClothRenderer';
 
 /** Times of one camera path in milliseconds a frame. */

@@ -1,9 +1,9 @@
 import { performance } from 'node:perf_hooks';
-import { emptyBitmap, setLaid } from '../src/core/chart/bitmap';
-import { makeChart } from '../src/core/chart/chart';
-import { clothColours, paintCloth } from '../src/core/chart/paint';
+import { emptyBitmap, setLaid } from '../src/core/cells/bitmap';
+import { makeChart } from '../src/core/cells/chart';
 import type { Rgb } from '../src/core/colour/rgb';
 import { planSection } from '../src/core/placing/barPlan';
+import { clothColours, paintCloth } from '../src/core/view/paint';
 
 /** Median time of a task in milliseconds. */
 function median(task: () => void, rounds = 41): number {

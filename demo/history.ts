@@ -1,7 +1,7 @@
-import { cellsInRect } from '../src/core/bench/marking';
-import { emptyBitmap } from '../src/core/chart/bitmap';
-import { type CellRuns, runsFromCells } from '../src/core/chart/cellRuns';
-import { countInRect, cutIntoBlocks, USUAL_BLOCK } from '../src/core/sections/blockGrid';
+import { emptyBitmap } from '../src/core/cells/bitmap';
+import { type CellRuns, runsFromCells } from '../src/core/cells/cellRuns';
+import { cellsInRect, countInRect } from '../src/core/cells/rect';
+import { cutIntoBlocks, USUAL_BLOCK } from '../src/core/sections/blockGrid';
 import type { Kit } from './kits';
 import { between, pick, type Random } from './random';
 

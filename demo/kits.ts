@@ -1,6 +1,6 @@
 import type { Canvas } from '../src/core/canvas/canvas';
 import type { LegendLine } from '../src/core/canvas/legend';
-import { type Chart, countPerLine, makeChart } from '../src/core/chart/chart';
+import { type Chart, countPerLine, makeChart } from '../src/core/cells/chart';
 import { relativeLuminance } from '../src/core/colour/contrast';
 import type { Finish } from '../src/core/colour/finish';
 import { inventLegend, LIKE_PAIRS } from './legend';

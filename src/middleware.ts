@@ -1,6 +1,6 @@
 import { defineMiddleware } from 'astro:middleware';
-import { addSecurityHeaders, refuseForeign } from './server/guard';
-import { problemResponse } from './server/problem';
+import { addSecurityHeaders, refuseForeign } from './server/http/guard';
+import { problemResponse } from './server/http/problem';
 
 export const onRequest = defineMiddleware(async ({ request }, next) => {
   let response: Response;

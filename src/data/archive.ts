@@ -1,7 +1,7 @@
 import type { ArchiveRow } from '../core/archive/dataPackage';
 import type { ArchiveColumn, ArchiveTable } from '../core/archive/tables';
 import { runsFromBytes, runsToBytes } from './bench';
-import type { Queries } from './database';
+import type { Queries } from './engine/database';
 
 /** How the rows of a canvas are found, and in which order, where it is not by `canvas_id` and the key. */
 const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }> = {

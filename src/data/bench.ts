@@ -1,8 +1,8 @@
 import { applyMark, type MarkKind } from '../core/bench/marking';
-import { type Bitmap, countLaid, emptyBitmap } from '../core/chart/bitmap';
-import { type CellRuns, countCells } from '../core/chart/cellRuns';
+import { type Bitmap, countLaid, emptyBitmap } from '../core/cells/bitmap';
+import { type CellRuns, countCells } from '../core/cells/cellRuns';
 import { type UndoState, undoState } from '../core/ledger/history';
-import { one, type Queries } from './database';
+import { one, type Queries } from './engine/database';
 
 /** One row of the mark ledger. `runs` are exactly the cells that it changed. */
 export interface Mark {

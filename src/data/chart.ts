@@ -1,7 +1,7 @@
 import type { Canvas } from '../core/canvas/canvas';
-import { type Chart, chartFromBytes, chartToBytes, countDrills } from '../core/chart/chart';
+import { type Chart, chartFromBytes, chartToBytes, countDrills } from '../core/cells/chart';
 import type { CellEdit } from '../core/chart/edit';
-import { one, type Queries } from './database';
+import { one, type Queries } from './engine/database';
 
 export async function chartOf(
   queries: Queries,

@@ -1,7 +1,7 @@
 import type { TrashTally } from '../core/checkin/chance';
 import { type BagMeasure, type CountedBag, nominalSpread } from '../core/checkin/supply';
 import { type UndoState, undoState } from '../core/ledger/history';
-import { one, type Queries } from './database';
+import { one, type Queries } from './engine/database';
 
 /** One row of the bag ledger. */
 export interface BagEntry {

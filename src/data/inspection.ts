@@ -1,5 +1,5 @@
-import type { InspectionKey } from '../core/checkin/inspection';
-import { one, type Queries } from './database';
+import type { InspectionKey } from '../core/inspection/inspection';
+import { one, type Queries } from './engine/database';
 
 export interface InspectionEntry {
   id: string;

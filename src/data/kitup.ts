@@ -1,6 +1,6 @@
+import type { ColourOrder } from '../core/codes/colourOrder';
 import type { AllotGoal, GoalResult, LeaveRule } from '../core/kitup/allotment';
-import type { ColourOrder } from '../core/kitup/colourOrder';
-import { one, type Queries } from './database';
+import { one, type Queries } from './engine/database';
 
 /** How the colours of a canvas are kept. */
 export interface KitupPlan {

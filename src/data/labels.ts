@@ -1,5 +1,5 @@
-import type { LabelFormat, LabelSheet } from '../core/kitup/labels/sheet';
-import type { Queries } from './database';
+import type { LabelFormat, LabelSheet } from '../core/labels/sheet';
+import type { Queries } from './engine/database';
 
 /** The sheets that the user has measured, by format. */
 export async function labelSheets(queries: Queries): Promise<Map<LabelFormat, LabelSheet>> {

@@ -1,5 +1,5 @@
 import type { PanelPlan } from '../core/chart/panels';
-import { one, type Queries } from './database';
+import { one, type Queries } from './engine/database';
 
 /** The panels that the user cuts a canvas into; null before he does. */
 export async function panelPlanOf(queries: Queries, canvasId: string): Promise<PanelPlan | null> {

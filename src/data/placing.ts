@@ -1,5 +1,5 @@
 import { orderTips } from '../core/placing/tips';
-import type { Database, Queries } from './database';
+import type { Database, Queries } from './engine/database';
 
 /** The tips on the user's pens, the single placer always among them. */
 export async function ownTips(queries: Queries): Promise<number[]> {

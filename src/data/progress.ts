@@ -1,5 +1,5 @@
 import type { DayLaid } from '../core/progress/progress';
-import type { Queries } from './database';
+import type { Queries } from './engine/database';
 
 /** Drills laid less lifted, per calendar day of a time zone. @param zone IANA name, e.g. `Europe/Lisbon` */
 export async function laidPerDay(queries: Queries, canvasId: string, zone: string): Promise<DayLaid[]> {

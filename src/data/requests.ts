@@ -1,5 +1,5 @@
-import type { RequestState } from '../core/checkin/supplierRequest';
-import type { Queries } from './database';
+import type { RequestState } from '../core/requests/supplierRequest';
+import type { Queries } from './engine/database';
 
 /** The newest state of each line that was ever asked for. */
 export async function requestStates(queries: Queries, canvasId: string): Promise<Map<number, RequestState>> {

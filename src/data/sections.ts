@@ -1,5 +1,5 @@
 import { type BlockSize, USUAL_BLOCK } from '../core/sections/blockGrid';
-import { one, type Queries } from './database';
+import { one, type Queries } from './engine/database';
 
 /** The block size chosen for a canvas, else the usual one. */
 export async function blockSizeOf(queries: Queries, canvasId: string): Promise<BlockSize> {

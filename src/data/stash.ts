@@ -1,5 +1,5 @@
 import type { StashItem } from '../core/stash/cover';
-import type { Queries } from './database';
+import type { Queries } from './engine/database';
 
 /** Every item with what is there of it. */
 export function stashItems(queries: Queries): Promise<StashItem[]> {

@@ -1,5 +1,5 @@
 import type { Finish } from '../core/colour/finish';
-import type { Queries } from './database';
+import type { Queries } from './engine/database';
 
 type Colour = { code: string; finish: Finish };
 

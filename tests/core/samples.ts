@@ -1,5 +1,5 @@
 import type { LegendLine } from '../../src/core/canvas/legend';
-import { type Chart, makeChart } from '../../src/core/chart/chart';
+import { type Chart, makeChart } from '../../src/core/cells/chart';
 
 /** A legend line with sensible values where a test does not care. */
 export function line(number: number, more: Partial<LegendLine> = {}): LegendLine {

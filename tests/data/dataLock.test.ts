@@ -3,7 +3,7 @@ import { mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, expect, it } from 'vitest';
-import { DirectoryInUse, takeDataLock } from '../../src/data/dataLock';
+import { DirectoryInUse, takeDataLock } from '../../src/data/engine/dataLock';
 
 let directory: string;
 let other: ChildProcess | null = null;

@@ -2,12 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import type { LegendLine } from '../../src/core/canvas/legend';
-import type { Chart } from '../../src/core/chart/chart';
-import { addCanvas, replaceLegend } from '../../src/data/canvases';
+import type { Chart } from '../../src/core/cells/chart';
+import { addCanvas, replaceLegend } from '../../src/data/canvas';
 import { putChart } from '../../src/data/chart';
-import type { Database } from '../../src/data/database';
-import { migrate } from '../../src/data/migrate';
-import { openPGlite } from '../../src/data/pglite';
+import type { Database } from '../../src/data/engine/database';
+import { migrate } from '../../src/data/engine/migrate';
+import { openPGlite } from '../../src/data/engine/pglite';
 
 /** A migrated database in memory, unpacked from the empty one. Making one takes seconds, so a test file shares one. */
 export async function memoryDatabase(): Promise<Database> {

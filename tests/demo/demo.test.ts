@@ -3,8 +3,8 @@ import { heapOf } from '../../demo/heap';
 import { inventHistory } from '../../demo/history';
 import { type Kit, kingfisherKit, lanternKit } from '../../demo/kits';
 import { seeded } from '../../demo/random';
-import { cellsOfRuns } from '../../src/core/chart/cellRuns';
-import { countDrills, countPerLine } from '../../src/core/chart/chart';
+import { cellsOfRuns } from '../../src/core/cells/cellRuns';
+import { countDrills, countPerLine } from '../../src/core/cells/chart';
 import { judge, supplyOf } from '../../src/core/checkin/supply';
 
 let kingfisher: Kit;

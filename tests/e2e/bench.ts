@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { cp, rm } from 'node:fs/promises';
 import { type APIRequestContext, test as base, expect, type Locator, type Page } from '@playwright/test';
 import { PNG } from 'pngjs';
-import { fitCamera } from '../../src/core/chart/camera';
-import type { CellRect } from '../../src/core/chart/chart';
+import type { CellRect } from '../../src/core/cells/chart';
 import { hexToRgb } from '../../src/core/colour/rgb';
+import { fitCamera } from '../../src/core/view/camera';
 import { freePort, startServer, stop, throwAwayDirectory } from './server';
 
 /** The margin that the cloth keeps around what it frames, in CSS pixels. */

@@ -51,7 +51,7 @@ export function run(
 }
 
 export async function startServer(data: string, port: number): Promise<RunningServer> {
-  const child = spawn(process.execPath, [...NODE, 'src/server/start.ts'], {
+  const child = spawn(process.execPath, [...NODE, 'src/server/http/start.ts'], {
     env: { ...process.env, OCULENT_DATA: data, PORT: String(port) },
   });
   let output = '';

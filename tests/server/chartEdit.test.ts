@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { legendOf } from '../../src/data/canvases';
+import { legendOf } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
-import type { Database } from '../../src/data/database';
-import { enterMark } from '../../src/server/bench';
-import { beginChart, kindView } from '../../src/server/chart';
-import { editChart, repairView, replaceFinish, undoFinish } from '../../src/server/chartEdit';
+import type { Database } from '../../src/data/engine/database';
+import { enterMark } from '../../src/server/bench/writes';
+import { editChart, repairView, replaceFinish, undoFinish } from '../../src/server/chart/edits';
+import { kindView } from '../../src/server/chart/view';
+import { beginChart } from '../../src/server/chart/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 

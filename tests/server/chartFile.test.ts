@@ -2,8 +2,8 @@ import { PNG } from 'pngjs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { hexToRgb, type Rgb } from '../../src/core/colour/rgb';
-import type { Database } from '../../src/data/database';
-import { readChartFor } from '../../src/server/chartFile';
+import type { Database } from '../../src/data/engine/database';
+import { readChartFor } from '../../src/server/chart/chartFile';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 
@@ -107,7 +107,7 @@ describe('a chart file', () => {
     await expect(read(Uint8Array.of(0xff, 0xd8, 0xff, 0xe0, 1, 2), 'image/jpeg')).rejects.toThrow(
       'This JPEG is damaged',
     );
-    await expect(read(Uint8Array.of(0xff, 0xfe, 0x41, 0), 'text/csv')).rejects.toThrow('not UTF-8 text');
+    await expect(read(Uint8Array.of(0x41, 0xe9, 0x2c), 'text/csv')).rejects.toThrow('not UTF-8 text');
     await expect(read('101,101\n101', 'text/csv')).rejects.toThrow('The grid has 2 rows; the canvas has 4.');
     await expect(read('{"rows":', 'application/json')).rejects.toThrow('not JSON, or it is cut short');
     await expect(read('x', 'text/csv', false, [])).rejects.toThrow('Read the inventory sheet first');

@@ -1,8 +1,9 @@
 import { describe, expect, it, vi } from 'vitest';
-import { object, string } from 'yup';
-import { readBody, readJson } from '../../src/server/endpoint';
-import { addSecurityHeaders, refuseForeign } from '../../src/server/guard';
-import { Problem, problemResponse } from '../../src/server/problem';
+import { Refusal } from '../../src/core/refusal';
+import { readBody, readJson } from '../../src/server/http/body';
+import { addSecurityHeaders, refuseForeign } from '../../src/server/http/guard';
+import { Problem, problemResponse } from '../../src/server/http/problem';
+import { array, object, string, wholeNumbers } from '../../src/server/http/schema';
 
 function request(method: string, headers: Record<string, string>): Request {
   return { method, headers: new Headers(headers) } as Request;
@@ -52,7 +53,8 @@ describe('headers', () => {
 });
 
 describe('bodies', () => {
-  const post = (body: BodyInit) => new Request('http://localhost/', { method: 'POST', body });
+  const post = (body: BodyInit, type = 'application/json') =>
+    new Request('http://localhost/', { method: 'POST', body, headers: { 'content-type': type } });
 
   it('are read up to their limit and no farther', async () => {
     expect(await readBody(post('12345'), 5)).toHaveLength(5);
@@ -82,6 +84,47 @@ describe('bodies', () => {
     await expect(readJson(post('{}'), schema)).rejects.toThrow('Give a name.');
     await expect(readJson(post('{"name":"a"}'), schema)).resolves.toEqual({ name: 'a' });
   });
+
+  it('say what they are: another type is refused, another encoding is read or refused, never garbled', async () => {
+    const schema = object({ name: string().required() });
+    const latin = Uint8Array.from('{"name":"Möwe"}', (sign) => sign.charCodeAt(0));
+    await expect(readJson(post('{"name":"a"}', 'text/plain'), schema)).rejects.toMatchObject({ status: 415 });
+    await expect(readJson(post(latin, 'application/json; charset=iso-8859-1'), schema)).resolves.toEqual({
+      name: 'Möwe',
+    });
+    await expect(readJson(post(latin), schema)).rejects.toThrow('not UTF-8 text');
+    await expect(readJson(post(latin, 'application/json; charset=klingon'), schema)).rejects.toThrow(
+      'The encoding “klingon” is not known here.',
+    );
+  });
+
+  it('are told in sentences where the schema library would name a path', async () => {
+    const schema = object({ lines: array(object({ code: string().required() })).max(3) });
+    const told = (value: unknown) =>
+      readJson(post(JSON.stringify(value)), schema).catch((error: Error) => error.message);
+    expect(await told({ lines: [{ code: '1' }, {}] })).toBe('“code” of entry 2 in “lines” is missing.');
+    expect(await told({ lines: [1] })).toBe('Entry 1 in “lines” must be an object.');
+    expect(await told([])).toBe('The request must be an object.');
+  });
+
+  it('are refused by the length of a list or the depth of their nesting before a schema sees them', async () => {
+    const schema = object({
+      tips: array(string().required()).max(20),
+      runs: wholeNumbers(4, 'Pairs, please.'),
+    });
+    const looked = vi.fn(() => true);
+    const inner = object({ all: array(object().test('looked', 'x', looked)).max(2) });
+    await expect(readJson(post(`{"tips":[${'1,'.repeat(299_999)}1]}`), schema)).rejects.toThrow(
+      '“tips” has 300,000 entries; at most 20 are taken.',
+    );
+    await expect(readJson(post('{"all":[{},{},{}]}'), inner)).rejects.toThrow('at most 2 are taken');
+    expect(looked).not.toHaveBeenCalled();
+    await expect(readJson(post('['.repeat(100_000)), schema)).rejects.toThrow('nested deeper than 24 levels');
+    await expect(readJson(post('{"runs":[0,1,2.5,1]}'), schema)).rejects.toThrow('Pairs, please.');
+    await expect(readJson(post('{"runs":[0,1,"2",1]}'), schema)).rejects.toThrow('Pairs, please.');
+    await expect(readJson(post('{"runs":[0,1,2,1,4,1]}'), schema)).rejects.toThrow('Pairs, please.');
+    await expect(readJson(post('{"runs":[0,1]}'), schema)).resolves.toEqual({ runs: [0, 1] });
+  });
 });
 
 describe('problem responses', () => {
@@ -89,7 +132,23 @@ describe('problem responses', () => {
     const response = problemResponse(new Problem(409, 'Title', 'A sentence.', { extra: 1 }));
     expect(response.status).toBe(409);
     expect(response.headers.get('content-type')).toBe('application/problem+json');
-    expect(await response.json()).toEqual({ title: 'Title', status: 409, detail: 'A sentence.', extra: 1 });
+    expect(await response.json()).toEqual({
+      type: 'urn:oculent:problem:title',
+      title: 'Title',
+      status: 409,
+      detail: 'A sentence.',
+      extra: 1,
+    });
+  });
+
+  it('show the words of a refusal, never those of a native error', async () => {
+    const log = vi.spyOn(console, 'error').mockImplementation(() => {});
+    expect(await problemResponse(new Refusal('The sheet is empty.')).json()).toMatchObject({
+      status: 422,
+      detail: 'The sheet is empty.',
+    });
+    expect(problemResponse(new RangeError('Maximum call stack size exceeded')).status).toBe(500);
+    log.mockRestore();
   });
 
   it('tell nothing of the inside when something breaks', async () => {

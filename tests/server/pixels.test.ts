@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { PNG } from 'pngjs';
 import { describe, expect, it } from 'vitest';
-import { decodePicture, encodePng } from '../../src/server/pixels';
+import { decodePicture, encodePng } from '../../src/server/files/pixels';
 
 /** Encodes with the second library, in the colour type wanted (PNG specification, third edition, table 8). */
 function png(width: number, height: number, rgba: Uint8Array, colorType: 2 | 6 = 6): Uint8Array {

@@ -3,7 +3,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
-import type { Database } from '../../src/data/database';
+import type { Database } from '../../src/data/engine/database';
 import {
   addInspectionEntry,
   inspectionEntries,
@@ -13,11 +13,13 @@ import {
 } from '../../src/data/inspection';
 import { addRequestState } from '../../src/data/requests';
 import { addStashItem, addStashMove, stashItems } from '../../src/data/stash';
-import { checkinView, enterBag } from '../../src/server/checkin';
-import { inspectionView } from '../../src/server/inspection';
-import { photoToJpeg } from '../../src/server/pixels';
-import { requestPdf } from '../../src/server/requestPdf';
-import { coverFromStash, requestView } from '../../src/server/requests';
+import { checkinView } from '../../src/server/checkin/view';
+import { enterBag } from '../../src/server/checkin/writes';
+import { photoToJpeg } from '../../src/server/files/pixels';
+import { inspectionView } from '../../src/server/inspection/view';
+import { requestPdf } from '../../src/server/requests/requestPdf';
+import { requestView } from '../../src/server/requests/view';
+import { coverFromStash } from '../../src/server/requests/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 

@@ -5,7 +5,7 @@ import { checkinTableOut, sheetTableOut } from '../../src/core/checkin/checkinTa
 import { readSheetLines } from '../../src/core/checkin/sheetLines';
 import { tableOfCells } from '../../src/core/checkin/sheetTable';
 import { supplyOf } from '../../src/core/checkin/supply';
-import { readSpreadsheet, writeSpreadsheet } from '../../src/server/spreadsheet';
+import { readSpreadsheet, writeSpreadsheet } from '../../src/server/files/spreadsheet';
 import { line } from '../core/samples';
 
 const legend = [

@@ -4,9 +4,9 @@ import { lanternKit } from '../../demo/kits';
 import { inventLegend, LIKE_PAIRS } from '../../demo/legend';
 import { seeded } from '../../demo/random';
 import { likePairs } from '../../src/core/symbols/check';
-import { canPrint, glyphOutline } from '../../src/server/fonts';
-import { likePairsOf } from '../../src/server/symbolCheck';
-import { symbolShapes } from '../../src/server/symbolShapes';
+import { canPrint, glyphOutline } from '../../src/server/print/fonts';
+import { symbolShapes } from '../../src/server/symbols/symbolShapes';
+import { likePairsOf } from '../../src/server/symbols/view';
 import { line } from '../core/samples';
 
 const SKELETON = confusables as Record<string, string>;

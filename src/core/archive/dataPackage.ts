@@ -1,7 +1,10 @@
 import Papa from 'papaparse';
 import { MAX_LEGEND_LINES } from '../canvas/legend';
-import { faultInRuns } from '../chart/cellRuns';
-import { type Chart, makeChart } from '../chart/chart';
+import { faultInRuns } from '../cells/cellRuns';
+import { type Chart, makeChart } from '../cells/chart';
+import { wholeRect } from '../cells/rect';
+import { forEachRowRun } from '../cells/runs';
+import { Refusal } from '../refusal';
 import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from './tables';
 
 /** A row by column name: text, numbers and booleans as they are, `runs` as a list of numbers, null where optional. */
@@ -43,7 +46,7 @@ function written({ kind }: ArchiveColumn, value: unknown): string {
 
 /**
  * Reads such a table.
- * @throws RangeError naming the file, the line and the column
+ * @throws Refusal naming the file, the line and the column
  */
 function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   const file = fileOf(table);
@@ -51,14 +54,14 @@ function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   const [header = [], ...lines] = data;
   const places = table.columns.map(({ name }) => header.indexOf(name));
   const missing = table.columns.find((_, i) => places[i]! < 0);
-  if (missing) throw new RangeError(`${file} has no column ${missing.name}.`);
+  if (missing) throw new Refusal(`${file} has no column ${missing.name}.`);
   return lines.map((cells, i) => {
     const row: ArchiveRow = {};
     table.columns.forEach((column, c) => {
       const said = cells[places[c]!] ?? '';
       const value = readValue(column, said);
       if (value === undefined) {
-        throw new RangeError(`Row ${i + 1} of ${file}: ${column.name} cannot be “${said.slice(0, 40)}”.`);
+        throw new Refusal(`Row ${i + 1} of ${file}: ${column.name} cannot be “${said.slice(0, 40)}”.`);
       }
       row[column.name] = value;
     });
@@ -113,19 +116,13 @@ function jsonArray(text: string): unknown[] | undefined {
 
 export function chartToRows(chart: Chart): ArchiveRow[] {
   const rows: ArchiveRow[] = [];
-  for (let y = 0; y < chart.height; y++) {
-    for (let x = 0; x < chart.width; ) {
-      const line = chart.cells[y * chart.width + x]!;
-      let drills = 1;
-      while (x + drills < chart.width && chart.cells[y * chart.width + x + drills] === line) drills++;
-      if (line > 0) rows.push({ row: y + 1, column: x + 1, drills, line });
-      x += drills;
-    }
-  }
+  forEachRowRun(chart, wholeRect(chart), (x, y, drills, line) => {
+    if (line > 0) rows.push({ row: y + 1, column: x + 1, drills, line });
+  });
   return rows;
 }
 
-/** @throws RangeError when a run lies outside the canvas or names a line that the sheet does not have */
+/** @throws Refusal when a run lies outside the canvas or names a line that the sheet does not have */
 export function chartFromRows(
   rows: readonly ArchiveRow[],
   size: { width: number; height: number },
@@ -136,9 +133,9 @@ export function chartFromRows(
     const { row, column, drills, line } = each as Record<'row' | 'column' | 'drills' | 'line', number>;
     const inside =
       row >= 1 && row <= size.height && column >= 1 && drills >= 1 && column - 1 + drills <= size.width;
-    if (!inside) throw new RangeError(`Row ${i + 1} of chart.csv lies outside the canvas.`);
+    if (!inside) throw new Refusal(`Row ${i + 1} of chart.csv lies outside the canvas.`);
     if (line < 1 || line > lines)
-      throw new RangeError(`Row ${i + 1} of chart.csv names line ${line} of ${lines}.`);
+      throw new Refusal(`Row ${i + 1} of chart.csv names line ${line} of ${lines}.`);
     const start = (row - 1) * size.width + column - 1;
     cells.fill(line, start, start + drills);
   });
@@ -250,7 +247,7 @@ function field({ name, kind, about, optional, oneOf }: ArchiveColumn): Record<st
 /**
  * Reads every table of an archive. One that is missing has no rows: an older archive may not know it.
  * @param textOf gives the content of a file, null where the archive has none
- * @throws RangeError as {@link tableFromCsv}, or when the archive holds no canvas
+ * @throws Refusal as {@link tableFromCsv}, or when the archive holds no canvas
  */
 export function readTables(textOf: (path: string) => string | null): Map<string, ArchiveRow[]> {
   const tables = new Map<string, ArchiveRow[]>();
@@ -258,6 +255,6 @@ export function readTables(textOf: (path: string) => string | null): Map<string,
     const text = textOf(fileOf(table));
     tables.set(table.name, text === null ? [] : tableFromCsv(table, text));
   }
-  if (tables.get('canvas')!.length !== 1) throw new RangeError('The archive must hold exactly one canvas.');
+  if (tables.get('canvas')!.length !== 1) throw new Refusal('The archive must hold exactly one canvas.');
   return tables;
 }

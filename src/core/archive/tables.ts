@@ -1,7 +1,7 @@
-import { INSPECTION_KINDS } from '../checkin/inspection';
+import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
+import { INSPECTION_KINDS } from '../inspection/inspection';
 import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotment';
-import { COLOUR_ORDERS } from '../kitup/colourOrder';
 
 /**
  * What a column holds. `uuid` is given anew in a copy, `shared` is not; `line` is a line of the sheet, perhaps of an

@@ -1,7 +1,6 @@
-import { type Bitmap, isLaid, setLaid } from '../chart/bitmap';
-import { type CellRuns, cellsOfRuns, runsFromCells } from '../chart/cellRuns';
-import type { CellRect, Chart } from '../chart/chart';
-import { forEachCell } from '../sections/blockGrid';
+import { type Bitmap, isLaid, setLaid } from '../cells/bitmap';
+import { type CellRuns, cellsOfRuns, runsFromCells } from '../cells/cellRuns';
+import type { Chart } from '../cells/chart';
 
 export type MarkKind = 'lay' | 'lift';
 
@@ -25,19 +24,4 @@ export function changedCells(chart: Chart, laid: Bitmap, kind: MarkKind, runs: C
 /** Sets the cells in the bitmap, in place. */
 export function applyMark(laid: Bitmap, kind: MarkKind, runs: CellRuns): void {
   for (const cell of cellsOfRuns(runs)) setLaid(laid, cell, kind === 'lay');
-}
-
-/** Every cell of a colour inside a rectangle that is (or is not) laid. @param line null for any colour */
-export function cellsInRect(
-  chart: Chart,
-  laid: Bitmap,
-  rect: CellRect,
-  line: number | null,
-  wantLaid: boolean,
-): number[] {
-  const cells: number[] = [];
-  forEachCell(chart, rect, (cell, here) => {
-    if (here !== 0 && (line === null || here === line) && isLaid(laid, cell) === wantLaid) cells.push(cell);
-  });
-  return cells;
 }

@@ -1,5 +1,5 @@
-import { emptyBitmap, isLaid, setLaid } from '../chart/bitmap';
-import { type CellRuns, cellsOfRuns } from '../chart/cellRuns';
+import { emptyBitmap, isLaid, setLaid } from '../cells/bitmap';
+import { type CellRuns, cellsOfRuns } from '../cells/cellRuns';
 import type { MarkKind } from './marking';
 
 /**

@@ -1,6 +1,6 @@
 import type { LegendLine } from '../canvas/legend';
-import { type CellRuns, cellsOfRuns, runsFromCells } from './cellRuns';
-import { type CellRect, type Chart, countPerLine } from './chart';
+import { type CellRuns, cellsOfRuns, runsFromCells } from '../cells/cellRuns';
+import { type Chart, countPerLine } from '../cells/chart';
 
 /** A change of cells to one line (0 takes their drill away). */
 export interface CellEdit {
@@ -25,15 +25,6 @@ export function applyEdit(chart: Chart, { runs, line }: CellEdit): Map<number, n
 /** The changes that take a change back, from what {@link applyEdit} gave. */
 export function inverseOf(before: ReadonlyMap<number, readonly number[]>): CellEdit[] {
   return [...before].map(([line, cells]) => ({ line, runs: runsFromCells(cells) }));
-}
-
-/** All cells of a rectangle. */
-export function rectCells(chart: Chart, rect: CellRect): number[] {
-  const cells: number[] = [];
-  for (let y = Math.max(0, rect.y); y < Math.min(chart.height, rect.y + rect.height); y++)
-    for (let x = Math.max(0, rect.x); x < Math.min(chart.width, rect.x + rect.width); x++)
-      cells.push(y * chart.width + x);
-  return cells;
 }
 
 /** The connected area of one colour around a cell (beside, above, below). */

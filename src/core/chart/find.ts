@@ -1,7 +1,7 @@
 import type { Canvas } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
-import { findLine } from '../checkin/findLine';
-import type { CellRect, Chart } from './chart';
+import type { CellRect, Chart } from '../cells/chart';
+import { findLine } from '../codes/findLine';
 
 /** What was looked for on a chart. */
 export type Find =
@@ -75,11 +75,6 @@ export function nextOf(chart: Chart, line: number, from: number): { x: number; y
   const after = chart.cells.indexOf(line, from + 1);
   const cell = after >= 0 ? after : chart.cells.indexOf(line);
   return cell < 0 ? null : { x: cell % chart.width, y: Math.floor(cell / chart.width) };
-}
-
-/** Where edge marks stand: every so many cells, counted from 1, both ends included where they fall on one. */
-export function edgeMarks(length: number, every: number): number[] {
-  return Array.from({ length: Math.floor(length / every) }, (_, i) => (i + 1) * every);
 }
 
 /** A view of the surroundings of a cell: about five centimetres across, kept on the canvas. */

@@ -1,5 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
-import { type Chart, countDrills } from './chart';
+import { type Chart, countDrills } from '../cells/chart';
 
 /** What a canvas is like to work. Shares are of all drills, 0…1. */
 export interface CanvasKind {

@@ -1,5 +1,6 @@
 import { type Canvas, cellsToCm, cellsToInches, panelSpans } from '../canvas/canvas';
-import { type CellRect, type Chart, countPerLine } from './chart';
+import { type CellRect, type Chart, countPerLine } from '../cells/chart';
+import { cropped } from '../cells/rect';
 
 /** How a chart is cut into panels. */
 export interface PanelPlan {
@@ -125,14 +126,4 @@ function warningOf(
       `${cm.height.toFixed(1)} cm high; you can hang ${reachHeightCm} cm.`,
   ].filter(Boolean);
   return over.length > 0 ? `Panel ${number} is ${over.join(' It is ')}` : null;
-}
-
-/** A part of a chart as a chart of its own. */
-export function cropped(chart: Chart, { x, y, width, height }: CellRect): Chart {
-  const cells = new Uint16Array(width * height);
-  for (let row = 0; row < height; row++) {
-    const from = (y + row) * chart.width + x;
-    cells.set(chart.cells.subarray(from, from + width), row * width);
-  }
-  return { width, height, cells };
 }

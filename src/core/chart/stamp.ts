@@ -1,9 +1,11 @@
 import type { LegendLine } from '../canvas/legend';
-import { runsFromCells } from './cellRuns';
-import type { CellRect, Chart } from './chart';
+import { runsFromCells } from '../cells/cellRuns';
+import type { CellRect, Chart } from '../cells/chart';
+import { cropped } from '../cells/rect';
+import { wordsOfLegend } from '../codes/legendWords';
+import { Refusal } from '../refusal';
+import { largest } from '../words/numbers';
 import type { CellEdit } from './edit';
-import { wordsOfLegend } from './files/fromGrid';
-import { cropped } from './panels';
 
 /** A piece of a chart to be put down elsewhere; null cells leave what lies under them. */
 export interface Stamp {
@@ -23,7 +25,7 @@ const MAX_STAMP_CELLS = 250_000;
 /**
  * Reads rows of symbols or codes, parted by tab, comma or semicolon, as another program copies them. Empty cells leave
  * what is there; `.` and `0` take the drill away.
- * @throws RangeError naming the first word that is on no line
+ * @throws Refusal naming the first word that is on no line
  */
 export function stampFromText(text: string, legend: readonly LegendLine[]): Stamp {
   const lineOf = wordsOfLegend(legend);
@@ -31,8 +33,8 @@ export function stampFromText(text: string, legend: readonly LegendLine[]): Stam
     .replace(/(\r?\n)+$/, '')
     .split(/\r?\n/)
     .map((row) => row.split(/[\t,;]/));
-  const width = Math.max(...rows.map((row) => row.length));
-  if (width * rows.length > MAX_STAMP_CELLS) throw new RangeError('This is too much to paste in one go.');
+  const width = largest(rows.map((row) => row.length));
+  if (width * rows.length > MAX_STAMP_CELLS) throw new Refusal('This is too much to paste in one go.');
   const cells = rows.flatMap((row, y) =>
     Array.from({ length: width }, (_, x) => {
       const word = row[x]?.trim() ?? '';
@@ -40,7 +42,7 @@ export function stampFromText(text: string, legend: readonly LegendLine[]): Stam
       const line =
         lineOf.get(word) ?? lineOf.get(word.toLowerCase()) ?? (word === '.' || word === '0' ? 0 : null);
       if (line === null) {
-        throw new RangeError(
+        throw new Refusal(
           `“${word.slice(0, 20)}” in row ${y + 1} of what was copied is no symbol or code of this kit.`,
         );
       }

@@ -1,7 +1,7 @@
 import type { LegendLine } from '../canvas/legend';
-import type { Chart } from './chart';
+import type { Chart } from '../cells/chart';
+import { wordsOfLegend } from '../codes/legendWords';
 import type { CellEdit } from './edit';
-import { wordsOfLegend } from './files/fromGrid';
 
 /** A row or column as it was typed, compared with the chart. */
 export interface TypedLine {

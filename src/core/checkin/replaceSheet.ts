@@ -1,5 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
-import { looseCode } from './codes';
+import { looseCode } from '../codes/codes';
 
 /**
  * Bags and chart cells point at lines by number. A corrected sheet may change counts, names and colours and may

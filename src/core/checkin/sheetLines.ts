@@ -1,7 +1,7 @@
 import { type LegendLine, MAX_LEGEND_LINES } from '../canvas/legend';
+import { looseCode } from '../codes/codes';
 import { FINISHES, readFinish } from '../colour/finish';
 import { readHex } from '../colour/rgb';
-import { looseCode } from './codes';
 import type { ColumnMapping, SheetField, SheetRow } from './sheetTable';
 
 /** A line of the sheet that cannot be taken, with the reason and the remedy. */

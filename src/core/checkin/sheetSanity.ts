@@ -1,6 +1,6 @@
 import type { Canvas } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
-import { counted, many } from '../words/numbers';
+import { counted, largest, many } from '../words/numbers';
 import { packetsFor } from './supply';
 
 /** Something about the sheet that does not add up. */
@@ -113,12 +113,13 @@ function repeatedSymbols(legend: readonly LegendLine[]): SheetFinding[] {
 function keyGaps(legend: readonly LegendLine[]): SheetFinding[] {
   if (!legend.every((line) => /^\d{1,4}$/.test(line.keyNumber))) return [];
   const keys = new Set(legend.map((line) => Number(line.keyNumber)));
-  const missing = Array.from({ length: Math.max(...keys) }, (_, i) => i + 1).filter((key) => !keys.has(key));
+  const last = largest(keys);
+  const missing = Array.from({ length: last }, (_, i) => i + 1).filter((key) => !keys.has(key));
   if (missing.length === 0 || missing.length > legend.length) return [];
   return [
     {
       kind: 'key',
-      sentence: `Key ${missing.length === 1 ? 'number' : 'numbers'} ${list(missing.map(String))} ${missing.length === 1 ? 'is' : 'are'} missing between 1 and ${Math.max(...keys)}.`,
+      sentence: `Key ${missing.length === 1 ? 'number' : 'numbers'} ${list(missing.map(String))} ${missing.length === 1 ? 'is' : 'are'} missing between 1 and ${last}.`,
       meaning: 'Look whether a line of the sheet was cut off or left out when it was copied.',
       lines: [],
     },

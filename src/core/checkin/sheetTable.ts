@@ -1,4 +1,6 @@
 import Papa from 'papaparse';
+import { Refusal } from '../refusal';
+import { largest } from '../words/numbers';
 
 /** One row of a sheet as it came, with the line of the file on which it starts (from 1). */
 export interface SheetRow {
@@ -72,13 +74,11 @@ export const MAX_SHEET_CHARACTERS = 1_000_000;
 /**
  * Splits pasted or uploaded text into rows and guesses the columns.
  * Comma, semicolon and tab all serve; quotes as in RFC 4180.
- * @throws RangeError with a sentence when the text is empty or absurdly long
+ * @throws Refusal with a sentence when the text is empty or absurdly long
  */
 export function readSheetTable(text: string): SheetTable {
   if (text.length > MAX_SHEET_CHARACTERS) {
-    throw new RangeError(
-      'This text is longer than a million characters, so it cannot be an inventory sheet.',
-    );
+    throw new Refusal('This text is longer than a million characters, so it cannot be an inventory sheet.');
   }
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     delimiter: '',
@@ -89,17 +89,17 @@ export function readSheetTable(text: string): SheetTable {
 
 /**
  * The same for cells that are apart already, as a spreadsheet file gives them.
- * @throws RangeError when there is no cell with anything in it
+ * @throws Refusal when there is no cell with anything in it
  */
 export function tableOfCells(cells: string[][]): SheetTable {
   const rows = numbered(cells).filter((row) => row.cells.some((cell) => cell !== ''));
   const first = rows[0];
-  if (first === undefined) throw new RangeError('The sheet is empty. Paste its rows, or choose its file.');
+  if (first === undefined) throw new Refusal('The sheet is empty. Paste its rows, or choose its file.');
   const guess = guessMapping(first.cells);
   const recognised = SHEET_FIELDS.filter((field) => guess[field] !== null).length;
   const hasHeader =
     recognised >= 2 || (recognised === 1 && rows.length > 1 && !/\d/.test(first.cells.join('')));
-  const width = Math.max(...rows.map((row) => row.cells.length));
+  const width = largest(rows.map((row) => row.cells.length));
   return {
     columns: Array.from({ length: width }, (_, i) => (hasHeader && first.cells[i]) || `Column ${i + 1}`),
     hasHeader,

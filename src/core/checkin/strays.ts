@@ -1,5 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
-import { looseCode } from './codes';
+import { looseCode } from '../codes/codes';
 import type { CountedBag, LineSupply } from './supply';
 
 /** What a bag on no line of the sheet may be. */

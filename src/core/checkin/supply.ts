@@ -1,5 +1,6 @@
 import type { LegendLine } from '../canvas/legend';
-import { placeInWords } from '../kitup/pots';
+import { placeInWords } from '../codes/places';
+import { Refusal } from '../refusal';
 import { counted } from '../words/numbers';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
 
@@ -106,9 +107,9 @@ export function supplyOf(
   });
 }
 
-/** Packets of one size that cover a need. @throws RangeError when the packet size is not above 0 */
+/** Packets of one size that cover a need. @throws Refusal when the packet size is not above 0 */
 export function packetsFor(neededDrills: number, packetDrills: number): number {
-  if (!(packetDrills > 0)) throw new RangeError('A packet must hold at least one drill.');
+  if (!(packetDrills > 0)) throw new Refusal('A packet must hold at least one drill.');
   return Math.ceil(neededDrills / packetDrills);
 }
 

@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal';
 /** A scale, and how alike the drills are that lie on it. */
 export interface WeighingSetup {
   /** Smallest step of the display, in grams. */
@@ -32,7 +33,7 @@ const MOST_SAMPLE = 500;
  * Uncertainty by the first-order rule for a product (JCGM 100, 5.1.6): the relative variances of net and sample
  * weight, of the sample's mean drill and of the bag's own drills add up. A reading is uncertain by resolution ÷ √12
  * (JCGM 100, 4.3.7); the net weight stands on two readings.
- * @throws RangeError with a sentence when a weight or the sample makes no sense
+ * @throws Refusal with a sentence when a weight or the sample makes no sense
  */
 export function countByWeight(
   sample: WeighedSample,
@@ -41,10 +42,10 @@ export function countByWeight(
   setup: WeighingSetup,
 ): WeighedCount {
   if (!(sample.pieces >= 1 && sample.grams > 0)) {
-    throw new RangeError('Weigh a counted sample first: at least one drill, and more than 0 grams.');
+    throw new Refusal('Weigh a counted sample first: at least one drill, and more than 0 grams.');
   }
   const netGrams = grossGrams - bagGrams;
-  if (!(netGrams > 0)) throw new RangeError('The full bag must weigh more than the empty one.');
+  if (!(netGrams > 0)) throw new Refusal('The full bag must weigh more than the empty one.');
   const drills = (sample.pieces * netGrams) / sample.grams;
   const relative = Math.sqrt(
     (2 * readingVariance(setup)) / netGrams ** 2 +

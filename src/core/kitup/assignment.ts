@@ -8,10 +8,10 @@
  * @param rows at most `columns`
  * @param cost `cost[(row * columns + column) * goals + goal]`, whole numbers of at most 2⁵³ ÷ rows
  * @returns column of each row
- * @throws RangeError when there are more rows than columns
+ * @throws Error when there are more rows than columns
  */
 export function assign(rows: number, columns: number, goals: number, cost: Float64Array): Int32Array {
-  if (rows > columns) throw new RangeError('There are more rows than columns to assign.');
+  if (rows > columns) throw new Error('There are more rows than columns to assign.');
   const G = goals;
   const rowPotential = new Float64Array((rows + 1) * G);
   const columnPotential = new Float64Array((columns + 1) * G);

@@ -1,6 +1,6 @@
+import type { ColourOrder } from '../codes/colourOrder';
 import { counted, many } from '../words/numbers';
 import type { AllotGoal, GoalResult, LeaveRule } from './allotment';
-import type { ColourOrder } from './colourOrder';
 import type { Refill } from './refills';
 
 /** The goals as the user orders them. */

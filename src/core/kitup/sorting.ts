@@ -1,4 +1,4 @@
-import { compareCodes, looseCode } from '../checkin/codes';
+import { compareCodes, looseCode } from '../codes/codes';
 
 /** A pile of the first pass: the bags from one code to another. */
 interface Pile {

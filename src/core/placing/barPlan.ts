@@ -1,5 +1,7 @@
-import { type Bitmap, isLaid } from '../chart/bitmap';
-import type { CellRect, Chart } from '../chart/chart';
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import type { CellRect, Chart } from '../cells/chart';
+import { forEachRun } from '../cells/runs';
+import { largest } from '../words/numbers';
 import type { Tips } from './tips';
 
 export type Direction = 'rows' | 'columns';
@@ -36,11 +38,11 @@ export interface ColourPlan {
  * The number of placements, ⌈run ÷ widest⌉, is the least possible for a run.
  */
 export function splitRun(run: number, tips: Tips): { drills: number; tip: number }[] {
-  const widest = Math.max(...tips);
+  const widest = largest(tips, 1);
   const parts = Array.from({ length: Math.floor(run / widest) }, () => ({ drills: widest, tip: widest }));
   const rest = run % widest;
   if (rest > 0) {
-    parts.push({ drills: rest, tip: Math.min(...tips.filter((tip) => tip >= rest)) });
+    parts.push({ drills: rest, tip: tips.find((tip) => tip >= rest) ?? widest });
   }
   return parts;
 }
@@ -83,13 +85,11 @@ function planDirection(
     const startX = alongRows ? section.x : section.x + step;
     const startY = alongRows ? section.y + step : section.y;
     const first = startY * chart.width + startX;
-    let start = 0;
-    while (start < length) {
-      const line = wanted(chart, laid, first + start * stride);
-      let end = start + 1;
-      while (end < length && wanted(chart, laid, first + end * stride) === line) end++;
-      if (line !== 0) {
-        const run = end - start;
+    forEachRun(
+      length,
+      (at) => wanted(chart, laid, first + at * stride),
+      (start, run, line) => {
+        if (line === 0) return;
         let plan = plans.get(line);
         if (!plan) {
           plan = { direction, placements: [], longestRun: 0 };
@@ -111,9 +111,8 @@ function planDirection(
           });
           at += drills;
         }
-      }
-      start = end;
-    }
+      },
+    );
   }
   return plans;
 }

@@ -1,5 +1,5 @@
-import { type Bitmap, isLaid } from '../chart/bitmap';
-import type { Chart } from '../chart/chart';
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import type { Chart } from '../cells/chart';
 
 /** Share of a whole in percent, cut (not rounded) to two decimals, so that 100.00 is said only when all is laid. */
 export function percentLaid(laid: number, total: number): number {

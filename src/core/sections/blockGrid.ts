@@ -1,6 +1,7 @@
 import { panelSpans } from '../canvas/canvas';
-import { type Bitmap, isLaid } from '../chart/bitmap';
-import type { CellRect, Chart } from '../chart/chart';
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import type { CellRect, Chart } from '../cells/chart';
+import { countInRect, forEachCell } from '../cells/rect';
 
 /** Size of the blocks that a canvas is cut into, in cells. */
 export interface BlockSize {
@@ -87,23 +88,4 @@ export function tallySections(
     }
     return { section, drills, laid: laidDrills, colours, largest };
   });
-}
-
-/** Drills per line inside a rectangle; with a bitmap, only those still to be laid. Index 0 counts bare cells. */
-export function countInRect(chart: Chart, rect: CellRect, lines: number, laid: Bitmap | null): Uint32Array {
-  const counts = new Uint32Array(lines + 1);
-  forEachCell(chart, rect, (cell, line) => {
-    if (laid === null || !isLaid(laid, cell)) counts[line]!++;
-  });
-  return counts;
-}
-
-/** Visits the cells of a rectangle row by row with their index and legend line. */
-export function forEachCell(chart: Chart, rect: CellRect, visit: (cell: number, line: number) => void): void {
-  for (let y = rect.y; y < rect.y + rect.height; y++) {
-    for (let x = rect.x; x < rect.x + rect.width; x++) {
-      const cell = y * chart.width + x;
-      visit(cell, chart.cells[cell]!);
-    }
-  }
 }

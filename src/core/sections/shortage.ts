@@ -1,6 +1,7 @@
-import { type Bitmap, isLaid } from '../chart/bitmap';
-import type { Chart } from '../chart/chart';
-import { forEachCell, type Section } from './blockGrid';
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import type { Chart } from '../cells/chart';
+import { forEachCell } from '../cells/rect';
+import type { Section } from './blockGrid';
 
 /**
  * The section in which each colour would run out when sections are laid in their order; 0 where it lasts to the end.

@@ -1,6 +1,6 @@
 import type { Shape } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
-import { looseCode } from '../checkin/codes';
+import { looseCode } from '../codes/codes';
 import { colourDifference, differenceInWords } from '../colour/difference';
 import type { Finish } from '../colour/finish';
 import { hexToRgb } from '../colour/rgb';

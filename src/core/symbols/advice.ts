@@ -1,4 +1,4 @@
-import { positionOf } from '../chart/position';
+import { positionOf } from '../cells/position';
 import { differenceInWords } from '../colour/difference';
 import { counted, many } from '../words/numbers';
 import type { LikePair, ShadePair, Together } from './check';

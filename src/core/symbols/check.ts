@@ -1,6 +1,6 @@
 import unhomoglyph from 'unhomoglyph';
 import type { LegendLine } from '../canvas/legend';
-import type { Chart } from '../chart/chart';
+import type { Chart } from '../cells/chart';
 import { relativeLuminance } from '../colour/contrast';
 import { colourDifference } from '../colour/difference';
 import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';

@@ -3,6 +3,13 @@ export function many(n: number): string {
   return n.toLocaleString('en');
 }
 
+/** The largest of any number of values; `least` where there are none. A spread into Math.max ends with the stack. */
+export function largest(values: Iterable<number>, least = Number.NEGATIVE_INFINITY): number {
+  let most = least;
+  for (const value of values) if (value > most) most = value;
+  return most;
+}
+
 /** `1 bag`, `12 bags`. */
 export function counted(n: number, noun: string): string {
   return `${many(n)} ${noun}${n === 1 ? '' : 's'}`;

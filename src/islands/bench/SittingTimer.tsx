@@ -1,6 +1,6 @@
 import { Play, Square } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { SittingView } from '../../server/contract/bench';
+import type { SittingView } from '../../server/bench/contract';
 
 /** `1:05:09`, or `5:09` within the first hour. @param seconds 0 or more */
 function clock(seconds: number): string {

@@ -1,12 +1,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { applyMark, changedCells, type MarkKind } from '../../core/bench/marking';
 import type { Canvas } from '../../core/canvas/canvas';
-import { countCells, runsFromCells } from '../../core/chart/cellRuns';
+import { countCells, runsFromCells } from '../../core/cells/cellRuns';
 import type { UndoState } from '../../core/ledger/history';
-import type { BenchView, MarkView } from '../../server/contract/bench';
-import { getBytes, inWords, sendJson } from '../../ui/api';
-import type { ClothData } from '../../ui/cloth/useClothData';
-import { Outbox } from '../../ui/outbox';
+import type { BenchView, MarkView } from '../../server/bench/contract';
+import type { ClothData } from '../cloth/useClothData';
+import { getBytes, inWords, sendJson } from '../writing/api';
+import { Outbox } from '../writing/outbox';
 
 /** What is marked on the cloth in hand, shown at once and sent in order. */
 export interface Marks {

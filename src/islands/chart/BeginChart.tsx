@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { inWords, sendJson } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
+import { inWords, sendJson } from '../writing/api';
 
 /** Where there is no chart: read one, or begin an empty one and type its rows. */
 export function BeginChart({ canvasId }: { canvasId: string }) {

@@ -2,13 +2,13 @@ import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { differenceInWords } from '../../core/colour/difference';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { ChartReport } from '../../server/contract/chart';
-import { sendFile } from '../../ui/api';
+import type { ChartReport } from '../../server/chart/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { useTask } from '../../ui/useTask';
+import { sendFile } from '../writing/api';
+import { useTask } from '../writing/useTask';
 import { ChartNav } from './ChartNav';
 import { FilesOut } from './FilesOut';
 

@@ -1,24 +1,24 @@
 import { useMemo, useState } from 'react';
-import type { CellPlace } from '../../core/bench/stroke';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
-import { type CellRect, countPerLine } from '../../core/chart/chart';
+import { type CellRect, countPerLine } from '../../core/cells/chart';
+import { positionOf } from '../../core/cells/position';
+import type { CellPlace } from '../../core/cells/rect';
 import { type Find, nextOf, rarest, rectAround } from '../../core/chart/find';
-import { positionOf } from '../../core/chart/position';
-import { type PotPlaces, potsInCodeOrder } from '../../core/kitup/pots';
+import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import type { Section } from '../../core/sections/blockGrid';
 import { many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth } from '../../ui/cloth/Cloth';
 import { edgeMarksLayer, panelsLayer, type RulerUnit, ringsLayer } from '../../ui/cloth/layers';
-import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
-import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { type ClothData, useClothData } from '../cloth/useClothData';
 import { ChartNav } from './ChartNav';
 import { FindField } from './FindField';
+import { NoChart } from './NoChart';
 
 interface ChartProps {
   entry: ShelfEntry;

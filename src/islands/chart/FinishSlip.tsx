@@ -1,14 +1,14 @@
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { runsFromCells } from '../../core/chart/cellRuns';
-import type { Chart } from '../../core/chart/chart';
+import { runsFromCells } from '../../core/cells/cellRuns';
+import type { Chart } from '../../core/cells/chart';
 import { type SprinkleRule, sprinkled } from '../../core/chart/edit';
 import { FINISHES, type Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
-import type { RepairView } from '../../server/contract/chart';
-import { inWords, sendJson } from '../../ui/api';
+import type { RepairView } from '../../server/chart/contract';
 import { Notice } from '../../ui/Notice';
+import { inWords, sendJson } from '../writing/api';
 
 const RULES: [string, string, SprinkleRule | null][] = [
   ['all', 'all of them', { kind: 'all' }],

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { KindView } from '../../server/contract/chart';
+import type { KindView } from '../../server/chart/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { ChartNav } from './ChartNav';
 

@@ -1,5 +1,5 @@
 import type { Panel } from '../../core/chart/panels';
-import type { ShelfEntry } from '../../server/contract/canvases';
+import type { ShelfEntry } from '../../server/shelf/contract';
 
 /** The picture in small with the outline of each panel; outlines cross where panels overlap. */
 export function PanelDrawing({

@@ -2,11 +2,11 @@ import { Printer, Tag } from 'lucide-react';
 import { useState } from 'react';
 import { equalCuts, type PanelPlan } from '../../core/chart/panels';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { PanelsView } from '../../server/contract/panels';
-import { inWords, sendJson } from '../../ui/api';
+import type { PanelsView } from '../../server/chart/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
+import { inWords, sendJson } from '../writing/api';
 import { ChartNav } from './ChartNav';
 import { PanelDrawing } from './PanelDrawing';
 

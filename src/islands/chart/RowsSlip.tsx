@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import type { Chart } from '../../core/chart/chart';
+import type { Chart } from '../../core/cells/chart';
 import type { CellEdit } from '../../core/chart/edit';
 import { readTyped, rowEdits } from '../../core/chart/typing';
 import { counted } from '../../core/words/numbers';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import type { Chart } from '../../core/chart/chart';
+import type { Chart } from '../../core/cells/chart';
 import { applyEdit, type CellEdit, inverseOf } from '../../core/chart/edit';
-import type { RepairView } from '../../server/contract/chart';
-import { inWords, NoAnswer, sendJson } from '../../ui/api';
+import type { RepairView } from '../../server/chart/contract';
 import { useUndoKeys } from '../../ui/undoKeys';
+import { inWords, NoAnswer, sendJson } from '../writing/api';
 
 /**
  * Changes of a chart, shown at once, sent, and taken back by their inverse.

@@ -2,8 +2,8 @@ import { Scale, Volume2, VolumeX } from 'lucide-react';
 import { type RefObject, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { findLine, readTypedBag } from '../../core/checkin/findLine';
 import { packetSizes } from '../../core/checkin/supply';
+import { findLine, readTypedBag } from '../../core/codes/findLine';
 import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 

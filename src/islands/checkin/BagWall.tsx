@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
+import type { Pot } from '../../core/codes/places';
 import { inkOn } from '../../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
-import type { Pot } from '../../core/kitup/pots';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
 
 /** Whether a colour still lacks a bag or drills. */

@@ -2,7 +2,7 @@ import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { TrashTally } from '../../core/checkin/chance';
 import { arithmeticOf, type LineSupply, reasonInWords, verdictInWords } from '../../core/checkin/supply';
-import { placeInWords } from '../../core/kitup/pots';
+import { placeInWords } from '../../core/codes/places';
 import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 

@@ -10,11 +10,12 @@ import {
   type SheetTable,
 } from '../../core/checkin/sheetTable';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import { inWords, sendFile, sendJson } from '../../ui/api';
+import { readText } from '../../core/words/text';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
+import { inWords, sendFile, sendJson } from '../writing/api';
 import { CheckinNav } from './CheckinNav';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
@@ -59,13 +60,12 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
       }
       return;
     }
-    const content = await file.text();
-    if (content.includes('\u0000')) {
-      return setFault(
-        `${file.name} is not a text file. Save the sheet as CSV, or copy its rows and paste them here.`,
-      );
+    try {
+      read(readText(new Uint8Array(await file.arrayBuffer())));
+    } catch (error) {
+      setTable(null);
+      setFault(`${file.name}: ${inWords(error)}`);
     }
-    read(content);
   };
   const save = async () => {
     if (!reading) return;

@@ -1,7 +1,7 @@
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
-import type { Pot } from '../../core/kitup/pots';
+import type { Pot } from '../../core/codes/places';
 import { many } from '../../core/words/numbers';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';

@@ -12,10 +12,10 @@ import {
   weighedInWords,
 } from '../../core/checkin/weighing';
 import { counted } from '../../core/words/numbers';
-import { inWords } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
-import { type ScaleSource, serial, serialSource, simulatedSource } from '../../ui/scale/scaleSource';
-import { useScale } from '../../ui/scale/useScale';
+import { inWords } from '../writing/api';
+import { type ScaleSource, serial, serialSource, simulatedSource } from './scale/scaleSource';
+import { useScale } from './scale/useScale';
 
 /** What the stand-in's imaginary drills and bags weigh, in grams. */
 const STAND_IN = { drillGrams: 0.0062, bagGrams: 0.48 };

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { CheckinView } from '../../server/contract/checkin';
-import { getJson, inWords, NoAnswer, sendJson } from '../../ui/api';
+import type { CheckinView } from '../../server/checkin/contract';
+import { getJson, inWords, NoAnswer, sendJson } from '../writing/api';
 
 /** Other people may count at another screen, so the view is asked for anew every few seconds. */
 const REFRESH_MS = 4000;

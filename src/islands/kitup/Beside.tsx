@@ -1,7 +1,7 @@
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { many } from '../../core/words/numbers';
-import type { KitupView } from '../../server/contract/kitup';
+import type { KitupView } from '../../server/kitup/contract';
 import { Colour } from '../../ui/Chip';
 
 /** What stands beside the case: colours that stay in their bags and why, overflow bags, and when pots run empty. */

@@ -1,10 +1,10 @@
 import { Lock } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { shortPlace } from '../../core/kitup/pots';
-import type { Storage, Tray } from '../../core/kitup/storage';
+import { shortPlace } from '../../core/codes/places';
+import type { Storage, Tray } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
-import type { SlotView } from '../../server/contract/kitup';
+import type { SlotView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 
 interface CaseProps {

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { counted } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { KitupView, SlotView } from '../../server/contract/kitup';
+import type { KitupView, SlotView } from '../../server/kitup/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { StartLayouts } from '../storage/StartLayouts';
 import { Beside } from './Beside';

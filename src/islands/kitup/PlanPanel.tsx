@@ -1,9 +1,9 @@
 import { ArrowUp } from 'lucide-react';
 import { useState } from 'react';
+import { COLOUR_ORDERS, type ColourOrder } from '../../core/codes/colourOrder';
 import { ALLOT_GOALS, type AllotGoal, type LeaveRule } from '../../core/kitup/allotment';
-import { COLOUR_ORDERS, type ColourOrder } from '../../core/kitup/colourOrder';
 import { GOAL_WORDS, ORDER_WORDS } from '../../core/kitup/planInWords';
-import type { KitupView } from '../../server/contract/kitup';
+import type { KitupView } from '../../server/kitup/contract';
 
 /** What a plan is asked for, without the colours that are kept in place. */
 export interface PlanWish {

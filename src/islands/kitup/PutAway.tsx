@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { placeInWords } from '../../core/kitup/pots';
+import { placeInWords } from '../../core/codes/places';
 import { counted, many } from '../../core/words/numbers';
-import type { KitupView } from '../../server/contract/kitup';
+import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
-import { LabelRemoval } from './LabelRemoval';
+import { LabelRemoval } from '../labels/LabelRemoval';
 import type { Kitup } from './useKitup';
 
 /** When the canvas is done: pot after pot into labelled bags, in code order, and into the stash list. */

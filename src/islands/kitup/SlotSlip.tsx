@@ -1,9 +1,9 @@
 import { Lock, LockOpen, Move } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { placeInWords } from '../../core/kitup/pots';
+import { placeInWords } from '../../core/codes/places';
 import { counted, many } from '../../core/words/numbers';
-import type { KitupView, SlotView } from '../../server/contract/kitup';
+import type { KitupView, SlotView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 
 /** The colour under the lamp: where it lives, how much of it, and ways to keep or move it. */

@@ -1,10 +1,10 @@
 import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { findLine } from '../../core/checkin/findLine';
-import { placeInWords, potsInCodeOrder } from '../../core/kitup/pots';
+import { findLine } from '../../core/codes/findLine';
+import { placeInWords, potsInCodeOrder } from '../../core/codes/places';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { KitupView } from '../../server/contract/kitup';
+import type { KitupView } from '../../server/kitup/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';

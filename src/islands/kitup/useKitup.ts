@@ -1,6 +1,6 @@
 import { useCallback, useRef, useState } from 'react';
-import type { KitupView } from '../../server/contract/kitup';
-import { inWords, NoAnswer, sendJson } from '../../ui/api';
+import type { KitupView } from '../../server/kitup/contract';
+import { inWords, NoAnswer, sendJson } from '../writing/api';
 
 /** What the user asks for when pots are planned; see `kitupSchema`. */
 interface KitupWish {

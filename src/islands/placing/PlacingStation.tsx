@@ -4,20 +4,21 @@ import type { ColourPlan, Direction } from '../../core/placing/barPlan';
 import { KNOWN_TIPS } from '../../core/placing/tips';
 import type { SectionTally } from '../../core/sections/blockGrid';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { PlacingView } from '../../server/contract/placing';
-import { getJson, inWords, sendJson } from '../../ui/api';
+import type { PlacingView } from '../../server/placing/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import { Cloth } from '../../ui/cloth/Cloth';
-import { barsLayer, coverLayer } from '../../ui/cloth/layers';
-import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
+import { coverLayer } from '../../ui/cloth/layers';
 import { DataTable } from '../../ui/DataTable';
-import { NoChart } from '../../ui/NoChart';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
-import { SectionStepper } from '../../ui/SectionStepper';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { NoChart } from '../chart/NoChart';
+import { type ClothData, useClothData } from '../cloth/useClothData';
+import { SectionStepper } from '../sections/SectionStepper';
+import { getJson, inWords, sendJson } from '../writing/api';
+import { barsLayer } from './barsLayer';
 
 /** Which runs to lay with which tip, along rows or columns. */
 export function PlacingStation({

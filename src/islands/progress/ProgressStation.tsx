@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import type { ProgressView } from '../../server/contract/progress';
-import { getJson, inWords } from '../../ui/api';
+import type { ProgressView } from '../../server/progress/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
+import { getJson, inWords } from '../writing/api';
 import { BurnUpChart } from './BurnUpChart';
 
 /** How far the canvas has come: today, in all, per colour, and day by day. */

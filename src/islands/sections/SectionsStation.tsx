@@ -5,18 +5,19 @@ import { sizeInWords } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
 import { counted, many } from '../../core/words/numbers';
-import type { ShelfEntry } from '../../server/contract/canvases';
-import { blockSizeSchema, type SectionsView } from '../../server/contract/sections';
-import { inWords, sendJson } from '../../ui/api';
+import { blockSizeSchema, type SectionsView } from '../../server/sections/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip, ColourName } from '../../ui/Chip';
 import { Cloth } from '../../ui/cloth/Cloth';
-import { cutsLayer, panelsLayer } from '../../ui/cloth/layers';
-import { type ClothData, useClothData } from '../../ui/cloth/useClothData';
+import { panelsLayer } from '../../ui/cloth/layers';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { type ClothData, useClothData } from '../cloth/useClothData';
+import { inWords, sendJson } from '../writing/api';
+import { cutsLayer } from './cutsLayer';
 
 /** The canvas cut into sittings. */
 export function SectionsStation({

@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { inWords, remove } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
+import { inWords, remove } from '../writing/api';
 
 /** Takes a canvas off the shelf for good, after asking. */
 export function RemoveCanvas({ id, title }: { id: string; title: string }) {

@@ -1,15 +1,15 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { compareCodes } from '../../core/checkin/codes';
+import { compareCodes } from '../../core/codes/codes';
 import { FINISHES } from '../../core/colour/finish';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import type { StashItem } from '../../core/stash/cover';
 import { many } from '../../core/words/numbers';
-import { stashItemSchema } from '../../server/contract/stash';
-import { inWords, sendJson } from '../../ui/api';
+import { stashItemSchema } from '../../server/stash/contract';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
+import { inWords, sendJson } from '../writing/api';
 
 const EMPTY = {
   code: '',

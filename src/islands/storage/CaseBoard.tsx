@@ -1,7 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
-import { rectBetween, type UnitRect } from '../../core/kitup/drawStorage';
-import { type Storage, slotCapacity, slotsInOrder, type Tray } from '../../core/kitup/storage';
+import type { CellRect } from '../../core/cells/chart';
+import { rectBetween } from '../../core/cells/rect';
+import { type Storage, slotCapacity, slotsInOrder, type Tray } from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
 
 type Unit = { x: number; y: number };
@@ -28,7 +29,7 @@ export function CaseBoard({
   /** What a drawn rectangle does. */
   hand: 'choose' | 'slot' | 'fill' | 'erase';
   chosen: string | null;
-  onRect: (rect: UnitRect) => void;
+  onRect: (rect: CellRect) => void;
   onChoose: (slot: string | null) => void;
 }) {
   const tray = storage.trays[index]!;
@@ -48,7 +49,7 @@ export function CaseBoard({
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
     return { x: within(point.x / UNIT, tray.columns), y: within(point.y / height, tray.rows) };
   };
-  const finish = (drawn: UnitRect) => {
+  const finish = (drawn: CellRect) => {
     setStart(null);
     if (hand === 'choose') onChoose(slotUnder(tray, drawn)?.id ?? null);
     else onRect(drawn);
@@ -181,7 +182,7 @@ export function CaseBoard({
   );
 }
 
-function slotUnder(tray: Tray, rect: UnitRect): Tray['slots'][number] | undefined {
+function slotUnder(tray: Tray, rect: CellRect): Tray['slots'][number] | undefined {
   return tray.slots.find(
     (slot) =>
       rect.x >= slot.x && rect.y >= slot.y && rect.x < slot.x + slot.width && rect.y < slot.y + slot.height,

@@ -1,13 +1,7 @@
 import { Eraser, Grid3x3, MousePointer2, Square } from 'lucide-react';
 import { useState } from 'react';
-import {
-  drawSlot,
-  eraseSlots,
-  fillWithSlots,
-  resizeTray,
-  slotIds,
-  type UnitRect,
-} from '../../core/kitup/drawStorage';
+import type { CellRect } from '../../core/cells/chart';
+import { drawSlot, eraseSlots, fillWithSlots, resizeTray, slotIds } from '../../core/storage/drawStorage';
 import {
   calibratedShare,
   MAX_TRAYS,
@@ -16,10 +10,11 @@ import {
   type Storage,
   slotsInOrder,
   type Tray,
-} from '../../core/kitup/storage';
+} from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
-import { storageSchema } from '../../server/contract/storages';
+import { storageSchema } from '../../server/storage/contract';
 import { Notice } from '../../ui/Notice';
+import { inWords } from '../writing/api';
 import { Calibration } from './Calibration';
 import { CaseBoard } from './CaseBoard';
 import { TrayMeasures } from './TrayMeasures';
@@ -63,7 +58,7 @@ export function CaseEditor({
   };
   const changeTray = (at: number, tray: Tray) =>
     change({ ...storage, trays: storage.trays.map((each, t) => (t === at ? tray : each)) });
-  const onRect = (at: number, rect: UnitRect) => {
+  const onRect = (at: number, rect: CellRect) => {
     const tray = storage.trays[at]!;
     const freshId = slotIds(storage.trays);
     if (hand === 'erase') changeTray(at, eraseSlots(tray, rect));
@@ -78,7 +73,7 @@ export function CaseEditor({
       setShareFault(null);
       change({ ...storage, packingShare: calibratedShare(tray, slot, drills, USUAL_KIT) });
     } catch (error) {
-      setShareFault(error instanceof RangeError ? error.message : String(error));
+      setShareFault(inWords(error));
     }
   };
   const keep = () => {

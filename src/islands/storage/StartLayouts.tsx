@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { STARTING_LAYOUTS, startStorage } from '../../core/kitup/drawStorage';
-import { slotsInOrder } from '../../core/kitup/storage';
+import { STARTING_LAYOUTS, startStorage } from '../../core/storage/drawStorage';
+import { slotsInOrder } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
-import { inWords, sendJson } from '../../ui/api';
 import { Notice } from '../../ui/Notice';
-import { TrayOutline } from '../../ui/TrayOutline';
+import { inWords, sendJson } from '../writing/api';
+import { TrayOutline } from './TrayOutline';
 
 /** Generic cases to start from, drawn small. */
 export function StartLayouts({ onAdded }: { onAdded: (id: string) => void }) {

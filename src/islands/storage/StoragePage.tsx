@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { type Storage, slotsInOrder } from '../../core/kitup/storage';
+import { type Storage, slotsInOrder } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
-import type { TakenSlotView } from '../../server/contract/storages';
-import { ApiProblem, getJson, inWords, removeWithAnswer, sendJson } from '../../ui/api';
+import type { TakenSlotView } from '../../server/storage/contract';
 import { Notice } from '../../ui/Notice';
-import { TrayOutline } from '../../ui/TrayOutline';
+import { ApiProblem, getJson, inWords, removeWithAnswer, sendJson } from '../writing/api';
 import { CaseEditor } from './CaseEditor';
 import { StartLayouts } from './StartLayouts';
+import { TrayOutline } from './TrayOutline';
 
 /** The cases, strips, bottles and baggies that the user owns, with what is in them. */
 export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSlotView[] }) {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { MAX_TRAY_UNITS, type Tray } from '../../core/kitup/storage';
+import { MAX_TRAY_UNITS, type Tray } from '../../core/storage/storage';
 
 const MEASURES = [
   ['columns', 'Columns', 1, MAX_TRAY_UNITS],

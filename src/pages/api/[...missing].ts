@@ -1,5 +1,5 @@
 import type { APIRoute } from 'astro';
-import { Problem, problemResponse } from '../../server/problem';
+import { Problem, problemResponse } from '../../server/http/problem';
 
 /** Any address below /api that is no route. */
 export const ALL: APIRoute = ({ url }) =>

@@ -1,6 +1,7 @@
-import { archiveQuery } from '../../server/contract/archive';
-import { endpoint, json, readBody, readQuery } from '../../server/endpoint';
-import { restoreArchive } from '../../server/restore';
+import { archiveQuery } from '../../server/archive/contract';
+import { restoreArchive } from '../../server/archive/restore';
+import { readBody, readQuery } from '../../server/http/body';
+import { endpoint, json } from '../../server/http/endpoint';
 
 const MAX_ARCHIVE_BYTES = 100_000_000;
 

@@ -1,20 +1,27 @@
 import { readSheetLines } from '../../core/checkin/sheetLines';
 import { MAX_SHEET_CHARACTERS, readSheetTable, tableOfCells } from '../../core/checkin/sheetTable';
-import { endpoint, json, readBody } from '../../server/endpoint';
-import { unreadable } from '../../server/problem';
-import { readSpreadsheet, XLSX_TYPE } from '../../server/spreadsheet';
+import { readText } from '../../core/words/text';
+import { readSpreadsheet, XLSX_TYPE } from '../../server/files/spreadsheet';
+import { mediaType, readBody } from '../../server/http/body';
+import { endpoint, json } from '../../server/http/endpoint';
+import { Problem } from '../../server/http/problem';
+
+const TEXT_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
 
 /** Reads a sheet, as text or as a spreadsheet file, and tells what it understood; saves nothing. */
 export const POST = endpoint(async (_database, { request }) => {
-  const bytes = await readBody(request, MAX_SHEET_CHARACTERS * 4);
-  try {
-    const table =
-      request.headers.get('content-type') === XLSX_TYPE
-        ? tableOfCells(await readSpreadsheet(bytes))
-        : readSheetTable(new TextDecoder().decode(bytes));
-    return json({ ...table, ...readSheetLines(table.rows, table.mapping) });
-  } catch (error) {
-    if (error instanceof RangeError) throw unreadable(error.message);
-    throw error;
+  const { type, charset } = mediaType(request);
+  if (type !== XLSX_TYPE && !TEXT_TYPES.includes(type)) {
+    throw new Problem(
+      415,
+      'Unknown kind of file',
+      'An inventory sheet comes as CSV, TSV, plain text or XLSX.',
+    );
   }
+  const bytes = await readBody(request, MAX_SHEET_CHARACTERS * 4);
+  const table =
+    type === XLSX_TYPE
+      ? tableOfCells(await readSpreadsheet(bytes))
+      : readSheetTable(readText(bytes, charset));
+  return json({ ...table, ...readSheetLines(table.rows, table.mapping) });
 });

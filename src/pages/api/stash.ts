@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { addStashItem, addStashMove, stashItems } from '../../data/stash';
-import { stashItemSchema } from '../../server/contract/stash';
-import { endpoint, json, readJson } from '../../server/endpoint';
+import { readJson } from '../../server/http/body';
+import { endpoint, json } from '../../server/http/endpoint';
+import { stashItemSchema } from '../../server/stash/contract';
 
 export const GET = endpoint(async (database) => json(await stashItems(database)));
 

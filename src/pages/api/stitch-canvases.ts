@@ -1,6 +1,7 @@
-import { stitchCanvasSchema } from '../../server/contract/stitches';
-import { endpoint, json, readJson } from '../../server/endpoint';
-import { addStitchCanvas } from '../../server/stitches';
+import { readJson } from '../../server/http/body';
+import { endpoint, json } from '../../server/http/endpoint';
+import { stitchCanvasSchema } from '../../server/stitches/contract';
+import { addStitchCanvas } from '../../server/stitches/writes';
 
 /** Puts a stitch chart on the shelf as a canvas of drills. */
 export const POST = endpoint(async (database, { request }) =>

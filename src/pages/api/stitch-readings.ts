@@ -1,6 +1,7 @@
-import { stitchReadingSchema } from '../../server/contract/stitches';
-import { endpoint, json, readJson } from '../../server/endpoint';
-import { stitchView } from '../../server/stitches';
+import { readJson } from '../../server/http/body';
+import { endpoint, json } from '../../server/http/endpoint';
+import { stitchReadingSchema } from '../../server/stitches/contract';
+import { stitchView } from '../../server/stitches/writes';
 
 /** Reads a stitch chart and tells what it becomes; saves nothing. */
 export const POST = endpoint(async (_database, { request }) =>

@@ -1,6 +1,7 @@
 import { ownTips, putOwnTips } from '../../data/placing';
-import { tipsSchema } from '../../server/contract/placing';
-import { endpoint, json, readJson } from '../../server/endpoint';
+import { readJson } from '../../server/http/body';
+import { endpoint, json } from '../../server/http/endpoint';
+import { tipsSchema } from '../../server/placing/contract';
 
 export const GET = endpoint(async (database) => json({ tips: await ownTips(database) }));
 

@@ -1,9 +1,11 @@
 import { useGesture } from '@use-gesture/react';
 import { Maximize, Minus, Plus } from 'lucide-react';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from 'react';
-import { type CellPlace, cellsOnTheWay } from '../../core/bench/stroke';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import type { CellRect, Chart } from '../../core/cells/chart';
+import type { CellPlace } from '../../core/cells/rect';
+import { cellsOnTheWay } from '../../core/cells/stroke';
 import {
   type Camera,
   cellAt,
@@ -14,8 +16,7 @@ import {
   reveal,
   type ViewSize,
   zoomAbout,
-} from '../../core/chart/camera';
-import type { CellRect, Chart } from '../../core/chart/chart';
+} from '../../core/view/camera';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { readPalette } from './clothPalette';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';

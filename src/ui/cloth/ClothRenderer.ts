@@ -1,9 +1,9 @@
 import type { Shape } from '../../core/canvas/canvas';
-import { type Bitmap, isLaid } from '../../core/chart/bitmap';
-import { type Camera, SYMBOLS_FROM_PX, type ViewSize, visibleCells } from '../../core/chart/camera';
-import type { CellRect, Chart } from '../../core/chart/chart';
-import { paintCloth } from '../../core/chart/paint';
+import { type Bitmap, isLaid } from '../../core/cells/bitmap';
+import type { CellRect, Chart } from '../../core/cells/chart';
 import { rgbToHex } from '../../core/colour/rgb';
+import { type Camera, SYMBOLS_FROM_PX, type ViewSize, visibleCells } from '../../core/view/camera';
+import { paintCloth } from '../../core/view/paint';
 import type { ClothPalette } from './clothPalette';
 import { type CellLook, DrillSprites, spriteSize } from './drillSprites';
 import { type Tile, TileCache } from './TileCache';

@@ -1,6 +1,6 @@
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
-import { type ClothColours, clothColours } from '../../core/chart/paint';
 import { hexToRgb, type Rgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
+import { type ClothColours, clothColours } from '../../core/view/paint';
 
 /** All that the renderer knows of a legend: colours under the present light, and symbols. */
 export interface ClothPalette {

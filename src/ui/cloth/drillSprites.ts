@@ -1,7 +1,7 @@
 import type { Shape } from '../../core/canvas/canvas';
-import { cellColour } from '../../core/chart/paint';
 import { inkOn } from '../../core/colour/contrast';
 import { mix, type Rgb, rgbToHex } from '../../core/colour/rgb';
+import { cellColour } from '../../core/view/paint';
 import type { ClothPalette } from './clothPalette';
 
 /** How a cell looks: the finished picture with its symbol, the printed tint with its symbol, a laid drill, or quiet. */

@@ -1,60 +1,23 @@
-import type { CellPlace } from '../../core/bench/stroke';
 import { panelSpans } from '../../core/canvas/canvas';
-import type { Camera, ViewSize } from '../../core/chart/camera';
-import type { CellRect } from '../../core/chart/chart';
-import { edgeMarks } from '../../core/chart/find';
-import type { Placement } from '../../core/placing/barPlan';
+import type { CellRect } from '../../core/cells/chart';
+import { edgeMarks } from '../../core/cells/edgeMarks';
+import type { CellPlace } from '../../core/cells/rect';
+import type { Camera, ViewSize } from '../../core/view/camera';
 
 /** What lies over the cloth: drawn after it, in CSS pixels. */
 export type Layer = (context: CanvasRenderingContext2D, camera: Camera, view: ViewSize) => void;
 
-/** A number standing in a piece of the cloth. */
-interface Piece extends CellRect {
-  number: number;
-}
+export const LAMP = '#ffdf8a';
+export const CUT = '#17130f';
 
-const LAMP = '#ffdf8a';
-const CUT = '#17130f';
-
-function toPx(rect: CellRect, camera: Camera): [number, number, number, number] {
+/** A rectangle of cells in CSS pixels of the view: left, top, width, height. */
+export function toPx(rect: CellRect, camera: Camera): [number, number, number, number] {
   return [
     (rect.x - camera.left) * camera.scale,
     (rect.y - camera.top) * camera.scale,
     rect.width * camera.scale,
     rect.height * camera.scale,
   ];
-}
-
-/** Cuts between sections, each with its number where there is room. The chosen one is framed. */
-export function cutsLayer(pieces: readonly Piece[], chosen: number | null, done: ReadonlySet<number>): Layer {
-  return (context, camera, view) => {
-    for (const piece of pieces) {
-      const [x, y, w, h] = toPx(piece, camera);
-      if (x > view.width || y > view.height || x + w < 0 || y + h < 0) continue;
-      const small = w < 34;
-      context.lineWidth = small ? 1 : 2.5;
-      context.strokeStyle = 'rgb(255 250 240 / 70%)';
-      context.strokeRect(x, y, w, h);
-      context.lineWidth = small ? 0.5 : 1;
-      context.strokeStyle = CUT;
-      context.strokeRect(x, y, w, h);
-      if (w >= 34 && h >= 24)
-        tag(context, done.has(piece.number) ? `${piece.number} ✓` : String(piece.number), x, y);
-    }
-    const frame = pieces.find((piece) => piece.number === chosen);
-    if (frame) frameLayer(frame)(context, camera, view);
-  };
-}
-
-function tag(context: CanvasRenderingContext2D, text: string, x: number, y: number): void {
-  context.font = "600 13px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Symbols 2'";
-  const width = context.measureText(text).width + 8;
-  context.fillStyle = 'rgb(251 248 242 / 88%)';
-  context.fillRect(x + 1, y + 1, width, 18);
-  context.fillStyle = CUT;
-  context.textAlign = 'left';
-  context.textBaseline = 'middle';
-  context.fillText(text, x + 5, y + 11);
 }
 
 /** A frame that stands out on any colour. */
@@ -117,37 +80,6 @@ export function coverLayer(open: CellRect, ground: string): Layer {
     context.rect(x, y, w, h);
     context.fill('evenodd');
     context.restore();
-  };
-}
-
-/** Bars to lay: one rounded outline a placement, its number of drills inside where there is room. */
-export function barsLayer(placements: readonly Placement[], direction: 'rows' | 'columns'): Layer {
-  return (context, camera) => {
-    for (const { x, y, drills } of placements) {
-      const rect =
-        direction === 'rows' ? { x, y, width: drills, height: 1 } : { x, y, width: 1, height: drills };
-      const [left, top, w, h] = toPx(rect, camera);
-      const inset = Math.min(3, camera.scale * 0.12);
-      context.beginPath();
-      context.roundRect(left + inset, top + inset, w - 2 * inset, h - 2 * inset, camera.scale * 0.28);
-      context.lineWidth = 4.5;
-      context.strokeStyle = CUT;
-      context.stroke();
-      context.lineWidth = 2;
-      context.strokeStyle = LAMP;
-      context.stroke();
-      if (drills > 1 && camera.scale >= 15) {
-        context.font = `700 ${Math.min(20, camera.scale * 0.62)}px 'Atkinson Hyperlegible Mono Variable'`;
-        context.textAlign = 'center';
-        context.textBaseline = 'middle';
-        context.beginPath();
-        context.arc(left + w / 2, top + h / 2, camera.scale * 0.46, 0, 2 * Math.PI);
-        context.fillStyle = '#fbf8f2';
-        context.fill();
-        context.fillStyle = CUT;
-        context.fillText(String(drills), left + w / 2, top + h / 2);
-      }
-    }
   };
 }
 

@@ -11,7 +11,7 @@ import {
   tableToCsv,
 } from '../../../src/core/archive/dataPackage';
 import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from '../../../src/core/archive/tables';
-import { makeChart } from '../../../src/core/chart/chart';
+import { makeChart } from '../../../src/core/cells/chart';
 
 /** Any value that a column may hold. */
 function anyValue({ kind, optional, oneOf }: ArchiveColumn): fc.Arbitrary<unknown> {

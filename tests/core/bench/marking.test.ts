@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyMark, cellsInRect, changedCells, inverseOf } from '../../../src/core/bench/marking';
+import { applyMark, changedCells, inverseOf } from '../../../src/core/bench/marking';
 import { poppedCells } from '../../../src/core/bench/popped';
-import { cellsOnTheWay } from '../../../src/core/bench/stroke';
-import { countLaid, emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
-import { cellsOfRuns, runsFromCells } from '../../../src/core/chart/cellRuns';
+import { countLaid, emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
+import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
+import { cellsInRect } from '../../../src/core/cells/rect';
+import { cellsOnTheWay } from '../../../src/core/cells/stroke';
 import { chartOfRows } from '../samples';
 
 const chart = chartOfRows('11.2', '1222');

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { edgeMarks } from '../../../src/core/cells/edgeMarks';
+import { positionOf } from '../../../src/core/cells/position';
 import { edgeStickers } from '../../../src/core/chart/files/edgeStickers';
-import { edgeMarks, nextOf, readFind } from '../../../src/core/chart/find';
-import { positionOf } from '../../../src/core/chart/position';
+import { nextOf, readFind } from '../../../src/core/chart/find';
 import { chartOfRows, line } from '../samples';
 
 const canvas = {

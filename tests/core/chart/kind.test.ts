@@ -1,15 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cellsOfRuns, runsFromCells } from '../../../src/core/chart/cellRuns';
-import { makeChart } from '../../../src/core/chart/chart';
-import {
-  applyEdit,
-  floodCells,
-  inverseOf,
-  rectCells,
-  sprinkled,
-  suspects,
-} from '../../../src/core/chart/edit';
+import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
+import { makeChart } from '../../../src/core/cells/chart';
+import { rectCells } from '../../../src/core/cells/rect';
+import { applyEdit, floodCells, inverseOf, sprinkled, suspects } from '../../../src/core/chart/edit';
 import { kindOf, linesIn, shareInWords } from '../../../src/core/chart/kind';
 import { chartOfRows, line } from '../samples';
 

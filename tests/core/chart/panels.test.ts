@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { countDrills } from '../../../src/core/chart/chart';
+import { countDrills } from '../../../src/core/cells/chart';
+import { cropped } from '../../../src/core/cells/rect';
 import {
-  cropped,
   equalCuts,
   faultInPanels,
   type PanelPlan,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { inColourOrder } from '../../../src/core/kitup/colourOrder';
+import { inColourOrder } from '../../../src/core/codes/colourOrder';
 import { firstUses, refillPlan } from '../../../src/core/kitup/refills';
 import { sortingHelp } from '../../../src/core/kitup/sorting';
 import { line } from '../samples';

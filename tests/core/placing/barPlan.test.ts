@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
-import { makeChart } from '../../../src/core/chart/chart';
+import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
+import { makeChart } from '../../../src/core/cells/chart';
 import { countPlacements, planSection, splitRun } from '../../../src/core/placing/barPlan';
 import { orderTips } from '../../../src/core/placing/tips';
 import { chartOfRows } from '../samples';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
+import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { burnUp, leftPerLine, percentLaid } from '../../../src/core/progress/progress';
-import { stageInWords, stageOf } from '../../../src/core/progress/stage';
+import { stageInWords, stageOf } from '../../../src/core/shelf/stage';
 import { chartOfRows } from '../samples';
 
 describe('percent laid', () => {

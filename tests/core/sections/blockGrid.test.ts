@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyBitmap, setLaid } from '../../../src/core/chart/bitmap';
-import { plainCloth } from '../../../src/core/chart/chart';
-import { countInRect, cutIntoBlocks, sectionAt, tallySections } from '../../../src/core/sections/blockGrid';
+import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
+import { plainCloth } from '../../../src/core/cells/chart';
+import { countInRect } from '../../../src/core/cells/rect';
+import { cutIntoBlocks, sectionAt, tallySections } from '../../../src/core/sections/blockGrid';
 import { chartOfRows } from '../samples';
 
 describe('cutting into blocks', () => {

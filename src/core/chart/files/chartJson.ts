@@ -1,5 +1,7 @@
 import type { LegendLine } from '../../canvas/legend';
-import { type Chart, makeChart } from '../chart';
+import { type Chart, makeChart } from '../../cells/chart';
+import { forEachRun } from '../../cells/runs';
+import { Refusal } from '../../refusal';
 import { type ChartReading, mostFrequent } from './fromPixels';
 
 const VERSION = 1;
@@ -9,10 +11,11 @@ export function chartToJson(chart: Chart, legend: readonly LegendLine[]): string
   const rows: string[] = [];
   for (let y = 0; y < chart.height; y++) {
     const runs: number[] = [];
-    for (const cell of chart.cells.subarray(y * chart.width, (y + 1) * chart.width)) {
-      if (runs.at(-2) === cell) runs[runs.length - 1]!++;
-      else runs.push(cell, 1);
-    }
+    forEachRun(
+      chart.width,
+      (x) => chart.cells[y * chart.width + x]!,
+      (_, length, line) => runs.push(line, length),
+    );
     rows.push(JSON.stringify(runs));
   }
   const lines = legend.map(({ line, keyNumber, symbol, code, name, hex, finish }) =>
@@ -29,7 +32,7 @@ export function chartToJson(chart: Chart, legend: readonly LegendLine[]): string
 
 /**
  * Reads that JSON for a canvas. The file's lines are found on the canvas's sheet by code and finish, or by code alone.
- * @throws RangeError naming what is wrong and where
+ * @throws Refusal naming what is wrong and where
  */
 export function chartFromJson(
   text: string,
@@ -38,23 +41,23 @@ export function chartFromJson(
 ): ChartReading {
   const file = parsed(text);
   if (file.oculentChart !== VERSION) {
-    throw new RangeError('This JSON is no Oculent chart: it must say "oculentChart": 1.');
+    throw new Refusal('This JSON is no Oculent chart: it must say "oculentChart": 1.');
   }
   if (file.width !== size.width || file.height !== size.height) {
-    throw new RangeError(
+    throw new Refusal(
       `The chart has ${file.width} × ${file.height} cells; the canvas has ${size.width} × ${size.height}.`,
     );
   }
   const { lineOf, codeOf } = linesByNumber(file.legend, legend);
   if (!Array.isArray(file.rows) || file.rows.length !== size.height) {
-    throw new RangeError(`The chart must have ${size.height} rows.`);
+    throw new Refusal(`The chart must have ${size.height} rows.`);
   }
   const cells = new Uint16Array(size.width * size.height);
   const unmatched = new Map<string, number>();
   file.rows.forEach((row: unknown, y) => {
     let x = 0;
     for (const [number, count] of pairsOf(row, y)) {
-      if (x + count > size.width) throw new RangeError(`Row ${y + 1} has more than ${size.width} cells.`);
+      if (x + count > size.width) throw new Refusal(`Row ${y + 1} has more than ${size.width} cells.`);
       const line = number === 0 ? 0 : lineOf.get(number);
       if (line === undefined) {
         const code = codeOf.get(number) ?? `line ${number}`;
@@ -62,8 +65,7 @@ export function chartFromJson(
       } else cells.fill(line, y * size.width + x, y * size.width + x + count);
       x += count;
     }
-    if (x < size.width)
-      throw new RangeError(`Row ${y + 1} has ${x} cells; the canvas is ${size.width} wide.`);
+    if (x < size.width) throw new Refusal(`Row ${y + 1} has ${x} cells; the canvas is ${size.width} wide.`);
   });
   return {
     chart: makeChart(size.width, size.height, cells),
@@ -78,7 +80,7 @@ function parsed(text: string): Record<string, unknown> {
   try {
     value = JSON.parse(text);
   } catch {
-    throw new RangeError('This file is not JSON, or it is cut short.');
+    throw new Refusal('This file is not JSON, or it is cut short.');
   }
   return typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {};
 }
@@ -104,7 +106,7 @@ function* pairsOf(row: unknown, y: number): Generator<[line: number, count: numb
   const values: unknown[] = Array.isArray(row) ? row : [];
   const sound = values.every((value) => Number.isInteger(value) && (value as number) >= 0);
   if (!Array.isArray(row) || values.length % 2 !== 0 || !sound) {
-    throw new RangeError(`Row ${y + 1} must be whole numbers in pairs of line and count.`);
+    throw new Refusal(`Row ${y + 1} must be whole numbers in pairs of line and count.`);
   }
   for (let i = 0; i < values.length; i += 2) yield [values[i] as number, values[i + 1] as number];
 }

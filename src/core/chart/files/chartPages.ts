@@ -1,11 +1,12 @@
 import type { Shape } from '../../canvas/canvas';
 import type { LegendLine } from '../../canvas/legend';
+import type { CellRect, Chart } from '../../cells/chart';
+import { forEachRowRun } from '../../cells/runs';
 import { inkOn } from '../../colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../colour/rgb';
 import type { Drawing, FontMeasure, Mark } from '../../print/drawing';
 import { PAPERS, type PaperName } from '../../print/paper';
 import { symbolMark } from '../../symbols/symbolMark';
-import type { CellRect, Chart } from '../chart';
 
 /** How a chart is printed. */
 export interface ChartPrint {
@@ -153,31 +154,17 @@ function cells(
 ): void {
   const fills = legend.map((line) => (ink === 'colour' ? (line.hex ?? UNKNOWN_COLOUR) : BARE));
   const inks = fills.map((fill) => inkOn(hexToRgb(fill)));
-  for (let y = 0; y < rect.height; y++) {
-    const row = (rect.y + y) * chart.width + rect.x;
-    for (let x = 0; x < rect.width; ) {
-      const line = chart.cells[row + x]!;
-      let run = 1;
-      while (x + run < rect.width && chart.cells[row + x + run] === line) run++;
-      const at = left + x * cellMm;
-      if (line > 0 && ink === 'colour') {
-        for (const mark of drills(at, top + y * cellMm, cellMm, run, shape, fills[line - 1]!))
-          marks.push(mark);
-      }
-      for (let i = 0; line > 0 && i < run; i++) {
-        const symbol = symbolMark(
-          legend[line - 1]!,
-          at + i * cellMm,
-          top + y * cellMm,
-          cellMm,
-          inks[line - 1]!,
-          fonts,
-        );
-        marks.push(symbol);
-      }
-      x += run;
+  forEachRowRun(chart, rect, (x, y, run, line) => {
+    if (line === 0) return;
+    const atX = left + (x - rect.x) * cellMm;
+    const atY = top + (y - rect.y) * cellMm;
+    if (ink === 'colour') {
+      for (const mark of drills(atX, atY, cellMm, run, shape, fills[line - 1]!)) marks.push(mark);
     }
-  }
+    for (let i = 0; i < run; i++) {
+      marks.push(symbolMark(legend[line - 1]!, atX + i * cellMm, atY, cellMm, inks[line - 1]!, fonts));
+    }
+  });
 }
 
 /** A run of one colour: a bar of square drills, or round drills side by side. */

@@ -1,9 +1,11 @@
 import type { Canvas } from '../../canvas/canvas';
 import type { LegendLine } from '../../canvas/legend';
+import type { Chart } from '../../cells/chart';
+import { wholeRect } from '../../cells/rect';
+import { forEachRowRun } from '../../cells/runs';
 import { inkOn } from '../../colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../colour/rgb';
 import { escapedXml } from '../../words/xml';
-import type { Chart } from '../chart';
 
 /** A symbol as SVG elements, drawn in a square of `cell` units. */
 export interface SymbolDrawing {
@@ -56,15 +58,9 @@ export function chartSvg(
 /** Path data a line: a rectangle for each run of its cells. */
 function pathOfLines(chart: Chart, lines: number): string[] {
   const parts: string[][] = Array.from({ length: lines + 1 }, () => []);
-  for (let y = 0; y < chart.height; y++) {
-    for (let x = 0; x < chart.width; ) {
-      const line = chart.cells[y * chart.width + x]!;
-      let run = 1;
-      while (x + run < chart.width && chart.cells[y * chart.width + x + run] === line) run++;
-      if (line > 0 && line <= lines) parts[line]!.push(`M${x} ${y}h${run}v1h-${run}z`);
-      x += run;
-    }
-  }
+  forEachRowRun(chart, wholeRect(chart), (x, y, run, line) => {
+    if (line > 0 && line <= lines) parts[line]!.push(`M${x} ${y}h${run}v1h-${run}z`);
+  });
   return parts.map((each) => each.join(''));
 }
 

@@ -1,7 +1,7 @@
 import { type Canvas, panelSpans } from '../../canvas/canvas';
+import { edgeMarks } from '../../cells/edgeMarks';
 import type { Drawing, Mark } from '../../print/drawing';
 import { PAPERS, type PaperName } from '../../print/paper';
-import { edgeMarks } from '../find';
 
 /** A sticker is small enough for the margin of a canvas. */
 const STICKER = { widthMm: 14, heightMm: 9, gapMm: 2, marginMm: 12 };

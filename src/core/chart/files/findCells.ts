@@ -1,3 +1,4 @@
+import { Refusal } from '../../refusal';
 import { many } from '../../words/numbers';
 
 /** A picture as it was decoded. */
@@ -31,7 +32,7 @@ const SQUARE_WITHIN = 0.02;
  * Finds the cells of a chart on a picture: one pixel a cell, or larger cells of one size, with or without a plain margin.
  * @param size the canvas in cells
  * @returns with `finer`, the size in cells that the picture seems to have where that is more than the canvas
- * @throws RangeError with a sentence that says what the picture looks like instead
+ * @throws Refusal with a sentence that says what the picture looks like instead
  */
 export function findCells(picture: Picture, size: Size): CellGrid & { finer: string | null } {
   const { width, height } = picture;
@@ -60,7 +61,7 @@ export function findCells(picture: Picture, size: Size): CellGrid & { finer: str
   }
   const canvas = `the canvas is ${many(size.width)} × ${many(size.height)} cells`;
   const pixels = `The picture is ${many(width)} × ${many(height)} pixels`;
-  throw new RangeError(
+  throw new Refusal(
     looks !== null
       ? `${pixels} and its cells look ${seen.x} × ${seen.y} pixels large, which makes ${looks}, but ${canvas}. ` +
           'Check the size of the canvas, or cut the picture to the chart alone.'

@@ -1,6 +1,8 @@
 import Papa from 'papaparse';
 import type { LegendLine } from '../../canvas/legend';
-import { makeChart } from '../chart';
+import { makeChart } from '../../cells/chart';
+import { wordsOfLegend } from '../../codes/legendWords';
+import { Refusal } from '../../refusal';
 import { type ChartReading, mostFrequent } from './fromPixels';
 
 /** Words in a grid cell that mean "no drill here". */
@@ -9,7 +11,7 @@ const NO_DRILL = new Set(['', '0', '.', '·']);
 /**
  * Reads a grid of symbols or codes, one row of the canvas a line, cells parted by comma, semicolon or tab.
  * Symbols win over codes and codes over key numbers where one word could be two of them, because a chart prints symbols.
- * @throws RangeError naming the first line whose number of cells differs from the canvas
+ * @throws Refusal naming the first line whose number of cells differs from the canvas
  */
 export function chartFromGrid(
   text: string,
@@ -21,14 +23,14 @@ export function chartFromGrid(
     delimitersToGuess: [',', '\t', ';'],
   }).data;
   if (rows.length !== size.height) {
-    throw new RangeError(`The grid has ${rows.length} rows; the canvas has ${size.height}.`);
+    throw new Refusal(`The grid has ${rows.length} rows; the canvas has ${size.height}.`);
   }
   const lineOf = wordsOfLegend(legend);
   const cells = new Uint16Array(size.width * size.height);
   const unmatched = new Map<string, number>();
   rows.forEach((row, y) => {
     if (row.length !== size.width) {
-      throw new RangeError(
+      throw new Refusal(
         `Line ${y + 1} of the grid has ${row.length} cells; the canvas is ${size.width} wide.`,
       );
     }
@@ -45,16 +47,6 @@ export function chartFromGrid(
     unmatched: mostFrequent(unmatched),
     notices: [],
   };
-}
-
-/** Words by which a legend line is named in a grid: symbol before code before key number. */
-export function wordsOfLegend(legend: readonly LegendLine[]): Map<string, number> {
-  const words = new Map<string, number>();
-  for (const line of legend) words.set(line.keyNumber, line.line);
-  // Letter case tells symbols apart ("a" and "A"), codes never: those also match in lower case.
-  for (const line of legend) words.set(line.code.toLowerCase(), line.line).set(line.code, line.line);
-  for (const line of legend) if (line.symbol !== null) words.set(line.symbol, line.line);
-  return words;
 }
 
 /**

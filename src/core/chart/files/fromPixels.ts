@@ -1,7 +1,7 @@
 import type { LegendLine } from '../../canvas/legend';
+import { type Chart, makeChart } from '../../cells/chart';
 import { labDifference, labOf } from '../../colour/difference';
 import { hexToRgb, type Rgb, rgbToHex } from '../../colour/rgb';
-import { type Chart, makeChart } from '../chart';
 
 /** A colour of the picture and how it was taken. */
 export interface ColourMatch {

@@ -1,6 +1,6 @@
-import { canvasIdsEnding } from '../../../data/canvases';
-import { endpoint } from '../../../server/endpoint';
-import { notFound } from '../../../server/problem';
+import { canvasIdsEnding } from '../../../data/canvas';
+import { endpoint } from '../../../server/http/endpoint';
+import { notFound } from '../../../server/http/problem';
 
 /** The short address on a label: opens the colour at kit-up. */
 export const GET = endpoint(async (database, { params, redirect }) => {

@@ -1,7 +1,8 @@
-import { addCanvas } from '../../../data/canvases';
-import { newCanvasSchema } from '../../../server/contract/canvases';
-import { endpoint, json, readJson } from '../../../server/endpoint';
-import { shelfEntries, shelfEntry } from '../../../server/shelf';
+import { addCanvas } from '../../../data/canvas';
+import { newCanvasSchema } from '../../../server/canvas/contract';
+import { readJson } from '../../../server/http/body';
+import { endpoint, json } from '../../../server/http/endpoint';
+import { shelfEntries, shelfEntry } from '../../../server/shelf/view';
 
 export const GET = endpoint(async (database) => json(await shelfEntries(database)));
 

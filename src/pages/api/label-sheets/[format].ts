@@ -1,8 +1,9 @@
-import { LABEL_FORMATS, type LabelFormat } from '../../../core/kitup/labels/sheet';
+import { LABEL_FORMATS, type LabelFormat } from '../../../core/labels/sheet';
 import { putLabelSheet, removeLabelSheet } from '../../../data/labels';
-import { labelSheetSchema } from '../../../server/contract/labels';
-import { endpoint, json, readJson } from '../../../server/endpoint';
-import { notFound } from '../../../server/problem';
+import { readJson } from '../../../server/http/body';
+import { endpoint, json } from '../../../server/http/endpoint';
+import { notFound } from '../../../server/http/problem';
+import { labelSheetSchema } from '../../../server/labels/contract';
 
 function formatOf(text: string | undefined): LabelFormat {
   const format = LABEL_FORMATS.find((each) => each === text);

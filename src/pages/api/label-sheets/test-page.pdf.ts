@@ -1,7 +1,8 @@
-import { testPage } from '../../../core/kitup/labels/pages';
-import { testPageQuery } from '../../../server/contract/labels';
-import { drawingPdf } from '../../../server/drawingPdf';
-import { content, endpoint, readQuery } from '../../../server/endpoint';
+import { testPage } from '../../../core/labels/pages';
+import { readQuery } from '../../../server/http/body';
+import { content, endpoint } from '../../../server/http/endpoint';
+import { testPageQuery } from '../../../server/labels/contract';
+import { drawingPdf } from '../../../server/print/drawingPdf';
 
 export const GET = endpoint(async (_database, { url }) => {
   const { paper } = await readQuery(url, testPageQuery);

@@ -1,8 +1,9 @@
-import { storagesOf } from '../../../data/storages';
-import { storageSchema } from '../../../server/contract/storages';
-import { endpoint, json, readJson } from '../../../server/endpoint';
-import { unreadable } from '../../../server/problem';
-import { giveStorageAway, saveStorage } from '../../../server/storages';
+import { storagesOf } from '../../../data/storage';
+import { readJson } from '../../../server/http/body';
+import { endpoint, json } from '../../../server/http/endpoint';
+import { unreadable } from '../../../server/http/problem';
+import { storageSchema } from '../../../server/storage/contract';
+import { giveStorageAway, saveStorage } from '../../../server/storage/writes';
 
 export const PUT = endpoint(async (database, { request, params }) => {
   const storage = await readJson(request, storageSchema);

@@ -1,4 +1,4 @@
-import { storagesOf } from '../../../data/storages';
-import { endpoint, json } from '../../../server/endpoint';
+import { storagesOf } from '../../../data/storage';
+import { endpoint, json } from '../../../server/http/endpoint';
 
 export const GET = endpoint(async (database) => json(await storagesOf(database)));

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyBitmap, setLaid } from '../../../../src/core/chart/bitmap';
+import { emptyBitmap, setLaid } from '../../../../src/core/cells/bitmap';
 import { chartFromGrid, chartToGrid } from '../../../../src/core/chart/files/fromGrid';
 import { chartFromPixels } from '../../../../src/core/chart/files/fromPixels';
-import { clothColours, paintCloth } from '../../../../src/core/chart/paint';
 import { hexToRgb } from '../../../../src/core/colour/rgb';
+import { clothColours, paintCloth } from '../../../../src/core/view/paint';
 import { chartOfRows, line } from '../../samples';
 
 const legend = [

@@ -1,6 +1,8 @@
-import { checkinView, enterBag } from '../../../../server/checkin';
-import { bagSchema } from '../../../../server/contract/checkin';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
+import { bagSchema } from '../../../../server/checkin/contract';
+import { checkinView } from '../../../../server/checkin/view';
+import { enterBag } from '../../../../server/checkin/writes';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await checkinView(database, canvas)));
 

@@ -1,6 +1,7 @@
-import { editChart, repairView } from '../../../../server/chartEdit';
-import { chartEditSchema } from '../../../../server/contract/chart';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
+import { chartEditSchema } from '../../../../server/chart/contract';
+import { editChart, repairView } from '../../../../server/chart/edits';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await repairView(database, canvas)));
 

@@ -1,7 +1,8 @@
-import { chartReport } from '../../../../server/chart';
-import { readChartFor } from '../../../../server/chartFile';
-import { chartFileQuery } from '../../../../server/contract/chart';
-import { canvasEndpoint, json, readQuery } from '../../../../server/endpoint';
+import { readChartFor } from '../../../../server/chart/chartFile';
+import { chartFileQuery } from '../../../../server/chart/contract';
+import { chartReport } from '../../../../server/chart/view';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 /** Reads a chart file and tells what it understood; saves nothing. */
 export const POST = canvasEndpoint(async (database, canvas, { request, url }) => {

@@ -1,6 +1,6 @@
 import { chartToGrid } from '../../../../core/chart/files/fromGrid';
-import { chartParts } from '../../../../server/chartOut';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
+import { chartParts } from '../../../../server/chart/chartOut';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { chart, legend } = await chartParts(database, canvas);

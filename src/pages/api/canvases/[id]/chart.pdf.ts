@@ -1,6 +1,7 @@
-import { chartParts, chartPdf } from '../../../../server/chartOut';
-import { chartPrintQuery } from '../../../../server/contract/chart';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
+import { chartParts, chartPdf } from '../../../../server/chart/chartOut';
+import { chartPrintQuery } from '../../../../server/chart/contract';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const wish = await readQuery(url, chartPrintQuery);

@@ -1,5 +1,5 @@
-import { chartParts, chartPng } from '../../../../server/chartOut';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
+import { chartParts, chartPng } from '../../../../server/chart/chartOut';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { chart, legend } = await chartParts(database, canvas);

@@ -1,5 +1,5 @@
-import { chartParts, chartSvgOf } from '../../../../server/chartOut';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
+import { chartParts, chartSvgOf } from '../../../../server/chart/chartOut';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { chart, legend } = await chartParts(database, canvas);

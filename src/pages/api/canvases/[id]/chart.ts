@@ -1,10 +1,12 @@
-import { chartToBytes } from '../../../../core/chart/chart';
+import { chartToBytes } from '../../../../core/cells/chart';
 import { chartOf } from '../../../../data/chart';
-import { beginChart, chartReport, saveChart } from '../../../../server/chart';
-import { readChartFor } from '../../../../server/chartFile';
-import { chartFileQuery } from '../../../../server/contract/chart';
-import { canvasEndpoint, content, json, readQuery } from '../../../../server/endpoint';
-import { notFound, unreadable } from '../../../../server/problem';
+import { readChartFor } from '../../../../server/chart/chartFile';
+import { chartFileQuery } from '../../../../server/chart/contract';
+import { chartReport } from '../../../../server/chart/view';
+import { beginChart, saveChart } from '../../../../server/chart/writes';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content, json } from '../../../../server/http/endpoint';
+import { notFound, unreadable } from '../../../../server/http/problem';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const chart = await chartOf(database, canvas);

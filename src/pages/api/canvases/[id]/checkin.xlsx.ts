@@ -1,8 +1,8 @@
 import { checkinTableOut } from '../../../../core/checkin/checkinTable';
-import { legendOf } from '../../../../data/canvases';
-import { checkinView } from '../../../../server/checkin';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
-import { writeSpreadsheet, XLSX_TYPE } from '../../../../server/spreadsheet';
+import { legendOf } from '../../../../data/canvas';
+import { checkinView } from '../../../../server/checkin/view';
+import { writeSpreadsheet, XLSX_TYPE } from '../../../../server/files/spreadsheet';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { supply } = await checkinView(database, canvas);

@@ -1,8 +1,9 @@
 import { edgeStickers } from '../../../../core/chart/files/edgeStickers';
-import { edgeMarksQuery } from '../../../../server/contract/chart';
-import { drawingPdf } from '../../../../server/drawingPdf';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
-import { printedPart } from '../../../../server/panels';
+import { edgeMarksQuery } from '../../../../server/chart/contract';
+import { printedPart } from '../../../../server/chart/panels';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { drawingPdf } from '../../../../server/print/drawingPdf';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { every, paper, panel } = await readQuery(url, edgeMarksQuery);

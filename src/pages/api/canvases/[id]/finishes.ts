@@ -1,6 +1,7 @@
-import { repairView, replaceFinish, undoFinish } from '../../../../server/chartEdit';
-import { finishSchema, undoFinishSchema } from '../../../../server/contract/chart';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
+import { finishSchema, undoFinishSchema } from '../../../../server/chart/contract';
+import { repairView, replaceFinish, undoFinish } from '../../../../server/chart/edits';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await replaceFinish(database, canvas, await readJson(request, finishSchema));

@@ -1,6 +1,6 @@
-import { removeCanvas } from '../../../../data/canvases';
-import { canvasEndpoint, json } from '../../../../server/endpoint';
-import { shelfEntry } from '../../../../server/shelf';
+import { removeCanvas } from '../../../../data/canvas';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { shelfEntry } from '../../../../server/shelf/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await shelfEntry(database, canvas.id)));
 

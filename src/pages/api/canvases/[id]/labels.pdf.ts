@@ -1,7 +1,8 @@
-import { labelsQuery } from '../../../../server/contract/labels';
-import { drawingPdf } from '../../../../server/drawingPdf';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
-import { labelDrawings } from '../../../../server/labels';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { labelsQuery } from '../../../../server/labels/contract';
+import { labelDrawings } from '../../../../server/labels/view';
+import { drawingPdf } from '../../../../server/print/drawingPdf';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const wish = await readQuery(url, labelsQuery);

@@ -1,8 +1,9 @@
-import { labelsQuery } from '../../../../server/contract/labels';
-import { drawingSvg } from '../../../../server/drawingSvg';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
-import { labelDrawings } from '../../../../server/labels';
-import { notFound } from '../../../../server/problem';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { notFound } from '../../../../server/http/problem';
+import { labelsQuery } from '../../../../server/labels/contract';
+import { labelDrawings } from '../../../../server/labels/view';
+import { drawingSvg } from '../../../../server/print/drawingSvg';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const wish = await readQuery(url, labelsQuery);

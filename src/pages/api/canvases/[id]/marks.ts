@@ -1,6 +1,8 @@
-import { benchView, enterMark } from '../../../../server/bench';
-import { markSchema } from '../../../../server/contract/bench';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
+import { markSchema } from '../../../../server/bench/contract';
+import { benchView } from '../../../../server/bench/view';
+import { enterMark } from '../../../../server/bench/writes';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await benchView(database, canvas)));
 

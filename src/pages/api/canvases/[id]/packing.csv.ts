@@ -1,7 +1,8 @@
 import { tableToCsv } from '../../../../core/checkin/sheetCsv';
-import { packingQuery } from '../../../../server/contract/packing';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
-import { packingFor, packingTable } from '../../../../server/packing';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { packingQuery } from '../../../../server/packing/contract';
+import { packingFor, packingTable } from '../../../../server/packing/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const list = await packingFor(database, canvas, await readQuery(url, packingQuery));

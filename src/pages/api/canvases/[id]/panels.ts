@@ -1,6 +1,7 @@
-import { panelPlanSchema } from '../../../../server/contract/panels';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
-import { panelsView, savePanels } from '../../../../server/panels';
+import { panelPlanSchema } from '../../../../server/chart/contract';
+import { panelsView, savePanels } from '../../../../server/chart/panels';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await panelsView(database, canvas)));
 

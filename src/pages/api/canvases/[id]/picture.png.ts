@@ -1,12 +1,13 @@
-import { clothColours, paintCloth } from '../../../../core/chart/paint';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../../../core/colour/rgb';
+import { clothColours, paintCloth } from '../../../../core/view/paint';
 import { bitmapOf } from '../../../../data/bench';
-import { legendOf } from '../../../../data/canvases';
+import { legendOf } from '../../../../data/canvas';
 import { chartOf } from '../../../../data/chart';
-import { pictureQuery } from '../../../../server/contract/chart';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
-import { CLOTH, encodePng } from '../../../../server/pixels';
-import { notFound } from '../../../../server/problem';
+import { pictureQuery } from '../../../../server/chart/contract';
+import { CLOTH, encodePng } from '../../../../server/files/pixels';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { notFound } from '../../../../server/http/problem';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { show, width } = await readQuery(url, pictureQuery);

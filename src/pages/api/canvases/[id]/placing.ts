@@ -1,6 +1,7 @@
-import { placingQuery } from '../../../../server/contract/placing';
-import { canvasEndpoint, json, readQuery } from '../../../../server/endpoint';
-import { placingView } from '../../../../server/placing';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { placingQuery } from '../../../../server/placing/contract';
+import { placingView } from '../../../../server/placing/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { section } = await readQuery(url, placingQuery);

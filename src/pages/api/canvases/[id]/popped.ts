@@ -1,6 +1,6 @@
-import { runsFromCells } from '../../../../core/chart/cellRuns';
-import { poppedOf } from '../../../../server/bench';
-import { canvasEndpoint, json } from '../../../../server/endpoint';
+import { runsFromCells } from '../../../../core/cells/cellRuns';
+import { poppedOf } from '../../../../server/bench/view';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const cells = await poppedOf(database, canvas);

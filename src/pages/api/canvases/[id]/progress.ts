@@ -1,6 +1,7 @@
-import { progressQuery } from '../../../../server/contract/progress';
-import { canvasEndpoint, json, readQuery } from '../../../../server/endpoint';
-import { progressView, todayIn } from '../../../../server/progress';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { progressQuery } from '../../../../server/progress/contract';
+import { progressView, todayIn } from '../../../../server/progress/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone } = await readQuery(url, progressQuery);

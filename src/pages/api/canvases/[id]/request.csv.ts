@@ -1,6 +1,6 @@
-import { requestCsv } from '../../../../core/checkin/supplierRequest';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
-import { dateInWords, requestView } from '../../../../server/requests';
+import { requestCsv } from '../../../../core/requests/supplierRequest';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { lines } = await requestView(database, canvas, dateInWords(new Date()));

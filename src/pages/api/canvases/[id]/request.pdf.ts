@@ -1,8 +1,9 @@
 import { inspectionPhoto } from '../../../../data/inspection';
-import { requestPdfQuery } from '../../../../server/contract/requests';
-import { canvasEndpoint, content, readQuery } from '../../../../server/endpoint';
-import { requestPdf } from '../../../../server/requestPdf';
-import { dateInWords, requestView } from '../../../../server/requests';
+import { readQuery } from '../../../../server/http/body';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { requestPdfQuery } from '../../../../server/requests/contract';
+import { requestPdf } from '../../../../server/requests/requestPdf';
+import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { paper } = await readQuery(url, requestPdfQuery);

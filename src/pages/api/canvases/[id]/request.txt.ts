@@ -1,5 +1,5 @@
-import { canvasEndpoint, content } from '../../../../server/endpoint';
-import { dateInWords, requestView } from '../../../../server/requests';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { text } = await requestView(database, canvas, dateInWords(new Date()));

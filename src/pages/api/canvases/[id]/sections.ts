@@ -1,8 +1,9 @@
 import { putBlockSize } from '../../../../data/sections';
-import { blockSizeSchema } from '../../../../server/contract/sections';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
-import { unreadable } from '../../../../server/problem';
-import { faultInBlock, sectionsView } from '../../../../server/sections';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { unreadable } from '../../../../server/http/problem';
+import { blockSizeSchema } from '../../../../server/sections/contract';
+import { faultInBlock, sectionsView } from '../../../../server/sections/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await sectionsView(database, canvas)));
 

@@ -1,6 +1,6 @@
 import { sheetToCsv } from '../../../../core/checkin/sheetCsv';
-import { legendOf } from '../../../../data/canvases';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
+import { legendOf } from '../../../../data/canvas';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
   content(

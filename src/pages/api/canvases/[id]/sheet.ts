@@ -1,7 +1,8 @@
-import { legendOf } from '../../../../data/canvases';
-import { saveSheet } from '../../../../server/checkin';
-import { sheetSchema } from '../../../../server/contract/canvases';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
+import { legendOf } from '../../../../data/canvas';
+import { sheetSchema } from '../../../../server/canvas/contract';
+import { saveSheet } from '../../../../server/checkin/writes';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
   json({ canvasId: canvas.id, lines: await legendOf(database, canvas.id) }),

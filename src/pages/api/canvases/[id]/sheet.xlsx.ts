@@ -1,7 +1,7 @@
 import { sheetTableOut } from '../../../../core/checkin/checkinTable';
-import { legendOf } from '../../../../data/canvases';
-import { canvasEndpoint, content } from '../../../../server/endpoint';
-import { writeSpreadsheet, XLSX_TYPE } from '../../../../server/spreadsheet';
+import { legendOf } from '../../../../data/canvas';
+import { writeSpreadsheet, XLSX_TYPE } from '../../../../server/files/spreadsheet';
+import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { header, rows } = sheetTableOut(await legendOf(database, canvas.id));

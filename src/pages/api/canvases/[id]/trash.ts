@@ -1,7 +1,8 @@
 import { addTrashRecord } from '../../../../data/checkin';
-import { checkinView } from '../../../../server/checkin';
-import { trashSchema } from '../../../../server/contract/checkin';
-import { canvasEndpoint, json, readJson } from '../../../../server/endpoint';
+import { trashSchema } from '../../../../server/checkin/contract';
+import { checkinView } from '../../../../server/checkin/view';
+import { readJson } from '../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await addTrashRecord(database, canvas.id, await readJson(request, trashSchema), new Date().toISOString());

@@ -1,7 +1,8 @@
 import { addInspectionEntry } from '../../../../../data/inspection';
-import { inspectionSchema } from '../../../../../server/contract/inspection';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { inspectionView } from '../../../../../server/inspection';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { inspectionSchema } from '../../../../../server/inspection/contract';
+import { inspectionView } from '../../../../../server/inspection/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await inspectionView(database, canvas)));
 

@@ -1,6 +1,8 @@
-import { kitupSchema } from '../../../../../server/contract/kitup';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { kitupView, planKitup } from '../../../../../server/kitup';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { kitupSchema } from '../../../../../server/kitup/contract';
+import { kitupView } from '../../../../../server/kitup/view';
+import { planKitup } from '../../../../../server/kitup/writes';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await kitupView(database, canvas)));
 

@@ -1,6 +1,8 @@
-import { potEventSchema } from '../../../../../server/contract/kitup';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { kitupView, notePot } from '../../../../../server/kitup';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { potEventSchema } from '../../../../../server/kitup/contract';
+import { kitupView } from '../../../../../server/kitup/view';
+import { notePot } from '../../../../../server/kitup/writes';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await notePot(database, canvas, await readJson(request, potEventSchema));

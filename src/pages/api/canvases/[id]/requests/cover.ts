@@ -1,6 +1,8 @@
-import { coverSchema } from '../../../../../server/contract/requests';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { coverFromStash, dateInWords, requestView } from '../../../../../server/requests';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { coverSchema } from '../../../../../server/requests/contract';
+import { dateInWords, requestView } from '../../../../../server/requests/view';
+import { coverFromStash } from '../../../../../server/requests/writes';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await coverFromStash(database, canvas, await readJson(request, coverSchema));

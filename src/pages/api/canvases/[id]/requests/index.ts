@@ -1,9 +1,10 @@
-import { legendOf } from '../../../../../data/canvases';
+import { legendOf } from '../../../../../data/canvas';
 import { addRequestState } from '../../../../../data/requests';
-import { requestStateSchema } from '../../../../../server/contract/requests';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { unreadable } from '../../../../../server/problem';
-import { dateInWords, requestView } from '../../../../../server/requests';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { unreadable } from '../../../../../server/http/problem';
+import { requestStateSchema } from '../../../../../server/requests/contract';
+import { dateInWords, requestView } from '../../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
   json(await requestView(database, canvas, dateInWords(new Date()))),

@@ -1,7 +1,8 @@
 import { addSitting } from '../../../../../data/bench';
-import { benchView } from '../../../../../server/bench';
-import { sittingSchema } from '../../../../../server/contract/bench';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
+import { sittingSchema } from '../../../../../server/bench/contract';
+import { benchView } from '../../../../../server/bench/view';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { id } = await readJson(request, sittingSchema);

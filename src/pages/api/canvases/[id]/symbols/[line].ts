@@ -1,11 +1,12 @@
 import type { Canvas } from '../../../../../core/canvas/canvas';
 import type { LegendLine } from '../../../../../core/canvas/legend';
-import { legendOf } from '../../../../../data/canvases';
-import type { Database } from '../../../../../data/database';
+import { legendOf } from '../../../../../data/canvas';
+import type { Database } from '../../../../../data/engine/database';
 import { putDrawing, removeDrawing } from '../../../../../data/symbols';
-import { drawingSchema } from '../../../../../server/contract/symbols';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { notFound } from '../../../../../server/problem';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { notFound } from '../../../../../server/http/problem';
+import { drawingSchema } from '../../../../../server/symbols/contract';
 
 async function lineOf(database: Database, canvas: Canvas, number: string | undefined): Promise<LegendLine> {
   const line = (await legendOf(database, canvas.id)).find((each) => String(each.line) === number);

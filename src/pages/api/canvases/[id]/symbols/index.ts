@@ -1,9 +1,10 @@
-import { legendOf } from '../../../../../data/canvases';
+import { legendOf } from '../../../../../data/canvas';
 import { putLidMark } from '../../../../../data/symbols';
-import { lidMarkSchema } from '../../../../../server/contract/symbols';
-import { canvasEndpoint, json, readJson } from '../../../../../server/endpoint';
-import { unreadable } from '../../../../../server/problem';
-import { symbolCheckView } from '../../../../../server/symbolCheck';
+import { readJson } from '../../../../../server/http/body';
+import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { unreadable } from '../../../../../server/http/problem';
+import { lidMarkSchema } from '../../../../../server/symbols/contract';
+import { symbolCheckView } from '../../../../../server/symbols/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => json(await symbolCheckView(database, canvas)));
 

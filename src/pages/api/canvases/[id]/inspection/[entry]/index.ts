@@ -1,7 +1,7 @@
 import { withdrawInspectionEntry } from '../../../../../../data/inspection';
-import { canvasEndpoint, isUuid, json } from '../../../../../../server/endpoint';
-import { inspectionView } from '../../../../../../server/inspection';
-import { notFound } from '../../../../../../server/problem';
+import { canvasEndpoint, isUuid, json } from '../../../../../../server/http/endpoint';
+import { notFound } from '../../../../../../server/http/problem';
+import { inspectionView } from '../../../../../../server/inspection/view';
 
 export const DELETE = canvasEndpoint(async (database, canvas, { params }) => {
   if (!isUuid(params.entry)) throw notFound('such entry');

@@ -1,8 +1,9 @@
 import { inspectionPhoto, putInspectionPhoto } from '../../../../../../data/inspection';
-import { canvasEndpoint, content, isUuid, json, readBody } from '../../../../../../server/endpoint';
-import { inspectionView } from '../../../../../../server/inspection';
-import { photoToJpeg } from '../../../../../../server/pixels';
-import { notFound } from '../../../../../../server/problem';
+import { photoToJpeg } from '../../../../../../server/files/pixels';
+import { readBody } from '../../../../../../server/http/body';
+import { canvasEndpoint, content, isUuid, json } from '../../../../../../server/http/endpoint';
+import { notFound } from '../../../../../../server/http/problem';
+import { inspectionView } from '../../../../../../server/inspection/view';
 
 const MAX_PHOTO_BYTES = 15_000_000;
 

@@ -1,8 +1,9 @@
 import { endSitting, sittingBelongs } from '../../../../../../data/bench';
-import { benchView } from '../../../../../../server/bench';
-import { sittingEndSchema } from '../../../../../../server/contract/bench';
-import { canvasEndpoint, isUuid, json, readJson } from '../../../../../../server/endpoint';
-import { notFound } from '../../../../../../server/problem';
+import { sittingEndSchema } from '../../../../../../server/bench/contract';
+import { benchView } from '../../../../../../server/bench/view';
+import { readJson } from '../../../../../../server/http/body';
+import { canvasEndpoint, isUuid, json } from '../../../../../../server/http/endpoint';
+import { notFound } from '../../../../../../server/http/problem';
 
 export const POST = canvasEndpoint(async (database, canvas, { request, params }) => {
   const sitting = params.sitting;

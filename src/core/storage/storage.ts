@@ -1,0 +1,145 @@
+import type { Canvas } from '../canvas/canvas';
+import { Refusal } from '../refusal';
+
+/** How a slot holds drills: a square pot, a round pot or bottle, or a resealable bag standing in its place. */
+export const SLOT_FORMS = ['box', 'round', 'bag'] as const;
+export type SlotForm = (typeof SLOT_FORMS)[number];
+
+/** A slot of a tray. Place and size in units of the tray's grid, from 0. `id` stays when the case is redrawn. */
+export interface Slot {
+  id: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  form: SlotForm;
+}
+
+/** One level of a case: a grid with slots drawn on it. Units are outer sizes, so that a tray can be measured with a ruler. */
+export interface Tray {
+  columns: number;
+  rows: number;
+  unitWidthMm: number;
+  unitDepthMm: number;
+  /** Inner height of a slot. */
+  heightMm: number;
+  /** Wall between two slots. */
+  wallMm: number;
+  slots: Slot[];
+}
+
+/** A case, a set of strips or bottles, or a bin of baggies, as its owner has it. */
+export interface Storage {
+  id: string;
+  name: string;
+  /** Share of a slot's room that poured drills fill, 0…1. */
+  packingShare: number;
+  trays: Tray[];
+}
+
+/**
+ * Poured tiles fill a little more than half of the room (common practice, no source): loosely poured equal spheres fill
+ * about 0.60 (Scott & Kilgour 1969, from memory), flat tiles somewhat less.
+ */
+export const USUAL_PACKING_SHARE = 0.55;
+export const MAX_TRAYS = 6;
+export const MAX_TRAY_UNITS = 40;
+export const MAX_SLOTS = 400;
+
+const ROUND_WIDER = 1.1;
+/** A drill is about half as thick as its pitch (common practice, no source). */
+const THICKNESS = 0.52;
+
+/** Body of one drill in mm³: a square tile as wide as the pitch, a round one a little wider. */
+export function drillVolumeMm3({ shape, pitchMm }: Pick<Canvas, 'shape' | 'pitchMm'>): number {
+  const thickness = THICKNESS * pitchMm;
+  return shape === 'square'
+    ? pitchMm ** 2 * thickness
+    : (Math.PI / 4) * (ROUND_WIDER * pitchMm) ** 2 * thickness;
+}
+
+/** Inner room of a slot in mm³. A bag bulges to an oval, so it holds π/4 of its box. */
+export function slotVolumeMm3(tray: Tray, slot: Slot): number {
+  const width = Math.max(0, slot.width * tray.unitWidthMm - tray.wallMm);
+  const depth = Math.max(0, slot.height * tray.unitDepthMm - tray.wallMm);
+  switch (slot.form) {
+    case 'box':
+      return width * depth * tray.heightMm;
+    case 'round':
+      return (Math.PI / 4) * Math.min(width, depth) ** 2 * tray.heightMm;
+    case 'bag':
+      return (Math.PI / 4) * width * depth * tray.heightMm;
+  }
+}
+
+/** Drills that a slot takes when it must close. */
+export function slotCapacity(
+  storage: Pick<Storage, 'packingShare'>,
+  tray: Tray,
+  slot: Slot,
+  kit: Pick<Canvas, 'shape' | 'pitchMm'>,
+): number {
+  return Math.floor((slotVolumeMm3(tray, slot) * storage.packingShare) / drillVolumeMm3(kit) + 1e-9);
+}
+
+/**
+ * The packing share that follows from "this slot takes so many drills".
+ * @throws Refusal when the answer would leave the slot nearly empty or more than solid
+ */
+export function calibratedShare(
+  tray: Tray,
+  slot: Slot,
+  drills: number,
+  kit: Pick<Canvas, 'shape' | 'pitchMm'>,
+): number {
+  const share = (drills * drillVolumeMm3(kit)) / slotVolumeMm3(tray, slot);
+  if (!(share >= 0.1 && share <= 1)) {
+    const most = Math.floor(slotVolumeMm3(tray, slot) / drillVolumeMm3(kit)).toLocaleString('en');
+    throw new Refusal(
+      share > 1
+        ? `So many drills cannot be in there: without any air it would hold ${most}. Check the inner size of the slot.`
+        : `That would leave nine tenths of the slot empty. Without any air it would hold ${most}; check its inner size.`,
+    );
+  }
+  return share;
+}
+
+/** A slot with what follows from its place: its number in its case, counted tray by tray in reading order from 1. */
+export interface NumberedSlot {
+  slot: Slot;
+  tray: number;
+  number: number;
+}
+
+/** Slots of a case in reading order, tray by tray. */
+export function slotsInOrder(trays: readonly Tray[]): NumberedSlot[] {
+  return trays
+    .flatMap((tray, t) =>
+      [...tray.slots].sort((a, b) => a.y - b.y || a.x - b.x).map((slot) => ({ slot, tray: t })),
+    )
+    .map((entry, i) => ({ ...entry, number: i + 1 }));
+}
+
+/** Whether two slots of one tray share a wall. */
+export function touch(a: Slot, b: Slot): boolean {
+  const apart = (from: number, size: number, other: number, otherSize: number) =>
+    Math.max(from, other) - Math.min(from + size, other + otherSize);
+  const x = apart(a.x, a.width, b.x, b.width);
+  const y = apart(a.y, a.height, b.y, b.height);
+  return (x === 0 && y < 0) || (y === 0 && x < 0);
+}
+
+function overlap(a: Slot, b: Slot): boolean {
+  return a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+}
+
+/** What is wrong with a drawn tray, as a sentence; null when it is well. */
+export function faultInTray(tray: Tray): string | null {
+  for (const slot of tray.slots) {
+    if (slot.x < 0 || slot.y < 0 || slot.x + slot.width > tray.columns || slot.y + slot.height > tray.rows) {
+      return 'A slot reaches over the edge of its tray.';
+    }
+  }
+  const clash = tray.slots.some((a, i) => tray.slots.slice(i + 1).some((b) => overlap(a, b)));
+  return clash ? 'Two slots lie over each other.' : null;
+}

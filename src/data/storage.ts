@@ -1,0 +1,50 @@
+import type { Storage, Tray } from '../core/storage/storage';
+import type { Queries } from './engine/database';
+
+/** Every case that the user owns, the oldest first. */
+export async function storagesOf(queries: Queries): Promise<Storage[]> {
+  const rows = await queries.query<{ id: string; name: string; packing_share: number; trays: Tray[] }>(
+    'select id, name, packing_share, trays from storage order by created_at, id',
+  );
+  return rows.map((row) => ({
+    id: row.id,
+    name: row.name,
+    packingShare: row.packing_share,
+    trays: row.trays,
+  }));
+}
+
+/** Adds a case or puts the new drawing in the place of the old one. */
+export async function putStorage(queries: Queries, storage: Storage, createdAt: string): Promise<void> {
+  await queries.query(
+    `insert into storage (id, name, packing_share, trays, created_at) values ($1, $2, $3, $4::jsonb, $5)
+     on conflict (id) do update
+     set name = excluded.name, packing_share = excluded.packing_share, trays = excluded.trays`,
+    [storage.id, storage.name, storage.packingShare, JSON.stringify(storage.trays), createdAt],
+  );
+}
+
+/** @returns whether it was there */
+export async function removeStorage(queries: Queries, id: string): Promise<boolean> {
+  return (await queries.query('delete from storage where id = $1 returning id', [id])).length > 0;
+}
+
+/** A slot in use: which colour of which canvas is in it. */
+export interface TakenSlot {
+  storageId: string;
+  slot: string;
+  canvasId: string;
+  title: string;
+  line: number;
+  code: string | null;
+}
+
+/** All slots in use, over all canvases. */
+export function takenSlots(queries: Queries): Promise<TakenSlot[]> {
+  return queries.query<TakenSlot>(
+    `select a.storage_id as "storageId", a.slot, a.canvas_id as "canvasId", c.title, a.line, l.code
+     from allotment a join canvas c on c.id = a.canvas_id
+     left join legend_line l on l.canvas_id = a.canvas_id and l.line = a.line
+     order by a.storage_id, a.canvas_id, a.line`,
+  );
+}

@@ -1,0 +1,211 @@
+import { Printer } from 'lucide-react';
+import { useRef, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import {
+  LABEL_FORMATS,
+  type LabelFormat,
+  type LabelSheet,
+  sheetsFor,
+  usualSheet,
+} from '../../core/labels/sheet';
+import { PAPERS } from '../../core/print/paper';
+import { counted } from '../../core/words/numbers';
+import type { LABEL_CHOICES, LabelsView } from '../../server/labels/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
+import { Notice } from '../../ui/Notice';
+import { KitupNav } from '../kitup/KitupNav';
+import { NoSheet } from '../kitup/NoSheet';
+import { inWords, remove, sendJson } from '../writing/api';
+import { LabelRemoval } from './LabelRemoval';
+import { LabelSheetForm } from './LabelSheetForm';
+import { PrinterSlip } from './PrinterSlip';
+
+const FORMAT_WORDS: Record<LabelFormat, string> = {
+  dots: 'Dots for round lids',
+  pots: 'Pot labels on a sheet',
+  cards: 'Index card cut in six',
+  strips: 'Strips for bags',
+  list: 'List of all colours',
+};
+const CHOICE_WORDS: Record<(typeof LABEL_CHOICES)[number], string> = {
+  all: 'every colour',
+  pots: 'colours in pots',
+  bags: 'colours in bags',
+};
+
+interface LabelsProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: LabelsView;
+}
+
+/** The sheet as it will come out of the printer, and what it is made to fit. */
+export function LabelsPage(props: LabelsProps) {
+  return (
+    <>
+      <KitupNav canvasId={props.entry.canvas.id} here="/labels" />
+      {props.legend.length === 0 ? <NoSheet canvasId={props.entry.canvas.id} /> : <Labels {...props} />}
+    </>
+  );
+}
+
+function Labels({ entry, first }: LabelsProps) {
+  const { canvas } = entry;
+  const [format, setFormat] = useState<LabelFormat>('dots');
+  const [sheets, setSheets] = useState(first.sheets);
+  const [which, setWhich] = useState<(typeof LABEL_CHOICES)[number]>('all');
+  const [start, setStart] = useState(1);
+  const [page, setPage] = useState(1);
+  const [version, setVersion] = useState(0);
+  const [fault, setFault] = useState<string | null>(null);
+  const [said, setSaid] = useState('');
+  const saving = useRef(false);
+  const sheet = sheets[format];
+  const perPage = sheet.columns * sheet.rows;
+  const labels = first.counts[which];
+  const pages = sheetsFor(sheet, labels, Math.min(start, perPage));
+  const shownPage = Math.min(page, pages);
+  const query = `format=${format}&which=${which}&start=${Math.min(start, perPage)}`;
+  const base = `/api/canvases/${canvas.id}`;
+  /** One change at a time, so that none is made to a sheet that another is about to replace. */
+  const change = async (work: () => Promise<LabelSheet>, words: string) => {
+    if (saving.current) return;
+    saving.current = true;
+    setFault(null);
+    setSaid('');
+    try {
+      const kept = await work();
+      setSheets({ ...sheets, [format]: kept });
+      setVersion(version + 1);
+      setSaid(words);
+    } catch (error) {
+      setFault(inWords(error));
+    }
+    saving.current = false;
+  };
+  const keep = (next: LabelSheet) =>
+    change(
+      () => sendJson<LabelSheet>('PUT', `/api/label-sheets/${format}`, next),
+      'Kept. The picture shows it as it will be printed.',
+    );
+  const usual = () =>
+    change(async () => {
+      await remove(`/api/label-sheets/${format}`);
+      return usualSheet(format);
+    }, 'Back to the usual sheet.');
+  const paper = PAPERS[sheet.paper];
+
+  return (
+    <div className="grid items-start gap-6 lg:grid-cols-[23rem_1fr]">
+      <section className="flex flex-col gap-3" aria-label="What to print">
+        <div>
+          <p className="big-number">{counted(labels, 'label')}</p>
+          <p>
+            on {counted(pages, 'sheet')} of {paper.name}, each {sheet.labelWidthMm.toFixed(1)} ×{' '}
+            {sheet.labelHeightMm.toFixed(1)} mm.
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <a className="button button-main grow" href={`${base}/labels.pdf?${query}`} download>
+            <Printer size={20} aria-hidden /> Print (PDF)
+          </a>
+          <a
+            className="button"
+            href={`${base}/labels.svg?${query}&page=${shownPage}`}
+            download={`labels-${format}-${shownPage}.svg`}
+          >
+            This sheet (SVG)
+          </a>
+        </div>
+        <p className="text-faded">Print at 100 %, not “fit to page”.</p>
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        <p role="status" className="empty:hidden">
+          {said}
+        </p>
+        <label className="block">
+          <span className="mb-1 block font-semibold">What to print on</span>
+          <select
+            className="field"
+            value={format}
+            onChange={(event) => {
+              setFormat(event.target.value as LabelFormat);
+              setPage(1);
+              setStart(1);
+            }}
+          >
+            {LABEL_FORMATS.map((each) => (
+              <option key={each} value={each}>
+                {FORMAT_WORDS[each]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="block">
+          <span className="mb-1 block font-semibold">For</span>
+          <select
+            className="field"
+            value={which}
+            onChange={(event) => setWhich(event.target.value as (typeof LABEL_CHOICES)[number])}
+          >
+            {Object.entries(CHOICE_WORDS).map(([key, words]) => (
+              <option
+                key={key}
+                value={key}
+                disabled={first.counts[key as (typeof LABEL_CHOICES)[number]] === 0}
+              >
+                {words} ({first.counts[key as (typeof LABEL_CHOICES)[number]]})
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="block">
+          <span className="mb-1 block font-semibold">First free place on a part-used sheet</span>
+          <input
+            type="number"
+            className="field number"
+            min={1}
+            max={perPage}
+            value={start}
+            onChange={(event) =>
+              setStart(Math.max(1, Math.min(perPage, Math.trunc(Number(event.target.value)) || 1)))
+            }
+          />
+        </label>
+        <LabelSheetForm key={`${format} ${version}`} sheet={sheet} onKeep={keep} onUsual={usual} />
+        <PrinterSlip sheet={sheet} onKeep={keep} />
+        <LabelRemoval />
+      </section>
+      <section className="flex min-w-0 flex-col gap-3" aria-label="The sheet">
+        <div className="flex flex-wrap items-center gap-3">
+          <h2>
+            Sheet {shownPage} of {pages}
+          </h2>
+          <div className="ml-auto flex gap-2">
+            <button
+              type="button"
+              className="button"
+              disabled={shownPage === 1}
+              onClick={() => setPage(shownPage - 1)}
+            >
+              Sheet before
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={shownPage === pages}
+              onClick={() => setPage(shownPage + 1)}
+            >
+              Next sheet
+            </button>
+          </div>
+        </div>
+        <img
+          src={`${base}/labels.svg?${query}&page=${shownPage}&v=${version}`}
+          alt={`Sheet ${shownPage} as it will be printed`}
+          className="w-full max-w-[54rem] border border-edge bg-white"
+          style={{ aspectRatio: paper.widthMm / paper.heightMm }}
+        />
+      </section>
+    </div>
+  );
+}

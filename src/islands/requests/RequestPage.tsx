@@ -1,0 +1,168 @@
+import { Copy, Download } from 'lucide-react';
+import { useState } from 'react';
+import type { Canvas } from '../../core/canvas/canvas';
+import { UNKNOWN_COLOUR } from '../../core/colour/rgb';
+import { REQUEST_STATES } from '../../core/requests/supplierRequest';
+import type { CoverOffer } from '../../core/stash/cover';
+import { counted, many } from '../../core/words/numbers';
+import type { RequestEntry, RequestView } from '../../server/requests/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
+import { Colour } from '../../ui/Chip';
+import { Notice } from '../../ui/Notice';
+import { CheckinNav } from '../checkin/CheckinNav';
+import { inWords, sendJson } from '../writing/api';
+
+/** What is lacking: covered from the stash, or asked of the sender. */
+export function RequestPage({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
+  const { canvas } = entry;
+  const [view, setView] = useState(first);
+  const [fault, setFault] = useState<string | null>(null);
+  const [copied, setCopied] = useState(false);
+  const post = async (path: string, body: object) => {
+    setFault(null);
+    try {
+      setView(
+        await sendJson<RequestView>('POST', `/api/canvases/${canvas.id}/requests${path}`, {
+          id: crypto.randomUUID(),
+          ...body,
+        }),
+      );
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  const open = view.lines.filter((each) => each.state !== 'arrived');
+  return (
+    <>
+      <CheckinNav canvasId={canvas.id} here="/request" />
+      <div className="grid items-start gap-6 lg:grid-cols-[1fr_26rem]">
+        <section className="flex min-w-0 flex-col gap-3">
+          <p className="big-number">
+            {open.length === 0 ? 'Nothing lacks' : `${counted(open.length, 'colour')} to get`}
+          </p>
+          {fault && <Notice kind="fault">{fault}</Notice>}
+          {entry.stage === 'checkin' && (
+            <Notice kind="hint">
+              Not every bag is checked in yet, so this list is longer than it will be.
+            </Notice>
+          )}
+          {view.lines.map((each) => (
+            <LackingColour
+              key={each.line.line}
+              each={each}
+              canvas={canvas}
+              onState={(state) => void post('', { line: each.line.line, state })}
+              onCover={(offer, drills) =>
+                void post('/cover', { line: each.line.line, itemId: offer.item.id, drills })
+              }
+            />
+          ))}
+          <p>
+            Offers come from{' '}
+            <a className="underline" href="/stash">
+              your stash of leftovers
+            </a>
+            .
+          </p>
+        </section>
+        {open.length > 0 && (
+          <section className="flex flex-col gap-3">
+            <h2>A letter to the sender</h2>
+            <textarea className="field h-72" readOnly value={view.text} aria-label="Letter to the sender" />
+            <div className="flex flex-wrap gap-2">
+              <button
+                type="button"
+                className="button button-main"
+                onClick={() => void navigator.clipboard.writeText(view.text).then(() => setCopied(true))}
+              >
+                <Copy size={20} aria-hidden /> {copied ? 'Copied' : 'Copy'}
+              </button>
+              {(['pdf', 'csv', 'txt'] as const).map((kind) => (
+                <a key={kind} className="button" href={`/api/canvases/${canvas.id}/request.${kind}`} download>
+                  <Download size={20} aria-hidden /> {kind.toUpperCase()}
+                </a>
+              ))}
+            </div>
+            <p className="text-faded">
+              {view.photos.length > 0
+                ? `${counted(view.photos.length, 'photo')} of the sheet ${view.photos.length === 1 ? 'goes' : 'go'} with the PDF.`
+                : 'Photograph the sheet under “The cloth”, and the photo goes with the PDF.'}
+            </p>
+          </section>
+        )}
+      </div>
+    </>
+  );
+}
+
+function LackingColour({
+  each,
+  canvas,
+  onState,
+  onCover,
+}: {
+  each: RequestEntry;
+  canvas: Canvas;
+  onState: (state: string) => void;
+  onCover: (offer: CoverOffer, drills: number) => void;
+}) {
+  return (
+    <article className="slip !py-3" aria-label={each.line.code}>
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <Colour line={each.line} shape={canvas.shape} size={44} />
+        <div className="text-right">
+          <p className="number text-xl font-semibold">
+            {each.shortDrills > 0
+              ? `short by ${many(each.shortDrills)}`
+              : each.bagsMissing > 0
+                ? 'enough so far'
+                : 'all here'}
+          </p>
+          <p className="text-faded">
+            {many(each.receivedDrills)} of {many(each.neededDrills)}
+            {each.bagsMissing > 0 && `, ${counted(each.bagsMissing, 'bag')} missing`}
+          </p>
+        </div>
+      </div>
+      <fieldset className="mt-2 flex flex-wrap gap-2">
+        <legend className="sr-only">How far the request is</legend>
+        {REQUEST_STATES.map((state) => (
+          <button
+            key={state}
+            type="button"
+            className={`button ${each.state === state ? 'button-on' : ''}`}
+            aria-pressed={each.state === state}
+            onClick={() => onState(state)}
+          >
+            {state}
+          </button>
+        ))}
+      </fieldset>
+      {each.shortDrills > 0 && each.offers.length > 0 && (
+        <ul className="mt-2 flex flex-col gap-2 border-t border-line pt-2">
+          {each.offers.map((offer) => {
+            const drills = Math.min(offer.item.drills, each.shortDrills);
+            return (
+              <li key={offer.item.id} className="flex flex-wrap items-center gap-3">
+                <span className="flex border border-edge" aria-hidden>
+                  <span className="size-10" style={{ background: each.line.hex ?? UNKNOWN_COLOUR }} />
+                  <span className="size-10" style={{ background: offer.item.hex ?? UNKNOWN_COLOUR }} />
+                </span>
+                <span className="min-w-0 grow basis-56">
+                  <span className="number font-semibold">{offer.item.code}</span> in the stash,{' '}
+                  {many(offer.item.drills)} drills: {offer.inWords}
+                  {offer.as === 'near' &&
+                    each.showsMostIn &&
+                    `. It would show most in section ${each.showsMostIn.section}`}
+                </span>
+                <button type="button" className="button" onClick={() => onCover(offer, drills)}>
+                  Take {many(drills)}
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </article>
+  );
+}

@@ -1,0 +1,198 @@
+import { useState } from 'react';
+import { type Shape, sizeInWords } from '../../core/canvas/canvas';
+import { counted, many } from '../../core/words/numbers';
+import { readText } from '../../core/words/text';
+import type { StitchView } from '../../server/stitches/contract';
+import { Labelled } from '../../ui/Labelled';
+import { Notice } from '../../ui/Notice';
+import { sendJson } from '../writing/api';
+import { useTask } from '../writing/useTask';
+import { ThreadTable } from './ThreadTable';
+
+type FileKind = 'grid' | 'threads' | 'range';
+const FILES: [FileKind, string, string][] = [
+  [
+    'grid',
+    'Grid of the chart (CSV)',
+    'One stitch a cell, as symbol or thread code; empty where no stitch is.',
+  ],
+  ['threads', 'Thread list (CSV)', 'With a header row: symbol, code, name, hex.'],
+  [
+    'range',
+    'Drills you can get (CSV), if you like',
+    'With a header row: code, name, hex. Without it every thread code is taken as a drill code.',
+  ],
+];
+
+/** Turns a stitch chart into a canvas of drills: choose files, look at what merges, overrule, save. */
+export function StitchesPage() {
+  const [files, setFiles] = useState<Partial<Record<FileKind, { name: string; text: string }>>>({});
+  const [title, setTitle] = useState('');
+  const [shape, setShape] = useState<Shape>('square');
+  const [pitch, setPitch] = useState('2.5');
+  const [chosen, setChosen] = useState<Record<string, string>>({});
+  const [view, setView] = useState<StitchView | null>(null);
+  const { busy, fault, act } = useTask();
+  const [id] = useState(() => crypto.randomUUID());
+  const pitchMm = Number(pitch.replace(',', '.'));
+
+  const body = (from: typeof files, own: typeof chosen) => ({
+    grid: from.grid?.text ?? '',
+    threads: from.threads?.text ?? '',
+    range: from.range?.text ?? null,
+    chosen: Object.entries(own).map(([thread, drill]) => ({ thread, drill })),
+  });
+  const look = async (from: typeof files, own: typeof chosen) => {
+    setView(null);
+    if (from.grid && from.threads)
+      setView(await sendJson<StitchView>('POST', '/api/stitch-readings', body(from, own)));
+  };
+  const choose = async (kind: FileKind, file: File | undefined) => {
+    if (!file) return;
+    await act(async () => {
+      const text = readText(new Uint8Array(await file.arrayBuffer()));
+      const next = { ...files, [kind]: { name: file.name, text } };
+      setFiles(next);
+      setChosen({});
+      await look(next, {});
+    });
+  };
+  const overrule = (thread: string, drill: string) => {
+    const next = { ...chosen, [thread]: drill };
+    setChosen(next);
+    void act(async () =>
+      setView(await sendJson<StitchView>('POST', '/api/stitch-readings', body(files, next))),
+    );
+  };
+  const save = () =>
+    act(async () => {
+      await sendJson('POST', '/api/stitch-canvases', {
+        ...body(files, chosen),
+        id,
+        title,
+        shape,
+        pitchMm,
+      });
+      window.location.assign(`/canvas/${id}/chart`);
+    });
+
+  return (
+    <div className="grid items-start gap-6 lg:grid-cols-[23rem_1fr]">
+      <section className="flex flex-col gap-4" aria-label="The files">
+        <p>A stitch becomes a drill. Stitches ÷ 4 are centimetres at a pitch of 2.5 mm.</p>
+        {FILES.map(([kind, words, about]) => (
+          <div key={kind}>
+            <label className="button w-full" htmlFor={kind}>
+              {words}
+            </label>
+            <input
+              id={kind}
+              type="file"
+              accept=".csv,.tsv,.txt,text/csv"
+              className="sr-only"
+              disabled={busy}
+              onChange={(event) => {
+                void choose(kind, event.target.files?.[0]);
+                event.target.value = '';
+              }}
+            />
+            <p className="mt-1 text-[0.95rem] text-faded">
+              {files[kind] ? <strong className="text-ink">{files[kind].name}</strong> : about}
+            </p>
+          </div>
+        ))}
+        <Labelled words="Title">
+          <input
+            className="field"
+            value={title}
+            maxLength={80}
+            onChange={(event) => setTitle(event.target.value)}
+          />
+        </Labelled>
+        <div className="grid grid-cols-2 gap-3">
+          <Labelled words="Drills">
+            <select
+              className="field"
+              value={shape}
+              onChange={(event) => setShape(event.target.value as Shape)}
+            >
+              <option value="square">Square</option>
+              <option value="round">Round</option>
+            </select>
+          </Labelled>
+          <Labelled words="Pitch, mm">
+            <input
+              className="field number"
+              inputMode="decimal"
+              value={pitch}
+              onChange={(event) => setPitch(event.target.value)}
+            />
+          </Labelled>
+        </div>
+        <p className="text-faded">A chart you bought is for your own use; please do not publish it.</p>
+      </section>
+      <section aria-live="polite" className="flex min-w-0 flex-col gap-4">
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {busy && !view && <p>Reading…</p>}
+        {!view && !busy && !fault && (
+          <p className="slip max-w-xl">
+            Choose the grid and the thread list. What they become is shown here before anything is saved.
+          </p>
+        )}
+        {view && (
+          <>
+            <div className="flex flex-wrap items-end justify-between gap-4">
+              <div>
+                <p className="big-number">
+                  {view.drills === null ? 'Not every thread has a drill yet' : counted(view.drills, 'drill')}
+                </p>
+                <p className="number">
+                  {many(view.width)} × {many(view.height)} stitches:{' '}
+                  {sizeInWords({ width: view.width, height: view.height, pitchMm: pitchMm || 2.5 })}
+                  {view.colours !== null && `, ${counted(view.colours, 'colour')}`}
+                </p>
+              </div>
+              <button
+                type="button"
+                className="button button-main"
+                disabled={busy || view.drills === null}
+                onClick={() => void save()}
+              >
+                Put it on the shelf
+              </button>
+            </div>
+            {view.merges.length > 0 && (
+              <Notice kind="hint">
+                <strong>{counted(view.merges.length, 'drill')} for several threads</strong>
+                <ul>
+                  {view.merges.map(({ drill, threads, drills }) => (
+                    <li key={drill} className="number">
+                      {threads
+                        .map(({ code, inWords: near }) => (near === '' ? code : `${code} (${near})`))
+                        .join(' and ')}{' '}
+                      become {drill}: {counted(drills, 'drill')} together
+                    </li>
+                  ))}
+                </ul>
+              </Notice>
+            )}
+            {view.unmatched.length > 0 && (
+              <Notice kind="fault">
+                <strong>In no thread list, left without a drill</strong>
+                <ul>
+                  {view.unmatched.slice(0, 20).map(({ value, cells }) => (
+                    <li key={value} className="number">
+                      {value}: {counted(cells, 'cell')}
+                    </li>
+                  ))}
+                </ul>
+                {view.unmatched.length > 20 && <p>and {view.unmatched.length - 20} more</p>}
+              </Notice>
+            )}
+            <ThreadTable threads={view.threads} onChoose={overrule} />
+          </>
+        )}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,247 @@
+import { PenLine, Shuffle, Tag } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import { partingFirst } from '../../core/kitup/allotment';
+import { likeInWords, shadeInWords, togetherInWords } from '../../core/symbols/advice';
+import { counted } from '../../core/words/numbers';
+import type { KitupView } from '../../server/kitup/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
+import type { Meeting, SymbolCheckView } from '../../server/symbols/contract';
+import { Chip, Colour } from '../../ui/Chip';
+import { Notice } from '../../ui/Notice';
+import { KitupNav } from '../kitup/KitupNav';
+import { NoSheet } from '../kitup/NoSheet';
+import { getJson, inWords, remove, sendJson } from '../writing/api';
+import { BlockDrawing } from './BlockDrawing';
+import { SymbolPad } from './SymbolPad';
+
+interface SymbolsProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: SymbolCheckView;
+}
+
+/** Which symbols and colours of this kit are easily mixed up, and what helps. */
+export function SymbolsPage(props: SymbolsProps) {
+  return (
+    <>
+      <KitupNav canvasId={props.entry.canvas.id} here="/symbols" />
+      {props.legend.length === 0 ? <NoSheet canvasId={props.entry.canvas.id} /> : <Symbols {...props} />}
+    </>
+  );
+}
+
+function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
+  const { canvas } = entry;
+  const [view, setView] = useState(first);
+  const [legend, setLegend] = useState(firstLegend);
+  const [drawing, setDrawing] = useState<LegendLine | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [apart, setApart] = useState<string | null>(null);
+  const base = `/api/canvases/${canvas.id}`;
+  const attempt = async (work: () => Promise<void>) => {
+    setFault(null);
+    try {
+      await work();
+    } catch (error) {
+      setFault(inWords(error));
+    }
+  };
+  const mark = (line: number, other: number | null) =>
+    attempt(async () => setView(await sendJson('POST', `${base}/symbols`, { line, other })));
+  const draw = (line: LegendLine, path: string | null) =>
+    attempt(async () => {
+      if (path === null) await remove(`${base}/symbols/${line.line}`);
+      else await sendJson('PUT', `${base}/symbols/${line.line}`, { path });
+      setLegend((await getJson<{ lines: LegendLine[] }>(`${base}/sheet`)).lines);
+      setView(await getJson(`${base}/symbols`));
+      setDrawing(null);
+    });
+  const keepApart = () => attempt(async () => setApart(await partNeighbours(base)));
+  const lineOf = (number: number) => legend[number - 1]!;
+
+  const remedies = ([a, b]: [number, number], redraw: boolean) => (
+    <div className="flex flex-wrap gap-2">
+      {view.marks[b] === a ? (
+        <button type="button" className="button button-on" onClick={() => void mark(b, null)}>
+          <Tag size={18} aria-hidden /> Lid of {lineOf(b).code} is marked; take that off
+        </button>
+      ) : (
+        <button type="button" className="button" onClick={() => void mark(b, a)}>
+          <Tag size={18} aria-hidden /> Mark the lid of {lineOf(b).code}
+        </button>
+      )}
+      {redraw && (
+        <button type="button" className="button" onClick={() => setDrawing(lineOf(b))}>
+          <PenLine size={18} aria-hidden /> Redraw {lineOf(b).code}
+        </button>
+      )}
+    </div>
+  );
+
+  return (
+    <div className="flex max-w-[76rem] flex-col gap-5">
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <p className="big-number">
+            {view.pairs.length === 0 ? 'No look-alikes' : counted(view.pairs.length, 'look-alike pair')}
+          </p>
+          <p data-testid="symbol-sentence">{view.sentence}</p>
+        </div>
+        {view.pairs.length > 0 && (
+          <button type="button" className="button" onClick={() => void keepApart()}>
+            <Shuffle size={18} aria-hidden /> Keep look-alikes apart in the case
+          </button>
+        )}
+      </div>
+      {fault && <Notice kind="fault">{fault}</Notice>}
+      {apart && (
+        <Notice kind="hint">
+          {apart}{' '}
+          <a className="underline" href={`/canvas/${canvas.id}/kitup`}>
+            See the case
+          </a>
+        </Notice>
+      )}
+      <Findings title="Look-alike symbols">
+        {view.pairs.map((pair) => (
+          <Finding
+            key={pair.lines.join()}
+            lines={[lineOf(pair.lines[0]), lineOf(pair.lines[1])]}
+            legend={legend}
+            entry={entry}
+            words={likeInWords(pair)}
+            where={pair.where}
+          >
+            {remedies(pair.lines, true)}
+          </Finding>
+        ))}
+      </Findings>
+      <Findings title="Colours a shade apart that meet">
+        {view.shades.map((pair) => (
+          <Finding
+            key={pair.lines.join()}
+            lines={[lineOf(pair.lines[0]), lineOf(pair.lines[1])]}
+            legend={legend}
+            entry={entry}
+            words={shadeInWords(pair)}
+            where={pair.where}
+          >
+            {remedies(pair.lines, false)}
+          </Finding>
+        ))}
+      </Findings>
+      {view.dark.length > 0 && (
+        <section className="bg-paper p-4">
+          <h2>Symbols on dark ground: use the light pad</h2>
+          <p className="mb-2 text-faded">
+            Under room light their print sinks into the tint. Turn the pad down when eyes or head ache.
+          </p>
+          <ul className="grid gap-x-6 gap-y-1 [grid-template-columns:repeat(auto-fill,minmax(13rem,1fr))]">
+            {view.dark.map((line) => (
+              <li key={line}>
+                <Colour line={lineOf(line)} shape={canvas.shape} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="bg-paper p-4">
+        <h2>Draw a symbol</h2>
+        <p className="mb-2 text-faded">
+          {view.unprintable.length > 0
+            ? `No font here has the symbol of ${counted(view.unprintable.length, 'colour')}; labels show the key number until it is drawn.`
+            : 'For a symbol that the sheet could not be typed with: draw it once, or cut it out of a picture, and it is used everywhere.'}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          {legend.map((line) => (
+            <button
+              key={line.line}
+              type="button"
+              aria-label={`Draw the symbol of ${line.code}`}
+              title={line.code}
+              className={`border-2 p-1 ${view.unprintable.includes(line.line) ? 'border-alarm' : 'border-transparent hover:border-accent'}`}
+              onClick={() => setDrawing(line)}
+            >
+              <Chip line={line} shape={canvas.shape} size={38} />
+            </button>
+          ))}
+        </div>
+      </section>
+      {drawing && (
+        <SymbolPad
+          line={drawing}
+          shape={canvas.shape}
+          onClose={() => setDrawing(null)}
+          onKeep={(path) => void draw(drawing, path)}
+        />
+      )}
+    </div>
+  );
+}
+
+function Findings({ title, children }: { title: string; children: ReactNode[] }) {
+  if (children.length === 0) return null;
+  return (
+    <section className="flex flex-col gap-3">
+      <h2>{title}</h2>
+      <ul className="grid gap-3 xl:grid-cols-2">{children}</ul>
+    </section>
+  );
+}
+
+/** Two colours big, side by side; where they stand together; what helps. */
+function Finding({
+  lines,
+  legend,
+  entry,
+  words,
+  where,
+  children,
+}: {
+  lines: [LegendLine, LegendLine];
+  legend: LegendLine[];
+  entry: ShelfEntry;
+  words: string;
+  where: Meeting | null;
+  children: ReactNode;
+}) {
+  const { shape } = entry.canvas;
+  return (
+    <li className="slip flex flex-col justify-between gap-3">
+      <div className="flex flex-wrap items-start gap-x-4 gap-y-3 sm:flex-nowrap">
+        <div className="flex shrink-0 gap-2">
+          {lines.map((line) => (
+            <div key={line.line} className="text-center">
+              <Chip line={line} shape={shape} size={80} />
+              <p className="number font-semibold">{line.code}</p>
+            </div>
+          ))}
+        </div>
+        {where && <BlockDrawing block={where} lines={lines} legend={legend} />}
+        <div className="min-w-0">
+          <p>{words}</p>
+          {entry.hasChart && <p className="text-[0.95rem] text-faded">{togetherInWords(where)}</p>}
+        </div>
+      </div>
+      {children}
+    </li>
+  );
+}
+
+/** Plans the pots anew with look-alikes parted before the order is kept. @returns what was reached */
+async function partNeighbours(base: string): Promise<string> {
+  const { plan, cases } = await getJson<KitupView>(`${base}/kitup`);
+  if (!plan)
+    return 'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” goes first.';
+  const goals = partingFirst(plan.goals);
+  const locks = cases.flatMap(({ storage, slots }) =>
+    slots.flatMap(({ slot, line, locked }) =>
+      locked && line !== null ? [{ line, storageId: storage.id, slot }] : [],
+    ),
+  );
+  const storageIds = cases.map(({ storage }) => storage.id);
+  const { order, leave } = plan;
+  const next = await sendJson<KitupView>('PUT', `${base}/kitup`, { order, leave, goals, storageIds, locks });
+  return `Look-alikes in the case: ${next.plan?.results[goals.indexOf('neighbours')] ?? ''}`;
+}

@@ -1,0 +1,53 @@
+import { MAX_CELLS } from '../../core/canvas/canvas';
+import type { TrashTally } from '../../core/checkin/chance';
+import type { UndoState } from '../../core/ledger/history';
+import { object, string, wholeNumbers } from '../http/schema';
+
+const ledgerId = (what: string) =>
+  string()
+    .uuid('The id must be a UUID.')
+    .required(`${what} needs an id, so that a repeated request changes nothing.`);
+
+/** Lays or lifts cells, or takes back (`undoes`) or repeats (`redoes`) an earlier mark. */
+export const markSchema = object({
+  id: ledgerId('A mark'),
+  kind: string()
+    .oneOf(['lay', 'lift'] as const, 'A mark lays or lifts.')
+    .default('lay'),
+  runs: wholeNumbers(2 * MAX_CELLS, 'Cells come as pairs of whole numbers, start and length.').default([]),
+  sittingId: string().uuid().nullable().default(null),
+  undoes: string().uuid().nullable().default(null),
+  redoes: string().uuid().nullable().default(null),
+});
+
+export const sittingSchema = object({ id: ledgerId('A sitting') });
+
+export const sittingEndSchema = object({
+  note: string().trim().max(500, 'Keep the note to 500 characters.').default(''),
+});
+
+/** What a mark did. `runs` are the cells that really changed: laid, or lifted. */
+export interface MarkView {
+  id: string;
+  kind: 'lay' | 'lift';
+  runs: number[];
+  laid: number;
+  history: UndoState;
+}
+
+export interface SittingView {
+  id: string;
+  startedAt: string;
+  endedAt: string | null;
+  note: string;
+  drills: number;
+}
+
+export interface BenchView {
+  laid: number;
+  drills: number;
+  history: UndoState;
+  /** The newest sittings, the one that runs (if any) first. */
+  sittings: SittingView[];
+  trash: TrashTally & { share: number };
+}

@@ -1,0 +1,77 @@
+import { MAX_CELLS, MAX_SIDE_CELLS } from '../../core/canvas/canvas';
+import { MAX_LEGEND_LINES } from '../../core/canvas/legend';
+import { FINISHES } from '../../core/colour/finish';
+import { array, boolean, number, object, string } from '../http/schema';
+
+const MOST_SIDE = `A side can have at most ${MAX_SIDE_CELLS.toLocaleString('en')} cells.`;
+const side = (which: string) =>
+  number()
+    .typeError(`Give the ${which} as a number of cells.`)
+    .required(`Give the ${which} in cells.`)
+    .integer(`The ${which} must be a whole number of cells.`)
+    .min(1, `The ${which} must be at least 1 cell.`)
+    .max(MAX_SIDE_CELLS, MOST_SIDE);
+
+export const newCanvasSchema = object({
+  id: string()
+    .uuid('The id must be a UUID.')
+    .required('An id is needed, so that a repeated request adds nothing.'),
+  title: string().trim().required('Give the canvas a title.').max(80, 'Keep the title to 80 characters.'),
+  shape: string()
+    .oneOf(['square', 'round'] as const, 'Drills are square or round.')
+    .required('Say whether the drills are square or round.'),
+  pitchMm: number()
+    .typeError('Give the pitch in millimetres, for example 2.5.')
+    .required('Give the pitch in millimetres.')
+    .min(1, 'The pitch must be between 1 and 10 mm.')
+    .max(10, 'The pitch must be between 1 and 10 mm.'),
+  width: side('width'),
+  height: side('height').test(
+    'cells',
+    `A canvas can have at most ${MAX_CELLS.toLocaleString('en')} cells.`,
+    (height, context) => !(height * (context.parent as { width: number }).width > MAX_CELLS),
+  ),
+  panels: number()
+    .typeError('Give the number of panels.')
+    .integer('The number of panels must be whole.')
+    .min(1, 'There is at least one panel.')
+    .max(20, 'There can be at most 20 panels.')
+    .default(1)
+    .test(
+      'width',
+      'There cannot be more panels than columns.',
+      (panels, context) => !(panels > (context.parent as { width: number }).width),
+    ),
+  symbolsPrinted: boolean().default(true),
+  packetDrills: number()
+    .typeError('Give the number of drills in an ordinary packet, for example 200.')
+    .integer('The drills in a packet must be a whole number.')
+    .min(1, 'A packet must hold at least one drill.')
+    .max(100_000, 'A packet of more than 100,000 drills cannot be right.')
+    .default(200),
+}).noUnknown('There is a field that a canvas does not have.');
+
+const legendLineSchema = object({
+  line: number().integer().min(1).max(MAX_LEGEND_LINES).required(),
+  keyNumber: string().required().max(8),
+  symbol: string().min(1).max(16).nullable().defined(),
+  code: string().required().max(24),
+  name: string().defined().max(80),
+  hex: string()
+    .matches(/^#[0-9a-f]{6}$/, 'A colour is written like #2f6f8f.')
+    .nullable()
+    .defined(),
+  finish: string().oneOf(FINISHES).required(),
+  neededDrills: number().integer().min(0).max(MAX_CELLS).required(),
+  packets: number().integer().min(0).max(10_000).required(),
+});
+
+export const sheetSchema = object({
+  lines: array(legendLineSchema)
+    .required('Give the lines of the sheet.')
+    .min(1, 'A sheet has at least one line.')
+    .max(MAX_LEGEND_LINES, `A canvas can have at most ${MAX_LEGEND_LINES} colours.`)
+    .test('numbered', 'The lines must be numbered 1, 2, 3 … in their order.', (lines) =>
+      lines.every((line, i) => line.line === i + 1),
+    ),
+});

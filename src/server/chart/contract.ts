@@ -1,0 +1,165 @@
+import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
+import type { Suspect } from '../../core/chart/edit';
+import type { ColourMatch } from '../../core/chart/files/fromPixels';
+import type { Panel, PanelPlan } from '../../core/chart/panels';
+import { FINISHES } from '../../core/colour/finish';
+import type { ShadePair } from '../../core/symbols/check';
+import { array, type InferType, number, object, string, wholeNumbers } from '../http/schema';
+
+export const chartFileQuery = object({
+  /**
+   * What becomes of colours or words that belong to no line: refuse the file, leave those cells bare, or take the
+   * nearest colour, however far.
+   */
+  unmatched: string()
+    .oneOf(['refuse', 'bare', 'nearest'] as const, 'Say refuse, bare or nearest.')
+    .default('refuse'),
+});
+
+/** What was read of a chart file, before it is saved. */
+export interface ChartReport {
+  width: number;
+  height: number;
+  /** Cells that will want a drill. */
+  drills: number;
+  bareCells: number;
+  /** Per legend line: drills on the chart beside drills on the sheet. */
+  lines: { line: number; onChart: number; onSheet: number }[];
+  nearly: ColourMatch[];
+  unmatched: { value: string; cells: number }[];
+  /** What else is worth knowing before it is saved, a sentence each. */
+  notices: string[];
+}
+
+export const pictureQuery = object({
+  /** The finished picture, or what is laid with the rest as printed. */
+  show: string()
+    .oneOf(['picture', 'progress'] as const)
+    .default('picture'),
+  /** Widest the picture may be; it is never enlarged. */
+  width: number().integer().min(16).max(4000).default(640),
+});
+
+const every = number()
+  .typeError('Give the cells between two marks as a number.')
+  .integer('Cells are counted in whole numbers.')
+  .min(5, 'Edge marks stand at least 5 cells apart.')
+  .max(500, 'Edge marks stand at most 500 cells apart.')
+  .default(50);
+const paper = string()
+  .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
+  .default('a4');
+/** Panel to print, from 1; without it the whole canvas. */
+const panel = number()
+  .typeError('Give the panel as a number.')
+  .integer('Give the panel as a number.')
+  .min(1, 'Panels count from 1.');
+export const edgeMarksQuery = object({ every, paper, panel });
+
+/** How a chart is printed. */
+export const chartPrintQuery = object({
+  every,
+  paper,
+  panel,
+  cellMm: number()
+    .typeError('Give the size of a cell in millimetres.')
+    .min(2, 'Cells are printed from 2 to 10 mm large.')
+    .max(10, 'Cells are printed from 2 to 10 mm large.')
+    .default(3.5),
+  ink: string()
+    .oneOf(['colour', 'black'] as const, 'Ink is colour or black.')
+    .default('colour'),
+});
+export type ChartPrintWish = InferType<typeof chartPrintQuery>;
+
+const runsSchema = wholeNumbers(
+  400_000,
+  'Cells come as pairs of whole numbers, start and length; at most 200,000 pairs.',
+).required('Say which cells.');
+const editId = string().uuid().required('An id is needed, so that a repeated request changes nothing.');
+
+export const chartEditSchema = object({
+  id: editId,
+  edits: array(
+    object({
+      runs: runsSchema,
+      line: number().integer().min(0).max(MAX_LEGEND_LINES).required('Say which line the cells become.'),
+    }).noUnknown(),
+  )
+    .required('Say what is changed.')
+    .min(1, 'Say what is changed.')
+    .max(MAX_LEGEND_LINES, 'Too many changes in one go.'),
+});
+
+export const finishSchema = object({
+  id: editId,
+  line: number().integer().min(1).required('Say which colour.'),
+  finish: string().oneOf(FINISHES, 'Choose a finish.').required('Choose a finish.'),
+  code: string()
+    .trim()
+    .required('Give the code of the special drills.')
+    .max(24, 'A code has at most 24 characters.'),
+  runs: runsSchema,
+});
+
+export const undoFinishSchema = object({
+  id: editId,
+  undoes: string().uuid().required('Say which change is taken back.'),
+});
+
+/** What the repair page starts from. */
+export interface RepairView {
+  legend: LegendLine[];
+  suspects: Suspect[];
+  /** The last change of a finish, which can be taken back. */
+  finish: { id: string; from: number; special: number; drills: number } | null;
+}
+
+/** What the page on the kind of a canvas shows. */
+export interface KindView {
+  inWords: string;
+  confetti: number;
+  blocks: number;
+  /** Runs by length with their share of the drills; the last length means "or longer". */
+  runs: { length: string; runs: number; share: number }[];
+  heat: { columns: number; rows: number; colours: number[] };
+  fewest: number;
+  most: number;
+  shades: ShadePair[];
+}
+
+const cuts = array(
+  number().typeError('A cut is a number of cells.').integer('A cut lies between whole cells.').required(),
+).required('Say where it is cut.');
+const reach = number()
+  .typeError('Give your reach in centimetres.')
+  .min(5, 'A reach is at least 5 cm.')
+  .max(500, 'A reach is at most 500 cm.')
+  .nullable()
+  .default(null);
+
+export const panelPlanSchema = object({
+  columnCuts: cuts,
+  rowCuts: cuts,
+  overlap: number()
+    .typeError('Give the overlap as a number of cells.')
+    .integer('The overlap is whole cells.')
+    .min(0, 'The overlap cannot be less than nothing.')
+    .max(50, 'An overlap is at most 50 cells.')
+    .default(0),
+  marginMm: number()
+    .typeError('Give the margin in millimetres.')
+    .min(0, 'The margin cannot be less than nothing.')
+    .max(200, 'A margin is at most 200 mm.')
+    .default(25),
+  reachWidthCm: reach,
+  reachHeightCm: reach,
+}).noUnknown();
+
+/** The panels of a canvas. */
+export interface PanelsView {
+  plan: PanelPlan;
+  panels: Panel[];
+  /** Drills that lie on two panels, because they overlap. */
+  twice: number;
+}

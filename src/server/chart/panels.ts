@@ -1,0 +1,61 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import { type CellRect, countDrills } from '../../core/cells/chart';
+import { equalCuts, faultInPanels, type PanelPlan, panelRects, panelsOf } from '../../core/chart/panels';
+import { legendOf } from '../../data/canvas';
+import { chartOf } from '../../data/chart';
+import type { Queries } from '../../data/engine/database';
+import { panelPlanOf, putPanelPlan } from '../../data/panels';
+import { notFound, unreadable } from '../http/problem';
+import type { PanelsView } from './contract';
+
+/** Bare cloth that is usual around a panel (common practice, no source). */
+const USUAL_MARGIN_MM = 25;
+
+/** The user's plan, else the panels that the kit comes in. */
+async function planOf(queries: Queries, canvas: Canvas): Promise<PanelPlan> {
+  return (
+    (await panelPlanOf(queries, canvas.id)) ?? {
+      columnCuts: equalCuts(canvas.width, canvas.panels),
+      rowCuts: [],
+      overlap: 0,
+      marginMm: USUAL_MARGIN_MM,
+      reachWidthCm: null,
+      reachHeightCm: null,
+    }
+  );
+}
+
+export async function panelsView(queries: Queries, canvas: Canvas): Promise<PanelsView> {
+  const plan = await planOf(queries, canvas);
+  const chart = await chartOf(queries, canvas);
+  const lines = (await legendOf(queries, canvas.id)).length;
+  const panels = panelsOf(plan, canvas, chart, lines);
+  const once = chart ? countDrills(chart) : canvas.width * canvas.height;
+  return { plan, panels, twice: panels.reduce((sum, { drills }) => sum + drills, 0) - once };
+}
+
+/** Keeps a plan. @throws Problem when it cannot be cut so */
+export async function savePanels(queries: Queries, canvas: Canvas, plan: PanelPlan): Promise<void> {
+  const fault = faultInPanels(plan, canvas);
+  if (fault !== null) throw unreadable(fault);
+  await putPanelPlan(queries, canvas.id, plan);
+}
+
+/**
+ * The part of a canvas to print, and what to call it.
+ * @param panel number from 1; undefined for the whole
+ * @throws Problem 404 when there is no such panel
+ */
+export async function printedPart(
+  queries: Queries,
+  canvas: Canvas,
+  panel: number | undefined,
+): Promise<{ area: CellRect; title: string }> {
+  if (panel === undefined) {
+    return { area: { x: 0, y: 0, width: canvas.width, height: canvas.height }, title: canvas.title };
+  }
+  const rects = panelRects(await planOf(queries, canvas), canvas);
+  const area = rects[panel - 1];
+  if (!area) throw notFound('panel of this number');
+  return { area, title: `${canvas.title}, panel ${panel} of ${rects.length}` };
+}

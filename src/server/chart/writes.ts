@@ -1,0 +1,41 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import { countLaid } from '../../core/cells/bitmap';
+import { type Chart, makeChart } from '../../core/cells/chart';
+import { cellsInRect } from '../../core/cells/rect';
+import { bitmapOf } from '../../data/bench';
+import { legendOf } from '../../data/canvas';
+import { chartOf, putChart } from '../../data/chart';
+import type { Database } from '../../data/engine/database';
+import { conflict } from '../http/problem';
+import { chartOrCloth } from './view';
+
+/** Saves a chart. @throws Problem when a drill is laid where the new chart wants none */
+export async function saveChart(database: Database, canvas: Canvas, chart: Chart): Promise<void> {
+  await database.transaction(async (queries) => {
+    const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
+    const all = { x: 0, y: 0, width: chart.width, height: chart.height };
+    const kept = cellsInRect(chart, laid, all, null, true).length;
+    const before = cellsInRect(await chartOrCloth(queries, canvas), laid, all, null, true).length;
+    if (kept < before) {
+      throw conflict(
+        `${before - kept} drills are laid on cells that this chart leaves bare. Take those marks back first, or check the file.`,
+      );
+    }
+    await putChart(queries, canvas.id, chart);
+  });
+}
+
+/** Begins a chart without a drill on it. @throws Problem when there is one, or no sheet, or drills are laid by area */
+export async function beginChart(database: Database, canvas: Canvas): Promise<void> {
+  await database.transaction(async (queries) => {
+    if (await chartOf(queries, canvas)) throw conflict('This canvas has a chart already.');
+    if ((await legendOf(queries, canvas.id)).length === 0) {
+      throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
+    }
+    const cells = canvas.width * canvas.height;
+    if (countLaid(await bitmapOf(queries, canvas.id, cells)) > 0) {
+      throw conflict('Drills are marked as laid by area. Take those marks back before the chart is typed.');
+    }
+    await putChart(queries, canvas.id, makeChart(canvas.width, canvas.height, new Uint16Array(cells)));
+  });
+}

@@ -1,0 +1,67 @@
+import type { TrashTally } from '../../core/checkin/chance';
+import type { SheetFinding } from '../../core/checkin/sheetSanity';
+import type { StrayMatch } from '../../core/checkin/strays';
+import type { CanvasSupply, CountedBag, LineSupply } from '../../core/checkin/supply';
+import type { UndoState } from '../../core/ledger/history';
+import { number, object, string } from '../http/schema';
+
+const ledgerId = string()
+  .uuid('The id must be a UUID.')
+  .required('An id is needed, so that a repeated request counts nothing twice.');
+
+/**
+ * Counts a bag; or takes back a count or an assignment (`undoes`); or does one again (`redoes`);
+ * or gives a counted stray (`assigns`) to a line.
+ */
+export const bagSchema = object({
+  id: ledgerId,
+  line: number().integer().min(1).nullable().default(null),
+  label: string().trim().max(40, 'A bag’s label has at most 40 characters.').default(''),
+  drills: number()
+    .typeError('Give the drills in the bag as a number.')
+    .integer('The drills in a bag must be a whole number.')
+    .min(1, 'A bag must hold at least one drill.')
+    .max(100_000, 'More than 100,000 drills in one bag cannot be right.')
+    .nullable()
+    .default(null),
+  how: string()
+    .oneOf(['nominal', 'counted', 'weighed'] as const)
+    .default('nominal'),
+  /** Standard uncertainty of a weighed bag, in drills. */
+  spread: number().min(0).max(100_000).nullable().default(null),
+  assigns: string().uuid().nullable().default(null),
+  undoes: string().uuid().nullable().default(null),
+  redoes: string().uuid().nullable().default(null),
+});
+
+export interface CheckinView {
+  supply: LineSupply[];
+  summary: CanvasSupply;
+  sentence: string;
+  /** Bags that stand counted, oldest first. */
+  bags: CountedBag[];
+  history: UndoState;
+  strayMatches: StrayMatch[];
+  findings: SheetFinding[];
+  trash: TrashTally & { share: number };
+}
+
+export const trashSchema = object({
+  id: ledgerId,
+  handled: number()
+    .typeError('Give the number of pieces you looked at.')
+    .required('Give the number of pieces you looked at.')
+    .integer('Pieces are counted in whole numbers.')
+    .min(1, 'At least one piece must have gone through your hand.')
+    .max(1_000_000, 'More than a million pieces cannot be right.'),
+  thrown: number()
+    .typeError('Give the number of pieces thrown out.')
+    .required('Give the number of pieces thrown out.')
+    .integer('Pieces are counted in whole numbers.')
+    .min(0, 'The number thrown out cannot be below 0.')
+    .test(
+      'fewer',
+      'More pieces were thrown out than you looked at.',
+      (thrown, context) => !(thrown > (context.parent as { handled: number }).handled),
+    ),
+});

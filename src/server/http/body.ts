@@ -1,0 +1,119 @@
+import type { InferType, Schema, SchemaDescription, SchemaObjectDescription } from 'yup';
+import { Refusal } from '../../core/refusal';
+import { many } from '../../core/words/numbers';
+import { readText } from '../../core/words/text';
+import { Problem } from './problem';
+
+const MAX_JSON_BYTES = 8_000_000;
+/** Deeper than any request of ours; a parser's and a schema's stack end somewhere. */
+const MAX_NESTING = 24;
+/** Entries of a list whose schema says nothing of its length. */
+const MAX_ENTRIES = 10_000;
+
+/** What a request says of its body: media type in lower case, and the encoding where it says one. */
+export function mediaType(request: Request): { type: string; charset: string | null } {
+  const [type = '', ...parameters] = (request.headers.get('content-type') ?? '').split(';');
+  const charset = parameters
+    .map((each) => /^\s*charset\s*=\s*"?([^"\s]+)"?\s*$/i.exec(each)?.[1])
+    .find((each) => each !== undefined);
+  return { type: type.trim().toLowerCase(), charset: charset?.toLowerCase() ?? null };
+}
+
+/** Reads a JSON body and checks it. @throws Problem, or the schema's own error */
+export async function readJson<S extends Schema>(request: Request, schema: S): Promise<InferType<S>> {
+  const { type, charset } = mediaType(request);
+  if (type !== 'application/json') {
+    throw new Problem(415, 'Not JSON', 'Send the request as JSON, with content-type: application/json.');
+  }
+  const text = readText(await readBody(request, MAX_JSON_BYTES), charset);
+  if (isNestedTooDeep(text)) {
+    throw new Problem(400, 'Not JSON', `The request is nested deeper than ${MAX_NESTING} levels.`);
+  }
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Problem(400, 'Not JSON', 'The body of the request is not JSON.');
+  }
+  refuseLongLists(descriptionOf(schema), value, '');
+  return (await schema.validate(value)) as InferType<S>;
+}
+
+/** Checks the query of a URL. */
+export async function readQuery<S extends Schema>(url: URL, schema: S): Promise<InferType<S>> {
+  return (await schema.validate(Object.fromEntries(url.searchParams))) as InferType<S>;
+}
+
+function isNestedTooDeep(json: string): boolean {
+  let depth = 0;
+  let quoted = false;
+  for (let i = 0; i < json.length; i++) {
+    const sign = json.charCodeAt(i);
+    if (quoted) {
+      if (sign === 92) i++;
+      else if (sign === 34) quoted = false;
+    } else if (sign === 34) quoted = true;
+    else if (sign === 91 || sign === 123) {
+      if (++depth > MAX_NESTING) return true;
+    } else if (sign === 93 || sign === 125) depth--;
+  }
+  return false;
+}
+
+const described = new WeakMap<Schema, SchemaDescription>();
+function descriptionOf(schema: Schema): SchemaDescription {
+  let description = described.get(schema);
+  if (!description) {
+    description = schema.describe() as SchemaDescription;
+    described.set(schema, description);
+  }
+  return description;
+}
+
+/**
+ * Lists that are too long are refused before any of their entries is looked at: a schema takes microseconds an entry.
+ * @throws Refusal
+ */
+function refuseLongLists(description: SchemaDescription, value: unknown, path: string): void {
+  if (description.type === 'array' && Array.isArray(value)) {
+    const limit = description.tests.find(({ name }) => name === 'max' || name === 'length')?.params;
+    const most = Number(limit?.max ?? limit?.length ?? MAX_ENTRIES);
+    if (value.length > most) {
+      throw new Refusal(`“${path}” has ${many(value.length)} entries; at most ${many(most)} are taken.`);
+    }
+    const inner = (description as { innerType?: SchemaDescription }).innerType;
+    if (inner?.type === 'object' || inner?.type === 'array') {
+      for (const entry of value) refuseLongLists(inner, entry, path);
+    }
+  } else if (description.type === 'object' && typeof value === 'object' && value !== null) {
+    const { fields } = description as SchemaObjectDescription;
+    for (const [name, field] of Object.entries(fields)) {
+      refuseLongLists(field as SchemaDescription, (value as Record<string, unknown>)[name], name);
+    }
+  }
+}
+
+/** Reads a body, and stops reading as soon as it is longer than allowed. @throws Problem 413 */
+export async function readBody(request: Request, maxBytes: number): Promise<Uint8Array> {
+  const tooLarge = () =>
+    new Problem(
+      413,
+      'Too large',
+      `This is more than the ${many(maxBytes / 1_000_000)} MB that we take at once.`,
+    );
+  if (Number(request.headers.get('content-length') ?? 0) > maxBytes) throw tooLarge();
+  const parts: Uint8Array[] = [];
+  let length = 0;
+  const reader = request.body?.getReader();
+  for (;;) {
+    const next = await reader?.read();
+    if (!next || next.done) break;
+    length += next.value.byteLength;
+    if (length > maxBytes) {
+      await reader?.cancel();
+      throw tooLarge();
+    }
+    parts.push(next.value);
+  }
+  return new Uint8Array(Buffer.concat(parts));
+}

@@ -1,0 +1,54 @@
+import type { APIContext, APIRoute } from 'astro';
+import type { Canvas } from '../../core/canvas/canvas';
+import { findCanvas } from '../../data/canvas';
+import { connection } from '../../data/engine/connection';
+import type { Database } from '../../data/engine/database';
+import { notFound, problemResponse } from './problem';
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+/** An endpoint that may throw a problem. */
+export function endpoint(handle: (database: Database, context: APIContext) => Promise<Response>): APIRoute {
+  return async (context) => {
+    try {
+      return await handle(await connection(), context);
+    } catch (error) {
+      return problemResponse(error);
+    }
+  };
+}
+
+/** An endpoint below one canvas. */
+export function canvasEndpoint(
+  handle: (database: Database, canvas: Canvas, context: APIContext) => Promise<Response>,
+): APIRoute {
+  return endpoint(async (database, context) =>
+    handle(database, await canvasById(database, context.params.id), context),
+  );
+}
+
+/** @throws Problem 404 */
+async function canvasById(database: Database, id: string | undefined): Promise<Canvas> {
+  const canvas = isUuid(id) ? await findCanvas(database, id) : null;
+  if (!canvas) throw notFound('canvas');
+  return canvas;
+}
+
+export function isUuid(text: string | undefined): text is string {
+  return text !== undefined && UUID.test(text);
+}
+
+export function json(value: unknown, status = 200): Response {
+  return new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json' } });
+}
+
+/** A binary or text answer; `filename` makes browsers save it under that name. */
+export function content(body: Uint8Array | string, type: string, filename?: string): Response {
+  const headers: Record<string, string> = { 'content-type': type };
+  if (filename) {
+    const plain = filename.replace(/[^\w.-]+/g, '-');
+    headers['content-disposition'] =
+      `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(filename)}`;
+  }
+  return new Response(typeof body === 'string' ? body : Uint8Array.from(body), { headers });
+}

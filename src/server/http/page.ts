@@ -1,0 +1,37 @@
+import type { LegendLine } from '../../core/canvas/legend';
+import type { PotPlaces } from '../../core/codes/places';
+import { legendOf } from '../../data/canvas';
+import { connection } from '../../data/engine/connection';
+import type { Database } from '../../data/engine/database';
+import { potPlaces } from '../kitup/pots';
+import type { ShelfEntry } from '../shelf/contract';
+import { shelfEntry } from '../shelf/view';
+import { isUuid } from './endpoint';
+import { Problem } from './problem';
+
+/** What every page of a station starts from. */
+export interface StationPage {
+  database: Database;
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  /** Where each colour lives. */
+  places: PotPlaces;
+}
+
+/** @returns null where there is no such canvas, for the page to say so */
+export async function stationPage(id: string | undefined): Promise<StationPage | null> {
+  if (!isUuid(id)) return null;
+  const database = await connection();
+  try {
+    const legend = await legendOf(database, id);
+    return {
+      database,
+      entry: await shelfEntry(database, id),
+      legend,
+      places: await potPlaces(database, id, legend),
+    };
+  } catch (error) {
+    if (error instanceof Problem && error.status === 404) return null;
+    throw error;
+  }
+}

@@ -1,0 +1,86 @@
+import { COLOUR_ORDERS, type ColourOrder } from '../../core/codes/colourOrder';
+import type { PotPlaces } from '../../core/codes/places';
+import { ALLOT_GOALS, type AllotGoal, LEAVE_RULES, type LeaveRule } from '../../core/kitup/allotment';
+import type { NumberedBag } from '../../core/kitup/amounts';
+import type { SortingHelp } from '../../core/kitup/sorting';
+import type { Storage } from '../../core/storage/storage';
+import { array, number, object, string } from '../http/schema';
+
+export const kitupSchema = object({
+  storageIds: array(string().uuid().required())
+    .required('Say which cases hold this kit.')
+    .max(10, 'At most ten cases hold one kit.')
+    .test('once', 'A case is named twice.', (ids) => new Set(ids).size === ids.length),
+  order: string().oneOf(COLOUR_ORDERS).required('Say in which order the colours are kept.'),
+  leave: string().oneOf(LEAVE_RULES).default('fewest drills'),
+  goals: array(string().oneOf(ALLOT_GOALS).required())
+    .required('Put the goals in an order.')
+    .length(ALLOT_GOALS.length, 'Each goal stands once in the order.')
+    .test('once', 'Each goal stands once in the order.', (goals) => new Set(goals).size === goals.length),
+  /** Colours that keep a slot whatever the goals say. */
+  locks: array(
+    object({
+      line: number().integer().min(1).required(),
+      storageId: string().uuid().required(),
+      slot: string().required(),
+    }).noUnknown(),
+  ).default([]),
+});
+
+export const potEventSchema = object({
+  id: string().uuid().required('An id is needed, so that a repeated request counts nothing twice.'),
+  line: number().integer().min(1).required('Say which colour it is.'),
+  kind: string()
+    .oneOf(['fill', 'take back', 'put away'] as const)
+    .required('Say what became of the pot.'),
+  /** Leftover drills that go into the stash. */
+  drills: number()
+    .typeError('Give the leftover as a number of drills.')
+    .integer('Drills are counted in whole numbers.')
+    .min(0, 'There cannot be fewer than no drills.')
+    .max(1_000_000, 'More than a million drills cannot be right.')
+    .default(0),
+});
+
+/** A slot of a case as the kit sees it. */
+export interface SlotView {
+  slot: string;
+  tray: number;
+  /** As it is called: `pot 17`. */
+  place: string;
+  capacity: number;
+  /** Colour of this kit in it. */
+  line: number | null;
+  locked: boolean;
+  /** Another canvas that has it. */
+  takenBy: string | null;
+}
+
+export interface KitupView {
+  /** Null before the first plan. */
+  plan: {
+    order: ColourOrder;
+    leave: LeaveRule;
+    goals: AllotGoal[];
+    /** One sentence a goal, in the order of the goals. */
+    results: string[];
+  } | null;
+  /** All cases of the user, and how many of their slots are free for this kit. */
+  storages: { id: string; name: string; slots: number; free: number }[];
+  /** The cases that hold this kit, with their slots. */
+  cases: { storage: Storage; slots: SlotView[] }[];
+  places: PotPlaces;
+  /** Drills to store, by line. */
+  amounts: Record<number, number>;
+  bags: (NumberedBag & { reason: string | null })[];
+  refills: string[];
+  /** Lines whose pot is filled. */
+  filled: number[];
+  /** Lines whose pot is put away. */
+  putAway: number[];
+  /** What a finished canvas leaves over, as far as it is known, by line. */
+  leftovers: Record<number, number>;
+  /** What the stash has of a colour: the same code, or the nearest. */
+  stash: Record<number, string>;
+  sorting: SortingHelp;
+}

@@ -1,0 +1,164 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import { countInRect } from '../../core/cells/rect';
+import { learnedTrash } from '../../core/checkin/chance';
+import { inColourOrder } from '../../core/codes/colourOrder';
+import { placeInWords } from '../../core/codes/places';
+import type { LeaveRule } from '../../core/kitup/allotment';
+import { drillsToStore, type NumberedBag, numberedBags } from '../../core/kitup/amounts';
+import { leftInWords, refillInWords, resultInWords } from '../../core/kitup/planInWords';
+import { firstUses, refillPlan, type UsePlan } from '../../core/kitup/refills';
+import { sortingHelp } from '../../core/kitup/sorting';
+import { stashInWords } from '../../core/stash/has';
+import { type Storage, slotCapacity, slotsInOrder } from '../../core/storage/storage';
+import { legendOf } from '../../data/canvas';
+import { chartOf } from '../../data/chart';
+import { countedBags, trashRecords } from '../../data/checkin';
+import type { Queries } from '../../data/engine/database';
+import { type Allotted, allotmentOf, kitupPlan, potStates } from '../../data/kitup';
+import { stashItems } from '../../data/stash';
+import { storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
+import { sectionsOf } from '../sections/view';
+import type { KitupView, SlotView } from './contract';
+import { casesOf, placesOf, slotKey, slotNames } from './pots';
+
+/** What a plan is made from: the kit and how it will be used up. */
+export interface KitFacts {
+  legend: LegendLine[];
+  /** Drills to store, by line. */
+  amounts: Map<number, number>;
+  here: Map<number, { drills: number; bags: number }>;
+  use: UsePlan | null;
+  trashShare: number;
+}
+
+export async function kitFacts(queries: Queries, canvas: Canvas): Promise<KitFacts> {
+  const legend = await legendOf(queries, canvas.id);
+  const { bags } = await countedBags(queries, canvas.id);
+  const here = new Map(legend.map(({ line }) => [line, { drills: 0, bags: 0 }]));
+  for (const bag of bags) {
+    const sum = bag.line === null ? undefined : here.get(bag.line);
+    if (!sum) continue;
+    sum.drills += bag.drills;
+    sum.bags++;
+  }
+  const chart = await chartOf(queries, canvas);
+  const { sections } = await sectionsOf(queries, canvas);
+  return {
+    legend,
+    here,
+    amounts: new Map(
+      legend.map((line) => [line.line, drillsToStore(line, here.get(line.line)!, canvas.packetDrills)]),
+    ),
+    use: chart && {
+      perSection: sections.map((section) => countInRect(chart, section, legend.length, null)),
+    },
+    trashShare: learnedTrash(await trashRecords(queries, canvas.id)).share,
+  };
+}
+
+export async function kitupView(queries: Queries, canvas: Canvas): Promise<KitupView> {
+  const facts = await kitFacts(queries, canvas);
+  const { legend, amounts } = facts;
+  const plan = await kitupPlan(queries, canvas.id);
+  const allotted = await allotmentOf(queries, canvas.id);
+  const states = await potStates(queries, canvas.id);
+  const stash = await stashItems(queries);
+  const taken = await takenSlots(queries);
+  const all = await storagesOf(queries);
+  const cases = plan ? await casesOf(queries, plan.storageIds) : [];
+  const places = placesOf(legend, cases, allotted);
+  const slots = cases.map((storage) => slotViews(storage, cases, canvas, allotted, taken));
+  const pots = slots.flat().flatMap(({ line, capacity }) => {
+    const drills = line === null ? undefined : amounts.get(line);
+    return line === null || drills === undefined ? [] : [{ line, capacity, drills }];
+  });
+  const bags = allotted.length === 0 ? [] : bagsBeside(facts, pots, plan?.leave ?? 'fewest drills');
+  const bagOf = new Map(bags.map((bag) => [bag.line, bag.bag]));
+  const needed = new Map(legend.map((line) => [line.line, line.neededDrills]));
+  const inState = (kind: string) => [...states].filter(([, state]) => state === kind).map(([line]) => line);
+  const inPots = pots.length;
+  return {
+    plan: plan && {
+      order: plan.order,
+      leave: plan.leave,
+      goals: plan.goals,
+      results: plan.results.map((result) => resultInWords(result, inPots)),
+    },
+    storages: all.map(({ id, name, trays }) => {
+      const inCase = slotsInOrder(trays);
+      const others = taken.filter((slot) => slot.storageId === id && slot.canvasId !== canvas.id);
+      return { id, name, slots: inCase.length, free: inCase.length - others.length };
+    }),
+    cases: cases.map((storage, c) => ({ storage, slots: slots[c]! })),
+    places,
+    amounts: Object.fromEntries(amounts),
+    bags,
+    refills: refillPlan(pots, (line) => needed.get(line) ?? 0, facts.use, facts.trashShare).map((refill) =>
+      refillInWords(refill, placeInWords(places[refill.line]!), bagOf.get(refill.line)!),
+    ),
+    filled: inState('fill'),
+    putAway: inState('put away'),
+    leftovers: Object.fromEntries(
+      legend.map(({ line, neededDrills }) => [
+        line,
+        Math.max(0, Math.round(facts.here.get(line)!.drills * (1 - facts.trashShare)) - neededDrills),
+      ]),
+    ),
+    stash: Object.fromEntries(
+      legend.flatMap((line) => {
+        const words = stashInWords(line, canvas.shape, stash);
+        return words === null ? [] : [[line.line, words]];
+      }),
+    ),
+    sorting: sortingHelp(
+      legend.map(({ line, code, keyNumber, packets }) => ({
+        code,
+        keyNumber,
+        bags: facts.here.get(line)!.bags || packets,
+      })),
+    ),
+  };
+}
+
+function slotViews(
+  storage: Storage,
+  cases: readonly Storage[],
+  canvas: Canvas,
+  allotted: readonly Allotted[],
+  taken: readonly TakenSlot[],
+): SlotView[] {
+  const names = slotNames(cases);
+  const key = (slot: string) => slotKey(storage.id, slot);
+  const mine = new Map(allotted.map((each) => [slotKey(each.storageId, each.slot), each]));
+  const others = new Map(
+    taken
+      .filter((each) => each.canvasId !== canvas.id)
+      .map((each) => [slotKey(each.storageId, each.slot), each.title]),
+  );
+  return slotsInOrder(storage.trays).map(({ slot, tray }) => ({
+    slot: slot.id,
+    tray,
+    place: names.get(key(slot.id))!,
+    capacity: slotCapacity(storage, storage.trays[tray]!, slot, canvas),
+    line: mine.get(key(slot.id))?.line ?? null,
+    locked: mine.get(key(slot.id))?.locked ?? false,
+    takenBy: others.get(key(slot.id)) ?? null,
+  }));
+}
+
+function bagsBeside(
+  { legend, amounts, use }: KitFacts,
+  pots: readonly { line: number; capacity: number; drills: number }[],
+  leave: LeaveRule,
+): (NumberedBag & { reason: string | null })[] {
+  const potted = new Set(pots.map(({ line }) => line));
+  const first = use ? firstUses(use, legend.length) : [];
+  const whole = inColourOrder(legend, 'code')
+    .filter(({ line }) => !potted.has(line))
+    .map(({ line }) => ({ line, drills: amounts.get(line)! }));
+  return numberedBags(whole, pots).map((bag) => ({
+    ...bag,
+    reason: bag.whole ? leftInWords(leave, bag.drills, first[bag.line] ?? 0) : null,
+  }));
+}

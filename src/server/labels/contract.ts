@@ -1,0 +1,68 @@
+import { faultInSheet, LABEL_FORMATS, type LabelFormat, type LabelSheet } from '../../core/labels/sheet';
+import { PAPER_NAMES } from '../../core/print/paper';
+import { boolean, number, object, string } from '../http/schema';
+
+const mm = (what: string, least: number, most: number) =>
+  number()
+    .typeError(`Give the ${what} in millimetres.`)
+    .required(`Give the ${what} in millimetres.`)
+    .min(least, `The ${what} must be between ${least} and ${most} mm.`)
+    .max(most, `The ${what} must be between ${least} and ${most} mm.`);
+const count = (what: string) =>
+  number()
+    .typeError(`Give the number of ${what}.`)
+    .required(`Give the number of ${what}.`)
+    .integer(`The number of ${what} must be whole.`)
+    .min(1, `There is at least one of the ${what}.`)
+    .max(60, `There are at most 60 ${what}.`);
+
+export const labelSheetSchema = object({
+  paper: string().oneOf(PAPER_NAMES, 'Choose a paper.').required('Choose a paper.'),
+  columns: count('columns'),
+  rows: count('rows'),
+  labelWidthMm: mm('width of a label', 8, 300),
+  labelHeightMm: mm('height of a label', 5, 300),
+  gapXMm: mm('gap between columns', 0, 100),
+  gapYMm: mm('gap between rows', 0, 100),
+  marginLeftMm: mm('left margin', 0, 200),
+  marginTopMm: mm('upper margin', 0, 200),
+  printerOffXMm: mm('printer’s error from the left', -20, 20).default(0),
+  printerOffYMm: mm('printer’s error from the top', -20, 20).default(0),
+  cutMarks: boolean().default(true),
+  qr: boolean().default(true),
+})
+  .noUnknown()
+  .test('fits', (sheet, context) => {
+    // Without a paper there is nothing to fit on; that fault has its own words.
+    const fault = sheet.paper ? faultInSheet(sheet as LabelSheet) : null;
+    return fault === null || context.createError({ message: fault });
+  });
+
+/** Which colours get a label. */
+export const LABEL_CHOICES = ['all', 'pots', 'bags'] as const;
+
+export const labelsQuery = object({
+  format: string()
+    .oneOf(LABEL_FORMATS, `The format is one of ${LABEL_FORMATS.join(', ')}.`)
+    .default('pots'),
+  which: string().oneOf(LABEL_CHOICES, 'Print labels for all, pots or bags.').default('all'),
+  /** First place of the first sheet that is still free. */
+  start: number()
+    .typeError('Give the first free place as a number.')
+    .integer()
+    .min(1, 'Places are counted from 1.')
+    .max(3600)
+    .default(1),
+  page: number().integer().min(1).default(1),
+});
+
+export const testPageQuery = object({
+  paper: string().oneOf(PAPER_NAMES, 'Choose a paper.').default('a4'),
+});
+
+/** What the label page starts from. */
+export interface LabelsView {
+  sheets: Record<LabelFormat, LabelSheet>;
+  /** Labels of each choice. */
+  counts: Record<(typeof LABEL_CHOICES)[number], number>;
+}

@@ -1,0 +1,82 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import { compareCodes } from '../../core/codes/codes';
+import { potsInCodeOrder } from '../../core/codes/places';
+import type { LabelFacts } from '../../core/labels/art';
+import { labelPages } from '../../core/labels/pages';
+import { colourAddress } from '../../core/labels/qr';
+import { LABEL_FORMATS, type LabelFormat, type LabelSheet, usualSheet } from '../../core/labels/sheet';
+import type { Drawing } from '../../core/print/drawing';
+import { legendOf } from '../../data/canvas';
+import type { Queries } from '../../data/engine/database';
+import { labelSheets } from '../../data/labels';
+import { lidMarks } from '../../data/symbols';
+import { conflict } from '../http/problem';
+import { potPlaces } from '../kitup/pots';
+import { fontMeasure } from '../print/fonts';
+import type { LABEL_CHOICES, LabelsView } from './contract';
+
+type Choice = (typeof LABEL_CHOICES)[number];
+
+async function sheetsOf(queries: Queries): Promise<Record<LabelFormat, LabelSheet>> {
+  const measured = await labelSheets(queries);
+  return Object.fromEntries(
+    LABEL_FORMATS.map((format) => [format, measured.get(format) ?? usualSheet(format)]),
+  ) as Record<LabelFormat, LabelSheet>;
+}
+
+/** Labels of a canvas in the order of their places, so that they lie side by side as the pots do. */
+async function labelFacts(
+  queries: Queries,
+  canvas: Canvas,
+  which: Choice,
+  origin: string | null,
+): Promise<LabelFacts[]> {
+  const legend = await legendOf(queries, canvas.id);
+  const places = await potPlaces(queries, canvas.id, legend);
+  const marks = await lidMarks(queries, canvas.id);
+  return potsInCodeOrder(legend, places)
+    .filter(({ place }) => which === 'all' || place.startsWith(which === 'pots' ? 'pot' : 'bag'))
+    .sort(
+      (a, b) =>
+        Number(a.place.startsWith('bag')) - Number(b.place.startsWith('bag')) ||
+        compareCodes(a.place, b.place),
+    )
+    .map(({ line, place }) => ({
+      line,
+      place,
+      warnsOf: legend.find((other) => other.line === marks.get(line.line)) ?? null,
+      address: origin === null ? null : colourAddress(origin, canvas.id, line.line),
+    }));
+}
+
+export async function labelsView(queries: Queries, canvas: Canvas): Promise<LabelsView> {
+  const countOf = async (which: Choice) => (await labelFacts(queries, canvas, which, null)).length;
+  return {
+    sheets: await sheetsOf(queries),
+    counts: { all: await countOf('all'), pots: await countOf('pots'), bags: await countOf('bags') },
+  };
+}
+
+/**
+ * The sheets of labels to print.
+ * @param origin address of this Oculent, for the QR codes
+ * @throws Problem when there is nothing to label
+ */
+export async function labelDrawings(
+  queries: Queries,
+  canvas: Canvas,
+  wish: { format: LabelFormat; which: Choice; start: number },
+  origin: string,
+): Promise<Drawing[]> {
+  const sheet = (await sheetsOf(queries))[wish.format];
+  const labels = await labelFacts(queries, canvas, wish.which, sheet.qr ? origin : null);
+  if (labels.length === 0) {
+    throw conflict(
+      wish.which === 'all'
+        ? 'Labels are printed from the sheet, and this canvas has none yet.'
+        : `No colour of this canvas lives in a ${wish.which === 'pots' ? 'pot' : 'bag'}.`,
+    );
+  }
+  const start = Math.min(wish.start, sheet.columns * sheet.rows);
+  return labelPages(wish.format, sheet, labels, canvas, await fontMeasure(), start);
+}

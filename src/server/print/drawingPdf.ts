@@ -1,0 +1,88 @@
+import { setImmediate } from 'node:timers/promises';
+import { type Drawing, type Mark, OUTLINE_MM } from '../../core/print/drawing';
+import { mmToPoints } from '../../core/print/paper';
+import { newPdf, type Pdf, writtenPdf } from './pdf';
+
+/**
+ * Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. Between pages other requests get
+ * their turn, because a large chart has a hundred.
+ */
+export async function drawingPdf(title: string, pages: Iterable<Drawing>): Promise<Uint8Array> {
+  const { document } = await newPdf('a4', title);
+  const widthOf = rememberedWidths(document);
+  for (const page of pages) {
+    await setImmediate();
+    document.addPage({ size: [mmToPoints(page.widthMm), mmToPoints(page.heightMm)], margin: 0 });
+    gathered(document, () => {
+      for (const mark of page.marks) draw(document, mark, widthOf);
+    });
+  }
+  return writtenPdf(document);
+}
+
+/**
+ * Hands the operators of a page to the document in one piece. One by one, it copies all that the page holds so far each
+ * time, which takes most of the time for a page of thousands of marks.
+ */
+function gathered(document: Pdf, work: () => void): void {
+  const parts: string[] = [];
+  const add = document.addContent;
+  document.addContent = (content: string) => {
+    parts.push(content);
+    return document;
+  };
+  work();
+  document.addContent = add;
+  if (parts.length > 0) document.addContent(parts.join('\n'));
+}
+
+type WidthOf = (mark: Mark & { kind: 'text' }) => number;
+
+/** Width of a text in points in the font that is set; a chart writes the same symbol thousands of times. */
+function rememberedWidths(document: Pdf): WidthOf {
+  const widths = new Map<string, number>();
+  return ({ text, font, size }) => {
+    const key = `${font} ${size} ${text}`;
+    let width = widths.get(key);
+    if (width === undefined) {
+      width = document.widthOfString(text);
+      widths.set(key, width);
+    }
+    return width;
+  };
+}
+
+function draw(document: Pdf, mark: Mark, widthOf: WidthOf): void {
+  const mm = mmToPoints;
+  switch (mark.kind) {
+    case 'rect':
+      document.rect(mm(mark.x), mm(mark.y), mm(mark.width), mm(mark.height));
+      paint(document, mark);
+      return;
+    case 'circle':
+      document.circle(mm(mark.x), mm(mark.y), mm(mark.radius));
+      paint(document, mark);
+      return;
+    case 'line':
+      document.lineWidth(mm(mark.width)).moveTo(mm(mark.x1), mm(mark.y1)).lineTo(mm(mark.x2), mm(mark.y2));
+      document.stroke(mark.stroke);
+      return;
+    case 'path':
+      document.save().translate(mm(mark.x), mm(mark.y)).scale(mm(mark.scale));
+      document.path(mark.d).fill(mark.fill, 'even-odd');
+      document.restore();
+      return;
+    case 'text': {
+      document.font(mark.font).fontSize(mm(mark.size)).fillColor(mark.fill);
+      const left = mm(mark.x) - (mark.anchor === 'middle' ? widthOf(mark) / 2 : 0);
+      document.text(mark.text, left, mm(mark.y), { lineBreak: false, baseline: 'alphabetic' });
+    }
+  }
+}
+
+function paint(document: Pdf, { fill, stroke }: { fill?: string; stroke?: string }): void {
+  document.lineWidth(mmToPoints(OUTLINE_MM));
+  if (fill !== undefined && stroke !== undefined) document.fillAndStroke(fill, stroke);
+  else if (fill !== undefined) document.fill(fill);
+  else if (stroke !== undefined) document.stroke(stroke);
+}

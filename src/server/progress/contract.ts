@@ -1,0 +1,26 @@
+import { object, string } from '../http/schema';
+
+export const progressQuery = object({
+  zone: string()
+    .default('UTC')
+    .test('zone', 'This is not the name of a time zone, like Europe/Lisbon.', (zone) => {
+      try {
+        new Intl.DateTimeFormat('en', { timeZone: zone });
+        return true;
+      } catch {
+        return false;
+      }
+    }),
+});
+
+export interface ProgressView {
+  laidToday: number;
+  laid: number;
+  drills: number;
+  percent: number;
+  /** Total at the end of each day with work. */
+  burnUp: { day: string; total: number }[];
+  /** Null for a canvas without a chart, where colours are not known cell by cell. */
+  colours: { line: number; drills: number; left: number }[] | null;
+  sittings: { id: string; startedAt: string; endedAt: string | null; note: string; drills: number }[];
+}

@@ -1,0 +1,47 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import { countLaid } from '../../core/cells/bitmap';
+import { countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
+import { burnUp, leftPerLine, percentLaid } from '../../core/progress/progress';
+import { bitmapOf, sittingsOf } from '../../data/bench';
+import { legendOf } from '../../data/canvas';
+import { chartOf } from '../../data/chart';
+import type { Queries } from '../../data/engine/database';
+import { laidPerDay } from '../../data/progress';
+import type { ProgressView } from './contract';
+
+const SITTINGS_SHOWN = 60;
+
+/** @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone */
+export async function progressView(
+  queries: Queries,
+  canvas: Canvas,
+  zone: string,
+  today: string,
+): Promise<ProgressView> {
+  const known = await chartOf(queries, canvas);
+  const chart = known ?? plainCloth(canvas.width, canvas.height);
+  const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
+  const days = await laidPerDay(queries, canvas.id, zone);
+  const lines = (await legendOf(queries, canvas.id)).length;
+  const drills = countDrills(chart);
+  const laidDrills = countLaid(laid);
+  const onChart = countPerLine(chart, lines);
+  const left = known && leftPerLine(chart, laid, lines);
+  return {
+    laidToday: days.find((entry) => entry.day === today)?.drills ?? 0,
+    laid: laidDrills,
+    drills,
+    percent: percentLaid(laidDrills, drills),
+    burnUp: burnUp(days),
+    colours:
+      left &&
+      Array.from({ length: lines }, (_, i) => ({ line: i + 1, drills: onChart[i + 1]!, left: left[i + 1]! })),
+    sittings: await sittingsOf(queries, canvas.id, SITTINGS_SHOWN),
+  };
+}
+
+/** Today's date in a zone, `YYYY-MM-DD`. */
+export function todayIn(zone: string, now: Date): string {
+  // The Swedish locale writes dates the ISO way.
+  return new Intl.DateTimeFormat('sv', { timeZone: zone, dateStyle: 'short' }).format(now);
+}

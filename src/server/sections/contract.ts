@@ -1,0 +1,17 @@
+import type { BlockSize, SectionTally } from '../../core/sections/blockGrid';
+import { number, object } from '../http/schema';
+
+const blockSide = (which: string) =>
+  number()
+    .typeError(`Give the ${which} of a section as a number of cells.`)
+    .required(`Give the ${which} of a section.`)
+    .integer(`The ${which} of a section must be a whole number of cells.`)
+    .min(5, 'A section is at least 5 cells wide and high.')
+    .max(500, 'A section is at most 500 cells wide and high.');
+
+export const blockSizeSchema = object({ columns: blockSide('width'), rows: blockSide('height') });
+
+export interface SectionsView {
+  block: BlockSize;
+  sections: SectionTally[];
+}

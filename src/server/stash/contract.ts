@@ -1,0 +1,22 @@
+import { FINISHES } from '../../core/colour/finish';
+import { number, object, string } from '../http/schema';
+
+export const stashItemSchema = object({
+  id: string().uuid().required('An item needs an id, so that a repeated request adds nothing.'),
+  code: string().trim().required('Give the colour code.').max(24, 'A code has at most 24 characters.'),
+  name: string().trim().max(80).default(''),
+  hex: string()
+    .matches(/^#[0-9a-f]{6}$/, 'A colour is written like #2f6f8f.')
+    .nullable()
+    .default(null),
+  finish: string().oneOf(FINISHES).default('plain'),
+  shape: string()
+    .oneOf(['square', 'round'] as const)
+    .required('Say whether the drills are square or round.'),
+  drills: number()
+    .typeError('Give the number of drills.')
+    .required('Give the number of drills.')
+    .integer('Drills are counted in whole numbers.')
+    .min(1, 'There must be at least one drill.')
+    .max(1_000_000, 'More than a million drills cannot be right.'),
+});

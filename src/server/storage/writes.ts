@@ -1,0 +1,30 @@
+import type { Storage } from '../../core/storage/storage';
+import type { Database } from '../../data/engine/database';
+import { putStorage, removeStorage, storagesOf, takenSlots } from '../../data/storage';
+import { conflict, notFound } from '../http/problem';
+
+/** Keeps a case as it was drawn. @throws Problem when a slot that is in use would go */
+export async function saveStorage(database: Database, storage: Storage): Promise<void> {
+  await database.transaction(async (queries) => {
+    const slots = new Set(storage.trays.flatMap((tray) => tray.slots.map(({ id }) => id)));
+    const lost = (await takenSlots(queries)).find(
+      ({ storageId, slot }) => storageId === storage.id && !slots.has(slot),
+    );
+    if (lost) {
+      throw conflict(
+        `A slot that you rubbed out holds ${lost.code ?? 'a colour'} of ${lost.title}. Put that elsewhere first.`,
+      );
+    }
+    await putStorage(queries, storage, new Date().toISOString());
+  });
+}
+
+/** @throws Problem when there is no such case, or something is in it */
+export async function giveStorageAway(database: Database, id: string): Promise<void> {
+  await database.transaction(async (queries) => {
+    if (!(await storagesOf(queries)).some((storage) => storage.id === id)) throw notFound('such case');
+    const held = (await takenSlots(queries)).find(({ storageId }) => storageId === id);
+    if (held) throw conflict(`This case still holds colours of ${held.title}. Plan them elsewhere first.`);
+    await removeStorage(queries, id);
+  });
+}

@@ -1,0 +1,44 @@
+import sharp from 'sharp';
+import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import { type SymbolShape, shapeOf } from '../../core/symbols/shape';
+import { glyphOutline } from '../print/fonts';
+
+/** Pixels of a rendered cell; the symbol fills 0.74 of its height, as on the cloth. */
+export const SYMBOL_CELL = 48;
+const SYMBOL_SHARE = 0.74;
+
+/** Every symbol as the eye meets it, by line; a line whose symbol leaves no ink has none. */
+export async function symbolShapes(legend: readonly LegendLine[]): Promise<Map<number, SymbolShape>> {
+  const shapes = new Map<number, SymbolShape>();
+  if (legend.length === 0) return shapes;
+  const cells = await Promise.all(legend.map((line) => symbolPath(line)));
+  const drawn = cells.map((cell, i) => `<g transform="translate(0 ${i * SYMBOL_CELL})">${cell}</g>`).join('');
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${SYMBOL_CELL}" height="${SYMBOL_CELL * cells.length}"><rect width="100%" height="100%" fill="#fff"/>${drawn}</svg>`;
+  const pixels = await sharp(Buffer.from(svg)).greyscale().raw().toBuffer();
+  legend.forEach((line, i) => {
+    const ink = Float32Array.from(
+      pixels.subarray(i * SYMBOL_CELL * SYMBOL_CELL, (i + 1) * SYMBOL_CELL * SYMBOL_CELL),
+      (value) => 1 - value / 255,
+    );
+    const shape = shapeOf(ink, SYMBOL_CELL);
+    if (shape) shapes.set(line.line, shape);
+  });
+  return shapes;
+}
+
+/** The symbol as an SVG path in a cell of {@link SYMBOL_CELL} units. */
+export async function symbolPath(line: LegendLine): Promise<string> {
+  if (line.drawing !== undefined) {
+    const scale = (SYMBOL_CELL * SYMBOL_SHARE) / 100;
+    const inset = (SYMBOL_CELL * (1 - SYMBOL_SHARE)) / 2;
+    return `<path transform="translate(${inset} ${inset}) scale(${scale})" fill-rule="evenodd" d="${line.drawing}"/>`;
+  }
+  const text = symbolOrKey(line);
+  const { path, width, middle } = await glyphOutline(text);
+  // Two letters stand smaller, so that both fit.
+  const letters = [...text].length;
+  const size = (SYMBOL_CELL * (letters > 2 ? 0.4 : letters > 1 ? 0.56 : SYMBOL_SHARE)) / 1000;
+  const left = SYMBOL_CELL / 2 - (width * size) / 2;
+  const base = SYMBOL_CELL / 2 + middle * size;
+  return `<path transform="translate(${left} ${base}) scale(${size} ${-size})" d="${path}"/>`;
+}

@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { faultInReplacement } from '../../../src/core/checkin/replaceSheet';
+import { compareCodes, looseCode } from '../../../src/core/codes/codes';
+import { findLine, readTypedBag } from '../../../src/core/codes/findLine';
+import { line } from '../samples';
+
+describe('natural order of codes', () => {
+  it('goes by prefix, then by number', () => {
+    const codes = ['SH12', '1204', '98', 'MT7', '412', 'SH9', 'MT100'];
+    expect(codes.sort(compareCodes)).toEqual(['98', '412', '1204', 'MT7', 'MT100', 'SH9', 'SH12']);
+  });
+
+  // Reference: Intl.Collator with `numeric`, as ECMA-402 describes it.
+  it('agrees with Intl.Collator wherever that tells two codes apart', () => {
+    const reference = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+    const code = fc
+      .tuple(fc.constantFrom('', 'SH', 'MT', 'gl'), fc.integer({ min: 1, max: 5000 }))
+      .map(([prefix, number]) => `${prefix}${number}`);
+    fc.assert(
+      fc.property(code, code, (a, b) => {
+        const told = reference.compare(a, b);
+        if (told !== 0) expect(Math.sign(compareCodes(a, b))).toBe(Math.sign(told));
+      }),
+    );
+  });
+
+  it('sorts numbers as numbers, without help from any collator', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 9999 }), fc.integer({ min: 0, max: 9999 }), (a, b) => {
+        expect(Math.sign(compareCodes(String(a), String(b)))).toBe(Math.sign(a - b));
+      }),
+    );
+  });
+
+  it('is an order: turned round it turns its sign, and only the same code is equal', () => {
+    const text = fc.string({ maxLength: 6 });
+    fc.assert(
+      fc.property(text, text, (a, b) => {
+        expect(Math.sign(compareCodes(a, b)) + Math.sign(compareCodes(b, a))).toBe(0);
+        if (compareCodes(a, b) === 0) expect(a).toBe(b);
+      }),
+    );
+  });
+});
+
+describe('the line of a typed word', () => {
+  const legend = [
+    line(1, { code: '412', keyNumber: '1', symbol: 'k' }),
+    line(2, { code: 'SH-517', keyNumber: '2', symbol: 'K' }),
+    line(3, { code: '7', keyNumber: '3', symbol: '%' }),
+    line(4, { code: '900', keyNumber: '4', finish: 'plain' }),
+    line(5, { code: '900', keyNumber: '5', finish: 'metallic', symbol: '3' }),
+    line(6, { code: 'SH88', keyNumber: '6', symbol: '9' }),
+    line(7, { code: 'MT88', keyNumber: '7', symbol: '8' }),
+    line(8, { code: '0305', keyNumber: '8', symbol: 'h' }),
+  ];
+  const found = (typed: string) => {
+    const result = findLine(typed, legend);
+    return result.kind === 'one'
+      ? result.line.line
+      : result.kind === 'several'
+        ? result.lines.map((each) => each.line)
+        : null;
+  };
+
+  it('goes by the code as printed first, whatever letter case, spaces and dashes', () => {
+    expect(found('412')).toBe(1);
+    expect(found('7')).toBe(3);
+    expect(found(' sh517 ')).toBe(2);
+    expect(looseCode('Sh - 4_12')).toBe('sh412');
+  });
+
+  it('then by key number or symbol, and asks where these are two lines', () => {
+    expect(found('6')).toBe(6);
+    expect(found('06')).toBe(6);
+    expect(found('%')).toBe(3);
+    expect(found('3')).toEqual([3, 5]);
+  });
+
+  it('keeps the letter case of a symbol', () => {
+    expect(found('k')).toBe(1);
+    expect(found('K')).toBe(2);
+  });
+
+  it('forgives a missing prefix and leading zeros, but no wrong prefix', () => {
+    expect(found('517')).toBe(2);
+    expect(found('0412')).toBe(1);
+    expect(found('305')).toBe(8);
+    expect(found('sh0088')).toBe(6);
+    expect(found('MT517')).toBeNull();
+  });
+
+  it('asks when two lines fit, and says when none does', () => {
+    expect(found('900')).toEqual([4, 5]);
+    expect(found('88')).toEqual([6, 7]);
+    expect(found('3717')).toBeNull();
+    expect(found('  ')).toBeNull();
+  });
+
+  it.each([
+    ['412', '412', null],
+    ['412 x 140', '412', 140],
+    ['412 × 140', '412', 140],
+    ['412*140', '412', 140],
+    ['SH12 X 80', 'SH12', 80],
+    ['x12', 'x12', null],
+    ['*', '*', null],
+    ['x x 200', 'x', 200],
+  ])('takes “%s” apart', (typed, word, drills) => expect(readTypedBag(typed)).toEqual({ word, drills }));
+});
+
+describe('a corrected sheet', () => {
+  const before = [line(1, { code: '412' }), line(2, { code: '517' })];
+
+  it('may change counts and names, and add lines at its end', () => {
+    const after = [line(1, { code: '412', neededDrills: 9 }), line(2, { code: '517' }), line(3)];
+    expect(faultInReplacement(before, after, new Set([1, 2]))).toBeNull();
+  });
+
+  it('may not move a code that bags or cells point at', () => {
+    expect(faultInReplacement(before, [line(1, { code: '517' })], new Set([1]))).toContain(
+      'code 412, which would become 517',
+    );
+    expect(faultInReplacement(before, [line(1, { code: '412' })], new Set([2]))).toContain(
+      'code 517, which would be gone',
+    );
+  });
+
+  it('may move what nothing points at', () => {
+    expect(faultInReplacement(before, [line(1, { code: '900' })], new Set())).toBeNull();
+  });
+});

@@ -1,0 +1,137 @@
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { type CountedBag, supplyOf } from '../../../src/core/checkin/supply';
+import { differenceInWords } from '../../../src/core/colour/difference';
+import { sizeInWordsAgainst } from '../../../src/core/inspection/inspection';
+import { requestCsv, requestLines, requestText, stillOpen } from '../../../src/core/requests/supplierRequest';
+import { coverOffers, type StashItem } from '../../../src/core/stash/cover';
+import { line } from '../samples';
+
+const canvas = {
+  id: 'c',
+  title: 'Two hills',
+  shape: 'square' as const,
+  pitchMm: 2.5,
+  width: 120,
+  height: 160,
+  panels: 1,
+  symbolsPrinted: true,
+  packetDrills: 200,
+};
+const legend = [
+  line(1, { code: '1204', neededDrills: 500, packets: 3 }),
+  line(2, { code: '98', neededDrills: 100, packets: 1 }),
+  line(3, { code: 'SH7', neededDrills: 150, packets: 1, finish: 'iridescent' }),
+];
+const bag = (number: number, drills = 200): CountedBag => ({
+  id: `${number} ${drills}`,
+  line: number,
+  label: '',
+  drills,
+  how: 'nominal',
+  spread: 6,
+});
+const lines = (bags: CountedBag[], states = new Map<number, 'asked' | 'promised' | 'arrived'>()) =>
+  requestLines(legend, supplyOf(legend, bags, 200), states);
+
+describe('a request to the sender', () => {
+  it('lists what lacks drills or bags, in code order', () => {
+    expect(
+      lines([bag(1), bag(2)]).map((each) => [each.line.code, each.shortDrills, each.bagsMissing, each.state]),
+    ).toEqual([
+      ['1204', 300, 2, null],
+      ['SH7', 150, 1, null],
+    ]);
+  });
+
+  it('is cleared by a bag that arrives', () => {
+    const states = new Map([[3, 'promised' as const]]);
+    expect(lines([bag(1), bag(2)], states).find((each) => each.line.line === 3)!.state).toBe('promised');
+    const after = lines([bag(1), bag(2), bag(3)], states);
+    expect(after.find((each) => each.line.line === 3)).toMatchObject({ state: 'arrived', shortDrills: 0 });
+    expect(stillOpen(after).map((each) => each.line.code)).toEqual(['1204']);
+  });
+
+  it('names title, size, codes, needed, received and short in the letter', () => {
+    const text = requestText(canvas, lines([bag(1), bag(2)]), '25 November 2026');
+    expect(text).toContain('Date: 25 November 2026');
+    expect(text).toContain('“Two hills” (120 × 160 cells, 30 × 40 cm (11.8 × 15.7 in), square drills)');
+    expect(text).toContain('- 1204 (key 1): 200 received of 500 needed, 2 bags missing, short by 300');
+    expect(text).toContain(
+      '- SH7 (key 3, iridescent): 0 received of 150 needed, 1 bag missing, short by 150',
+    );
+  });
+
+  it('says the same as CSV', () => {
+    const { data } = Papa.parse<Record<string, string>>(requestCsv(canvas, lines([bag(2)])), {
+      header: true,
+    });
+    expect(data[0]).toMatchObject({
+      Title: 'Two hills',
+      'Colour code': '1204',
+      'Drills needed': '500',
+      Received: '0',
+      Short: '500',
+      State: 'not asked',
+    });
+  });
+});
+
+describe('covering from the stash', () => {
+  const item = (more: Partial<StashItem>): StashItem => ({
+    id: 'i',
+    code: '55',
+    name: '',
+    hex: '#2f6f8f',
+    finish: 'plain',
+    shape: 'square',
+    drills: 100,
+    ...more,
+  });
+  const wanted = line(1, { code: '412', hex: '#2f6f8f' });
+
+  it('offers the same code first, then the nearest colours', () => {
+    const offers = coverOffers(wanted, 'square', 80, [
+      item({ id: 'near', hex: '#336f8c' }),
+      item({ id: 'same', code: '412', hex: null }),
+      item({ id: 'nearer', hex: '#2f6f90' }),
+      item({ id: 'far', hex: '#ff0000' }),
+      item({ id: 'round', code: '412', shape: 'round' }),
+      item({ id: 'none', code: '412', drills: 0 }),
+    ]);
+    expect(offers.map((offer) => [offer.item.id, offer.as])).toEqual([
+      ['same', 'same'],
+      ['nearer', 'near'],
+      ['near', 'near'],
+    ]);
+    expect(offers[1]!.inWords).toBe('no eye tells them apart');
+  });
+
+  it('says when the finish differs and when there is not enough', () => {
+    const [offer] = coverOffers(wanted, 'square', 500, [item({ code: '412', finish: 'metallic' })]);
+    expect(offer).toMatchObject({ as: 'near', enough: false });
+    expect(offer!.inWords).toContain('but metallic instead of plain');
+  });
+
+  it('tells a difference in words', () => {
+    expect([0.5, 1.5, 3, 5, 9].map(differenceInWords)).toEqual([
+      'no eye tells them apart',
+      'seen only side by side',
+      'a shade apart',
+      'clearly another shade',
+      'another colour of the same kind',
+    ]);
+  });
+});
+
+describe('a measured canvas', () => {
+  // Common practice, no source: cells ÷ 4 = centimetres at 2.5 mm.
+  it('is held against the size that its cells make', () => {
+    expect(sizeInWordsAgainst({ widthCm: 30.1, heightCm: 40 }, canvas)).toContain(
+      '30 × 40 cm; 30.1 × 40 cm is well within',
+    );
+    expect(sizeInWordsAgainst({ widthCm: 28, heightCm: 41.5 }, canvas)).toBe(
+      '120 × 160 cells should measure 30 × 40 cm; its width is 2.0 cm too small and its height is 1.5 cm too large.',
+    );
+  });
+});
