@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { rename, rm, stat } from 'node:fs/promises';
-import { applyMark } from '../src/core/bench/marking';
+import { applyMark, onlyLine } from '../src/core/bench/marking';
 import type { Canvas } from '../src/core/canvas/canvas';
 import { emptyBitmap } from '../src/core/cells/bitmap';
 import { hexToRgb, rgbToHex } from '../src/core/colour/rgb';
 import { ALLOT_GOALS } from '../src/core/kitup/allotment';
 import { STARTING_LAYOUTS, startStorage } from '../src/core/storage/drawStorage';
-import { addMark, addSitting, endSitting, putBitmap } from '../src/data/bench';
+import { addMark, addSitting, endSitting } from '../src/data/bench';
 import { addCanvas, replaceLegend } from '../src/data/canvas';
 import { putChart } from '../src/data/chart';
 import { addBagEntry } from '../src/data/checkin';
@@ -14,6 +14,7 @@ import type { Database, Queries } from '../src/data/engine/database';
 import { dataDirectory, openDataDirectory } from '../src/data/engine/dataDirectory';
 import { DirectoryInUse, takeDataLock } from '../src/data/engine/dataLock';
 import { addPotEvent } from '../src/data/kitup';
+import { digestOf } from '../src/data/once';
 import { addStashItem, addStashMove } from '../src/data/stash';
 import { putStorage } from '../src/data/storage';
 import { planKitup } from '../src/server/kitup/writes';
@@ -89,7 +90,17 @@ async function layCases(database: Database, now: Date): Promise<void> {
     await addPotEvent(
       database,
       canvas.id,
-      { id: randomUUID(), line, kind: 'fill', drills: 0 },
+      null,
+      {
+        id: randomUUID(),
+        line,
+        kind: 'fill',
+        drills: 0,
+        undoes: null,
+        redoes: null,
+        freed: null,
+        stashMoveId: null,
+      },
       now.toISOString(),
     );
   }
@@ -135,6 +146,7 @@ async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void>
       await addBagEntry(queries, {
         id: randomUUID(),
         canvasId: kit.canvas.id,
+        screenId: null,
         happenedAt: at.toISOString(),
         kind: 'count',
         line: line.line,
@@ -151,26 +163,33 @@ async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void>
 }
 
 async function layHistory(queries: Queries, kit: Kit, sittings: DemoSitting[]): Promise<void> {
-  const laid = emptyBitmap(kit.chart.cells.length);
+  const cells = kit.chart.cells.length;
+  const stretch = { first: 0, cells, lines: kit.chart.cells, laid: emptyBitmap(cells) };
   for (const sitting of sittings) {
     const sittingId = randomUUID();
     await addSitting(queries, kit.canvas.id, sittingId, sitting.startedAt.toISOString());
     for (const { at, runs } of sitting.marks) {
-      await addMark(queries, {
-        id: randomUUID(),
-        canvasId: kit.canvas.id,
-        sittingId,
-        happenedAt: at.toISOString(),
-        kind: 'lay',
-        runs,
-        undoes: null,
-        redoes: null,
-      });
-      applyMark(laid, 'lay', runs);
+      applyMark(stretch.laid, 'lay', runs);
+      await addMark(
+        queries,
+        {
+          id: randomUUID(),
+          canvasId: kit.canvas.id,
+          screenId: null,
+          sittingId,
+          happenedAt: at.toISOString(),
+          kind: 'lay',
+          changed: runs,
+          line: onlyLine(kit.chart.cells, runs),
+          undoes: null,
+          redoes: null,
+          digest: digestOf(runs),
+        },
+        stretch,
+      );
     }
     await endSitting(queries, sittingId, sitting.endedAt.toISOString(), sitting.note);
   }
-  await putBitmap(queries, kit.canvas.id, laid);
 }
 
 async function printHeap(): Promise<void> {

@@ -23,6 +23,9 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   pot_event: { order: 'position' },
 };
 
+/** PostgreSQL takes 65,535 parameters in one statement; fewer keep the statement short. */
+const MAX_PARAMETERS = 4000;
+
 /** Rows of one table that belong to a canvas. A photo comes as its bytes. */
 export async function archivedRows(
   queries: Queries,
@@ -55,17 +58,26 @@ export async function restoreRows(
   const own = FOUND_BY[table.name]?.own ?? false;
   const names = [...(own ? [] : ['canvas_id']), ...table.columns.map(({ name }) => name)];
   const json = new Set(table.columns.filter(({ kind }) => kind === 'json').map(({ name }) => name));
-  const places = names.map((name, i) => `$${i + 1}${json.has(name) ? '::jsonb' : ''}`).join(', ');
   const after = table.name === 'storage' ? 'on conflict (id) do nothing' : '';
-  for (const row of rows) {
-    await queries.query(`insert into ${table.name} (${names.join(', ')}) values (${places}) ${after}`, [
-      ...(own ? [] : [canvasId]),
-      ...table.columns.map((column) => stored(column, row[column.name])),
-    ]);
+  const most = Math.floor(MAX_PARAMETERS / names.length);
+  for (let from = 0; from < rows.length; from += most) {
+    const some = rows.slice(from, from + most);
+    const places = some.map(
+      (_, r) =>
+        `(${names.map((name, c) => `$${r * names.length + c + 1}${json.has(name) ? '::jsonb' : ''}`).join(', ')})`,
+    );
+    await queries.query(
+      `insert into ${table.name} (${names.join(', ')}) values ${places.join(', ')} ${after}`,
+      some.flatMap((row) => [
+        ...(own ? [] : [canvasId]),
+        ...table.columns.map((column) => stored(column, row[column.name] ?? null)),
+      ]),
+    );
   }
 }
 
 function stored({ kind }: ArchiveColumn, value: unknown): unknown {
+  if (value === null) return null;
   if (kind === 'json') return JSON.stringify(value);
   if (kind === 'runs') return runsToBytes(value as number[]);
   return value;

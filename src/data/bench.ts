@@ -1,73 +1,197 @@
 import { applyMark, type MarkKind } from '../core/bench/marking';
 import { type Bitmap, countLaid, emptyBitmap } from '../core/cells/bitmap';
 import { type CellRuns, countCells } from '../core/cells/cellRuns';
-import { type UndoState, undoState } from '../core/ledger/history';
+import { chartFromBytes } from '../core/cells/chart';
 import { one, type Queries } from './engine/database';
 
 /** One row of the mark ledger. `runs` are exactly the cells that it changed. */
 export interface Mark {
   id: string;
-  canvasId: string;
-  sittingId: string | null;
-  happenedAt: string;
   kind: MarkKind;
   runs: CellRuns;
   undoes: string | null;
-  redoes: string | null;
 }
 
-/** Rows that are read to find what undo acts on; no one takes back more in one go. */
-const HISTORY_ROWS = 500;
+/** Cells of a part of the bitmap; a mark reads and writes the parts that it touches. */
+const PART_CELLS = 8192;
+const PART_BYTES = PART_CELLS / 8;
 
-export async function findMark(
+/** The digest of the request that a mark came with, and its canvas; null where there is no such mark. */
+export function markRequest(
   queries: Queries,
-  canvasId: string,
   id: string,
-): Promise<Pick<Mark, 'id' | 'kind' | 'runs'> | null> {
-  const row = await one<{ id: string; kind: MarkKind; cells: Uint8Array }>(
+): Promise<{ canvasId: string; digest: string | null } | null> {
+  return one(queries, 'select canvas_id as "canvasId", digest from mark where id = $1', [id]);
+}
+
+export async function findMark(queries: Queries, canvasId: string, id: string): Promise<Mark | null> {
+  const row = await one<{ id: string; kind: MarkKind; cells: Uint8Array; undoes: string | null }>(
     queries,
-    'select id, kind, cells from mark where canvas_id = $1 and id = $2',
+    'select id, kind, cells, undoes from mark where canvas_id = $1 and id = $2',
     [canvasId, id],
   );
-  return row && { id: row.id, kind: row.kind, runs: runsFromBytes(row.cells) };
+  return row && { id: row.id, kind: row.kind, runs: runsFromBytes(row.cells), undoes: row.undoes };
 }
 
-/** Adds a mark to the ledger; {@link putBitmap} belongs in the same transaction. */
-export async function addMark(queries: Queries, mark: Mark): Promise<void> {
-  await queries.query(
-    `insert into mark (id, canvas_id, sitting_id, happened_at, kind, cells, drills, undoes, redoes)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+/** The stretch of a canvas that a mark touches, whole parts of it. */
+export interface Stretch {
+  /** First cell, and number of cells. */
+  first: number;
+  cells: number;
+  /** Legend line of each cell; null where the canvas has no chart, so that every cell wants a drill. */
+  lines: Uint16Array | null;
+  laid: Bitmap;
+}
+
+/** Reads the stretch from one cell to another, both included. @param cells of the canvas */
+export async function stretchOf(
+  queries: Queries,
+  canvasId: string,
+  from: number,
+  to: number,
+  cells: number,
+): Promise<Stretch> {
+  const firstPart = Math.floor(from / PART_CELLS);
+  const lastPart = Math.floor(to / PART_CELLS);
+  const first = firstPart * PART_CELLS;
+  const length = Math.min(cells, (lastPart + 1) * PART_CELLS) - first;
+  const rows = await queries.query<{
+    part: number | null;
+    bits: Uint8Array | null;
+    lines: Uint8Array | null;
+  }>(
+    `select null::int as part, null::bytea as bits, substring(cells from $2 for $3) as lines
+     from chart where canvas_id = $1
+     union all
+     select part, bits, null from progress_part where canvas_id = $1 and part between $4 and $5`,
+    [canvasId, first * 2 + 1, length * 2, firstPart, lastPart],
+  );
+  const laid = emptyBitmap(length);
+  let lines: Uint16Array | null = null;
+  for (const row of rows) {
+    if (row.part !== null && row.bits) {
+      const at = (row.part - firstPart) * PART_BYTES;
+      laid.set(row.bits.subarray(0, laid.length - at), at);
+    }
+    if (row.lines) lines = chartFromBytes(length, 1, row.lines).cells;
+  }
+  return { first, cells: length, lines, laid };
+}
+
+/** What is entered of a mark. */
+export interface NewMark {
+  id: string;
+  canvasId: string;
+  screenId: string | null;
+  sittingId: string | null;
+  happenedAt: string;
+  kind: MarkKind;
+  /** The cells that it changes, at least one. */
+  changed: CellRuns;
+  /** Colour that all these cells have. */
+  line: number | null;
+  undoes: string | null;
+  redoes: string | null;
+  /** SHA-256 of what was asked for. */
+  digest: string;
+}
+
+/**
+ * Enters a mark with all that follows from it in one statement: the row, the changed parts of the bitmap and the total.
+ * Nothing of it happens where the id is known.
+ * @param stretch with the mark applied
+ * @returns what is laid now; null where the id is known
+ */
+export async function addMark(queries: Queries, mark: NewMark, stretch: Stretch): Promise<number | null> {
+  const drills = countCells(mark.changed);
+  const parts = touchedParts(mark.changed, stretch);
+  const row = await one<{ laid: number }>(
+    queries,
+    `with entered as (
+       insert into mark
+         (id, canvas_id, screen_id, sitting_id, happened_at, kind, cells, drills, line, undoes, redoes, digest)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing returning id
+     ), part as (
+       insert into progress_part (canvas_id, part, bits)
+       select $2, n.part, substring($14::bytea from ((n.i - 1) * ${PART_BYTES} + 1)::int for ${PART_BYTES})
+       from entered, unnest($13::int[]) with ordinality as n (part, i)
+       on conflict (canvas_id, part) do update set bits = excluded.bits
+     )
+     insert into progress_cache (canvas_id, laid) select $2, greatest(0, $15::int) from entered
+     on conflict (canvas_id) do update set laid = progress_cache.laid + $15::int returning laid`,
     [
       mark.id,
       mark.canvasId,
+      mark.screenId,
       mark.sittingId,
       mark.happenedAt,
       mark.kind,
-      runsToBytes(mark.runs),
-      countCells(mark.runs),
+      runsToBytes(mark.changed),
+      drills,
+      mark.line,
       mark.undoes,
       mark.redoes,
+      mark.digest,
+      parts.map(({ part }) => part),
+      Buffer.concat(parts.map(({ bits }) => bits)),
+      mark.kind === 'lay' ? drills : -drills,
     ],
   );
+  return row?.laid ?? null;
 }
 
-/** Caches what is laid once the ledger's marks are applied. */
+/** The parts in which runs lie, each in its full length. */
+function touchedParts(runs: CellRuns, { first, laid }: Stretch): { part: number; bits: Uint8Array }[] {
+  const touched = new Set<number>();
+  for (let i = 0; i < runs.length; i += 2) {
+    const last = Math.floor((runs[i]! + runs[i + 1]! - 1) / PART_CELLS);
+    for (let part = Math.floor(runs[i]! / PART_CELLS); part <= last; part++) touched.add(part);
+  }
+  return [...touched].map((part) => {
+    const from = (part * PART_CELLS - first) / 8;
+    const bits = new Uint8Array(PART_BYTES);
+    bits.set(laid.subarray(from, from + PART_BYTES));
+    return { part, bits };
+  });
+}
+
+/** Caches what is laid, in place of what was there. For the times when all of it is reckoned anew. */
 export async function putBitmap(queries: Queries, canvasId: string, laid: Bitmap): Promise<void> {
+  await queries.query('delete from progress_part where canvas_id = $1', [canvasId]);
+  const parts = Math.ceil(laid.length / PART_BYTES);
   await queries.query(
-    `insert into progress_cache (canvas_id, bitmap, laid) values ($1, $2, $3)
-     on conflict (canvas_id) do update set bitmap = excluded.bitmap, laid = excluded.laid`,
-    [canvasId, laid, countLaid(laid)],
+    `insert into progress_part (canvas_id, part, bits)
+     select $1, n.part, substring($2::bytea from n.part * $3::int + 1 for $3::int)
+     from generate_series(0, $4::int - 1) as n (part)`,
+    [canvasId, laid, PART_BYTES, parts],
+  );
+  await queries.query(
+    `insert into progress_cache (canvas_id, laid) values ($1, $2)
+     on conflict (canvas_id) do update set laid = excluded.laid`,
+    [canvasId, countLaid(laid)],
   );
 }
 
 /** The cached bitmap of what is laid. */
 export async function bitmapOf(queries: Queries, canvasId: string, cells: number): Promise<Bitmap> {
-  const row = await one<{ bitmap: Uint8Array }>(
-    queries,
-    'select bitmap from progress_cache where canvas_id = $1',
+  const rows = await queries.query<{ part: number; bits: Uint8Array }>(
+    'select part, bits from progress_part where canvas_id = $1',
     [canvasId],
   );
-  return row?.bitmap ?? emptyBitmap(cells);
+  const laid = emptyBitmap(cells);
+  for (const { part, bits } of rows) {
+    const from = part * PART_BYTES;
+    laid.set(bits.subarray(0, laid.length - from), from);
+  }
+  return laid;
+}
+
+/** The cached number of laid drills. */
+export async function laidOf(queries: Queries, canvasId: string): Promise<number> {
+  const row = await one<{ laid: number }>(queries, 'select laid from progress_cache where canvas_id = $1', [
+    canvasId,
+  ]);
+  return row?.laid ?? 0;
 }
 
 /** Every mark of a canvas in its order, as far as it tells what lies where. */
@@ -89,12 +213,25 @@ export async function replayMarks(queries: Queries, canvasId: string, cells: num
   return laid;
 }
 
-export async function markHistory(queries: Queries, canvasId: string): Promise<UndoState> {
-  const rows = await queries.query<{ id: string; undoes: string | null; redoes: string | null }>(
-    `select id, undoes, redoes from mark where canvas_id = $1 order by position desc limit ${HISTORY_ROWS}`,
-    [canvasId],
+/** What a mark did, as far as a person is told before it is taken back. */
+export interface MarkFacts {
+  id: string;
+  kind: MarkKind;
+  drills: number;
+  line: number | null;
+  /** Its first cell. */
+  cell: number;
+}
+
+export async function markFacts(queries: Queries, ids: readonly string[]): Promise<MarkFacts[]> {
+  const rows = await queries.query<Omit<MarkFacts, 'cell'> & { start: Uint8Array }>(
+    'select id, kind, drills, line, substring(cells from 1 for 4) as start from mark where id = any($1::uuid[])',
+    [ids],
   );
-  return undoState(rows.reverse());
+  return rows.map(({ start, ...facts }) => ({
+    ...facts,
+    cell: new DataView(start.buffer, start.byteOffset, start.byteLength).getUint32(0, true),
+  }));
 }
 
 /** Time at the bench. `drills` are those laid in it, less those lifted. */
@@ -113,10 +250,11 @@ export async function addSitting(
   id: string,
   startedAt: string,
 ): Promise<void> {
-  await queries.query(
-    'insert into sitting (id, canvas_id, started_at) values ($1, $2, $3) on conflict (id) do nothing',
-    [id, canvasId, startedAt],
-  );
+  await queries.query('insert into sitting (id, canvas_id, started_at) values ($1, $2, $3)', [
+    id,
+    canvasId,
+    startedAt,
+  ]);
 }
 
 /** Ends a sitting; one that has ended keeps its first end. */

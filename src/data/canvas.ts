@@ -60,12 +60,12 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
        -- An assignment adds a stray to a line, and leaves the number of bags as it is.
        select canvas_id, line, sum(case kind when 'take back' then -1 else 1 end)::int as bags,
               sum(case when subject is not null then 0 when kind = 'count' then 1 else -1 end)::int as counted
-       from bag_entry group by canvas_id, line
+       from bag_entry where $1::uuid is null or canvas_id = $1::uuid group by canvas_id, line
      ), line_bags as (
        select l.canvas_id, count(*)::int as colours,
               sum(greatest(0, l.packets - coalesce(b.bags, 0)))::int as bags_to_find
        from legend_line l left join bag b on b.canvas_id = l.canvas_id and b.line = l.line
-       group by l.canvas_id
+       where $1::uuid is null or l.canvas_id = $1::uuid group by l.canvas_id
      ), all_bags as (
        select canvas_id, sum(counted)::int as bags_counted from bag group by canvas_id
      )
@@ -179,23 +179,13 @@ export async function replaceLegend(
   legend: readonly LegendLine[],
 ): Promise<void> {
   await queries.query('delete from legend_line where canvas_id = $1', [canvasId]);
-  for (const line of legend) {
-    await queries.query(
-      `insert into legend_line
-         (canvas_id, line, key_number, symbol, code, name, hex, finish, needed_drills, packets)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-      [
-        canvasId,
-        line.line,
-        line.keyNumber,
-        line.symbol,
-        line.code,
-        line.name,
-        line.hex,
-        line.finish,
-        line.neededDrills,
-        line.packets,
-      ],
-    );
-  }
+  await queries.query(
+    `insert into legend_line
+       (canvas_id, line, key_number, symbol, code, name, hex, finish, needed_drills, packets)
+     select $1, n.line, n."keyNumber", n.symbol, n.code, n.name, n.hex, n.finish, n."neededDrills", n.packets
+     from jsonb_to_recordset($2::jsonb) as n
+       (line integer, "keyNumber" text, symbol text, code text, name text, hex text, finish text,
+        "neededDrills" integer, packets integer)`,
+    [canvasId, JSON.stringify(legend)],
+  );
 }

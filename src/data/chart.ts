@@ -13,6 +13,14 @@ export async function chartOf(
   return row && chartFromBytes(canvas.width, canvas.height, row.cells);
 }
 
+/** Cells that want a drill; null without a chart. */
+export async function drillsOf(queries: Queries, canvasId: string): Promise<number | null> {
+  const row = await one<{ drills: number }>(queries, 'select drills from chart where canvas_id = $1', [
+    canvasId,
+  ]);
+  return row?.drills ?? null;
+}
+
 /** Stores a chart, in place of the one before. */
 export async function putChart(queries: Queries, canvasId: string, chart: Chart): Promise<void> {
   await queries.query(
@@ -28,45 +36,55 @@ export interface ChartEditEntry {
   kind: 'repair' | 'finish';
   edits: CellEdit[];
   before: CellEdit[];
-  /** The change that this one takes back. */
+  /** The change that this one takes back, or makes again. */
   undoes: string | null;
+  redoes: string | null;
 }
 
-/** @returns false where this id is in the ledger already, which then stays as it is */
 export async function addChartEdit(
   queries: Queries,
   canvasId: string,
+  screenId: string | null,
   entry: ChartEditEntry,
   happenedAt: string,
-): Promise<boolean> {
-  const added = await queries.query(
-    `insert into chart_edit (id, canvas_id, happened_at, kind, edits, before, undoes)
-     values ($1, $2, $3, $4, $5::jsonb, $6::jsonb, $7) on conflict (id) do nothing returning id`,
+): Promise<void> {
+  await queries.query(
+    `insert into chart_edit (id, canvas_id, screen_id, happened_at, kind, edits, before, undoes, redoes)
+     values ($1, $2, $3, $4, $5, $6::jsonb, $7::jsonb, $8, $9)`,
     [
       entry.id,
       canvasId,
+      screenId,
       happenedAt,
       entry.kind,
       JSON.stringify(entry.edits),
       JSON.stringify(entry.before),
       entry.undoes,
+      entry.redoes,
     ],
   );
-  return added.length > 0;
 }
 
-/** The newest change of a finish that was not taken back; null where there is none. */
+export function findChartEdit(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+): Promise<ChartEditEntry | null> {
+  return one<ChartEditEntry>(
+    queries,
+    'select id, kind, edits, before, undoes, redoes from chart_edit where canvas_id = $1 and id = $2',
+    [canvasId, id],
+  );
+}
+
+/** The newest change of a finish that stands; null where there is none. */
 export function lastFinish(queries: Queries, canvasId: string): Promise<ChartEditEntry | null> {
   return one<ChartEditEntry>(
     queries,
-    `select e.id, e.kind, e.edits, e.before, e.undoes from chart_edit e
+    `select e.id, e.kind, e.edits, e.before, e.undoes, e.redoes from chart_edit e
      left join chart_edit u on u.undoes = e.id
      where e.canvas_id = $1 and e.kind = 'finish' and e.undoes is null and u.id is null
      order by e.position desc limit 1`,
     [canvasId],
   );
-}
-
-export async function chartEditKnown(queries: Queries, id: string): Promise<boolean> {
-  return (await one(queries, 'select id from chart_edit where id = $1', [id])) !== null;
 }

@@ -38,7 +38,6 @@ export async function inspectionEntries(queries: Queries, canvasId: string): Pro
   }));
 }
 
-/** A known id changes nothing. */
 export async function addInspectionEntry(
   queries: Queries,
   canvasId: string,
@@ -46,7 +45,7 @@ export async function addInspectionEntry(
 ): Promise<void> {
   await queries.query(
     `insert into inspection_entry (id, canvas_id, happened_at, kind, note, width_cm, height_cm)
-     values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
+     values ($1, $2, $3, $4, $5, $6, $7)`,
     [entry.id, canvasId, entry.happenedAt, entry.kind, entry.note, entry.widthCm, entry.heightCm],
   );
 }

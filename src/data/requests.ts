@@ -10,7 +10,6 @@ export async function requestStates(queries: Queries, canvasId: string): Promise
   return new Map(rows.map((row) => [row.line, row.state]));
 }
 
-/** A known id changes nothing. */
 export async function addRequestState(
   queries: Queries,
   canvasId: string,
@@ -18,8 +17,7 @@ export async function addRequestState(
   happenedAt: string,
 ): Promise<void> {
   await queries.query(
-    `insert into request_state (id, canvas_id, line, happened_at, state) values ($1, $2, $3, $4, $5)
-     on conflict (id) do nothing`,
+    `insert into request_state (id, canvas_id, line, happened_at, state) values ($1, $2, $3, $4, $5)`,
     [entry.id, canvasId, entry.line, happenedAt, entry.state],
   );
 }

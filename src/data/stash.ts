@@ -1,5 +1,5 @@
 import type { StashItem } from '../core/stash/cover';
-import type { Queries } from './engine/database';
+import { one, type Queries } from './engine/database';
 
 /** Every item with what is there of it. */
 export function stashItems(queries: Queries): Promise<StashItem[]> {
@@ -24,17 +24,64 @@ export async function addStashItem(
   return rows.length > 0;
 }
 
-/** Drills that come (above 0) or go (below 0). */
-export async function addStashMove(
-  queries: Queries,
-  move: { id: string; itemId: string; drills: number; bagId: string | null },
-  happenedAt: string,
-): Promise<void> {
+/** A move of drills: they come (above 0) or go (below 0). */
+export interface StashMove {
+  id: string;
+  itemId: string;
+  drills: number;
+  bagId: string | null;
+  screenId?: string | null;
+  undoes?: string | null;
+  redoes?: string | null;
+}
+
+export async function addStashMove(queries: Queries, move: StashMove, happenedAt: string): Promise<void> {
   await queries.query(
-    `insert into stash_move (id, item_id, happened_at, drills, bag_id) values ($1, $2, $3, $4, $5)
-     on conflict (id) do nothing`,
-    [move.id, move.itemId, happenedAt, move.drills, move.bagId],
+    `insert into stash_move (id, item_id, happened_at, drills, bag_id, screen_id, undoes, redoes)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [
+      move.id,
+      move.itemId,
+      happenedAt,
+      move.drills,
+      move.bagId,
+      move.screenId ?? null,
+      move.undoes ?? null,
+      move.redoes ?? null,
+    ],
   );
+}
+
+export function findStashMove(
+  queries: Queries,
+  id: string,
+): Promise<{ id: string; itemId: string; drills: number; code: string } | null> {
+  return one(
+    queries,
+    `select m.id, m.item_id as "itemId", m.drills, i.code
+     from stash_move m join stash_item i on i.id = m.item_id where m.id = $1`,
+    [id],
+  );
+}
+
+/** What moves did, as far as a person is told before they are undone. */
+export function stashFacts(
+  queries: Queries,
+  ids: readonly string[],
+): Promise<{ id: string; code: string; drills: number }[]> {
+  return queries.query(
+    `select m.id, i.code, m.drills from stash_move m join stash_item i on i.id = m.item_id
+     where m.id = any($1::uuid[])`,
+    [ids],
+  );
+}
+
+/** Whether some item has fewer drills than none, which a move must not lead to. */
+export async function isOverdrawn(queries: Queries): Promise<boolean> {
+  const rows = await queries.query(
+    'select item_id from stash_move group by item_id having sum(drills) < 0 limit 1',
+  );
+  return rows.length > 0;
 }
 
 /** Puts drills back that a bag had taken out, when the bag is taken back; does nothing for other bags. */

@@ -17,7 +17,7 @@ afterEach(async () => {
 
 /** A second process that takes the lock and keeps it. */
 async function holdElsewhere(path: string): Promise<ChildProcess> {
-  const source = `import { takeDataLock } from './src/data/dataLock.ts';
+  const source = `import { takeDataLock } from './src/data/engine/dataLock.ts';
     takeDataLock(${JSON.stringify(path)}).then(() => { console.log('held'); setInterval(() => {}, 1000); });`;
   const child = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', source], {
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -4,7 +4,7 @@ import { legendOf } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { enterMark } from '../../src/server/bench/writes';
-import { editChart, repairView, replaceFinish, undoFinish } from '../../src/server/chart/edits';
+import { editChart, repairView, replaceFinish } from '../../src/server/chart/edits';
 import { kindView } from '../../src/server/chart/view';
 import { beginChart } from '../../src/server/chart/writes';
 import { chartOfRows, line } from '../core/samples';
@@ -125,8 +125,8 @@ describe('repairing a chart', () => {
     const { finish } = await repairView(database, canvas);
     expect(finish).toEqual({ id: wish.id, from: 1, special: 3, drills: 2 });
     const undo = { id: randomUUID(), undoes: wish.id };
-    await undoFinish(database, canvas, undo);
-    await undoFinish(database, canvas, undo);
+    await editChart(database, canvas, undo);
+    await editChart(database, canvas, undo);
     expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
     const after = await legendOf(database, canvas.id);
     expect(after.map(({ code, neededDrills }) => [code, neededDrills])).toEqual([
@@ -134,14 +134,14 @@ describe('repairing a chart', () => {
       ['402', 2],
     ]);
     expect((await repairView(database, canvas)).finish).toBeNull();
-    await expect(undoFinish(database, canvas, { id: randomUUID(), undoes: wish.id })).rejects.toThrow(
-      'taken back already',
+    await expect(editChart(database, canvas, { id: randomUUID(), undoes: wish.id })).rejects.toThrow(
+      'undone already',
     );
     const again = { ...wish, id: randomUUID() };
     await replaceFinish(database, canvas, again);
     await editChart(database, canvas, { id: randomUUID(), edits: [{ runs: [0, 1], line: 2 }] });
-    await expect(undoFinish(database, canvas, { id: randomUUID(), undoes: again.id })).rejects.toThrow(
-      'were changed since',
+    await expect(editChart(database, canvas, { id: randomUUID(), undoes: again.id })).rejects.toThrow(
+      'changed since',
     );
   });
 

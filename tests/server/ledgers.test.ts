@@ -3,14 +3,18 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { countLaid } from '../../src/core/cells/bitmap';
-import { addSitting, bitmapOf, endSitting, replayMarks, sittingsOf } from '../../src/data/bench';
+import { makeChart } from '../../src/core/cells/chart';
+import type { LedgerRow } from '../../src/core/ledger/history';
+import { undoState } from '../../src/core/ledger/history';
+import { addSitting, bitmapOf, endSitting, laidOf, replayMarks, sittingsOf } from '../../src/data/bench';
 import { shelf } from '../../src/data/canvas';
-import { addTrashRecord } from '../../src/data/checkin';
 import type { Database } from '../../src/data/engine/database';
+import { undoStateOf } from '../../src/data/history';
+import { benchView } from '../../src/server/bench/view';
 import { enterMark, type MarkRequest } from '../../src/server/bench/writes';
 import { saveChart } from '../../src/server/chart/writes';
 import { checkinView } from '../../src/server/checkin/view';
-import { type BagRequest, enterBag, saveSheet } from '../../src/server/checkin/writes';
+import { type BagRequest, enterBag, recordTrash, saveSheet } from '../../src/server/checkin/writes';
 import { progressView, todayIn } from '../../src/server/progress/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
@@ -70,7 +74,10 @@ describe('the bag ledger', () => {
     const second = await enter({ line: 2 });
     await enter({ undoes: second });
     expect((await view()).bags.map((each) => each.id)).toEqual([first]);
-    expect((await view()).history).toEqual({ undo: first, redo: second });
+    expect((await view()).history).toMatchObject({
+      undo: { id: first, line: 1, drills: 200, own: true },
+      redo: { id: second },
+    });
     await enter({ redoes: second });
     const { bags, history } = await view();
     expect(bags.map((each) => each.line)).toEqual([1, 2]);
@@ -157,9 +164,12 @@ describe('deeper check-in', () => {
   it('learns the trash share, and repeats nothing', async () => {
     canvas = await shelve(database, legend, null);
     const record = { id: randomUUID(), handled: 800, thrown: 34 };
-    await addTrashRecord(database, canvas.id, record, new Date().toISOString());
-    await addTrashRecord(database, canvas.id, record, new Date().toISOString());
+    await recordTrash(database, canvas, record);
+    await recordTrash(database, canvas, record);
     expect((await view()).trash).toEqual({ handled: 1000, thrown: 40, share: 0.04 });
+    await expect(recordTrash(database, canvas, { ...record, thrown: 3 })).rejects.toMatchObject({
+      status: 409,
+    });
   });
 
   it('says in which section a short colour runs out', async () => {
@@ -201,7 +211,10 @@ describe('the mark ledger', () => {
       kind: 'lay',
       runs: [0, 2],
       laid: 7,
-      history: { undo: first.id, redo: second.id },
+      history: {
+        undo: { id: first.id, kind: 'lay', drills: 7, line: null, cell: 0, own: true },
+        redo: { id: second.id, kind: 'lift', drills: 2, line: 1, cell: 0 },
+      },
     });
     const redo = await enterMark(database, canvas, mark({ redoes: second.id }));
     expect(redo).toMatchObject({ kind: 'lift', laid: 5 });
@@ -216,23 +229,138 @@ describe('the mark ledger', () => {
     expect(countLaid(await replayMarks(database, canvas.id, cells))).toBe(2);
   });
 
-  it('refuses cells beyond the canvas, nothing at all, and an undo that is not the last', async () => {
+  it('refuses cells beyond the canvas, nothing at all, and what is not there', async () => {
     const canvas = await shelve(database, legend, chart);
     await expect(enterMark(database, canvas, mark({ runs: [7, 2] }))).rejects.toThrow(
       'beyond the last of 8 cells',
     );
-    await expect(enterMark(database, canvas, mark({}))).rejects.toThrow('at least one cell');
+    await expect(enterMark(database, canvas, mark({}))).rejects.toThrow('at least one square');
+    await expect(enterMark(database, canvas, mark({ undoes: randomUUID() }))).rejects.toThrow('no such mark');
     const first = await enterMark(database, canvas, mark({ runs: [0, 1] }));
-    await enterMark(database, canvas, mark({ runs: [1, 1] }));
-    await expect(enterMark(database, canvas, mark({ undoes: first.id }))).rejects.toThrow(
-      'not the last one any more',
-    );
-    await expect(enterMark(database, canvas, mark({ redoes: first.id }))).rejects.toThrow(
-      'cannot be done again',
-    );
+    await expect(enterMark(database, canvas, mark({ redoes: first.id }))).rejects.toThrow('is not undone');
     await expect(
       enterMark(database, canvas, mark({ runs: [0, 1], sittingId: randomUUID() })),
     ).rejects.toThrow('no such sitting');
+    const other = await shelve(database, legend, chart);
+    await expect(enterMark(database, other, mark({ undoes: first.id }))).rejects.toThrow('no such mark');
+  });
+
+  it('writes no row for a mark that changes no cell, and remembers it all the same', async () => {
+    const canvas = await shelve(database, legend, chart);
+    await enterMark(database, canvas, mark({ runs: [0, 8] }));
+    const idle = mark({ runs: [0, 4] });
+    expect(await enterMark(database, canvas, idle)).toMatchObject({ runs: [], laid: 7 });
+    expect(await enterMark(database, canvas, idle)).toMatchObject({ runs: [], laid: 7 });
+    expect(await database.query('select id from mark where canvas_id = $1', [canvas.id])).toHaveLength(1);
+  });
+
+  it('refuses an id that stands for something else, on this canvas or another', async () => {
+    const canvas = await shelve(database, legend, chart);
+    const other = await shelve(database, legend, chart);
+    const request = mark({ runs: [0, 2] });
+    await enterMark(database, canvas, request);
+    const refused = { status: 409, detail: expect.stringContaining('already stands for something else') };
+    await expect(enterMark(database, canvas, { ...request, runs: [2, 1] })).rejects.toMatchObject(refused);
+    await expect(enterMark(database, canvas, { ...request, kind: 'lift' })).rejects.toMatchObject(refused);
+    await expect(enterMark(database, other, request)).rejects.toMatchObject(refused);
+    expect(countLaid(await bitmapOf(database, canvas.id, cells))).toBe(2);
+    expect(countLaid(await bitmapOf(database, other.id, cells))).toBe(0);
+  });
+
+  it('takes back what this screen did, and says so when a later act stands in the way', async () => {
+    const canvas = await shelve(database, legend, chart);
+    const [desk, tablet] = [randomUUID(), randomUUID()];
+    const mine = await enterMark(database, canvas, mark({ runs: [0, 3] }), desk);
+    const theirs = await enterMark(database, canvas, mark({ kind: 'lift', runs: [1, 1] }), tablet);
+    expect((await benchView(database, canvas, desk)).history.undo).toMatchObject({ id: mine.id, own: true });
+    expect((await benchView(database, canvas, randomUUID())).history.undo).toMatchObject({
+      id: theirs.id,
+      own: false,
+    });
+    await expect(enterMark(database, canvas, mark({ undoes: mine.id }), desk)).rejects.toThrow(
+      'Undo would touch 3 drills, but 1 drill of them was lifted by a later mark.',
+    );
+    await enterMark(database, canvas, mark({ undoes: theirs.id }), tablet);
+    const undone = await enterMark(database, canvas, mark({ undoes: mine.id }), desk);
+    expect(undone).toMatchObject({ laid: 0, history: { undo: null, redo: { id: mine.id } } });
+    await expect(enterMark(database, canvas, mark({ undoes: mine.id }), tablet)).rejects.toThrow(
+      'undone already',
+    );
+    // The other screen still has its own redo.
+    expect((await benchView(database, canvas, tablet)).history.redo).toMatchObject({ id: theirs.id });
+  });
+
+  it('knows of each screen the same undo and redo as the rule over all rows, on two canvases at once', async () => {
+    const screens = [randomUUID(), randomUUID()] as const;
+    const step = fc.record({
+      screen: fc.constantFrom(0 as const, 1 as const),
+      canvas: fc.constantFrom(0 as const, 1 as const),
+      what: fc.oneof(
+        fc.record({
+          kind: fc.constantFrom('lay' as const, 'lift' as const),
+          start: fc.integer({ min: 0, max: 7 }),
+        }),
+        fc.constantFrom('undo' as const, 'redo' as const),
+      ),
+    });
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 5, maxLength: 25 }), async (steps) => {
+        const canvases = [
+          await shelve(database, legend, chart),
+          await shelve(database, legend, chart),
+        ] as const;
+        const ruled = async (canvas: Canvas, screen: string | null) => {
+          const rows = await database.query<LedgerRow>(
+            'select id, screen_id as screen, undoes, redoes from mark where canvas_id = $1 order by position',
+            [canvas.id],
+          );
+          return undoState(rows, screen);
+        };
+        for (const { screen, canvas: at, what } of steps) {
+          const canvas = canvases[at];
+          if (typeof what === 'object') {
+            const request = mark({ kind: what.kind, runs: [what.start, 1] });
+            await enterMark(database, canvas, request, screens[screen]);
+            continue;
+          }
+          const target = (await ruled(canvas, screens[screen]))[what as 'undo' | 'redo'];
+          if (target === null) continue;
+          const request = mark(what === 'undo' ? { undoes: target } : { redoes: target });
+          // A later act of the other screen may stand in the way.
+          await enterMark(database, canvas, request, screens[screen]).catch((error: Error) =>
+            expect(error.message).toContain('by a later mark'),
+          );
+        }
+        for (const canvas of canvases) {
+          for (const screen of [...screens, null]) {
+            expect(await undoStateOf(database, 'mark', canvas.id, screen)).toEqual(
+              await ruled(canvas, screen),
+            );
+          }
+          expect(await bitmapOf(database, canvas.id, cells)).toEqual(
+            await replayMarks(database, canvas.id, cells),
+          );
+          expect(await laidOf(database, canvas.id)).toBe(
+            countLaid(await bitmapOf(database, canvas.id, cells)),
+          );
+        }
+      }),
+      { numRuns: 15 },
+    );
+  });
+
+  it('marks across the parts of a large canvas as on a small one', async () => {
+    const [width, height] = [300, 100];
+    const large = makeChart(width, height, new Uint16Array(width * height).fill(1));
+    const canvas = await shelve(database, legend, large);
+    const all = await enterMark(database, canvas, mark({ runs: [8000, 15_000] }));
+    expect(all).toMatchObject({ runs: [8000, 15_000], laid: 15_000 });
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [8190, 4] }));
+    await enterMark(database, canvas, mark({ runs: [29_999, 1] }));
+    const laid = await bitmapOf(database, canvas.id, width * height);
+    expect(laid).toEqual(await replayMarks(database, canvas.id, width * height));
+    expect(countLaid(laid)).toBe(14_997);
+    expect(await laidOf(database, canvas.id)).toBe(14_997);
   });
 
   it('keeps a cache that equals the replayed ledger, whatever is done', async () => {
@@ -247,7 +375,10 @@ describe('the mark ledger', () => {
     await fc.assert(
       fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 15 }), async (steps) => {
         const canvas = await shelve(database, legend, chart);
-        let history: { undo: string | null; redo: string | null } = { undo: null, redo: null };
+        let history: { undo: { id: string } | null; redo: { id: string } | null } = {
+          undo: null,
+          redo: null,
+        };
         for (const each of steps) {
           if (typeof each === 'object') {
             const runs = [each.start, Math.min(each.length, cells - each.start)];
@@ -255,7 +386,7 @@ describe('the mark ledger', () => {
           } else {
             const target = history[each];
             if (target === null) continue;
-            const body = each === 'undo' ? { undoes: target } : { redoes: target };
+            const body = each === 'undo' ? { undoes: target.id } : { redoes: target.id };
             ({ history } = await enterMark(database, canvas, mark(body)));
           }
         }
@@ -281,7 +412,6 @@ describe('sittings and progress', () => {
     const canvas = await shelve(database, legend, chartOfRows('1122', '11.2'));
     const sittingId = randomUUID();
     await addSitting(database, canvas.id, sittingId, '2026-03-01T19:00:00.000Z');
-    await addSitting(database, canvas.id, sittingId, '2026-03-01T20:00:00.000Z');
     await enterMark(database, canvas, mark({ runs: [0, 3], sittingId }));
     await enterMark(database, canvas, mark({ kind: 'lift', runs: [0, 1], sittingId }));
     await endSitting(database, sittingId, '2026-03-01T20:30:00.000Z', 'Lamp on');

@@ -87,7 +87,10 @@ describe('a stitch chart', () => {
     expect(await findCanvas(database, wish.id)).toBeNull();
     const settled = { ...wish, chosen: [{ thread: 'T2', drill: 'T1' }] };
     await addStitchCanvas(database, settled);
-    const canvas = await addStitchCanvas(database, { ...settled, title: 'Another' });
+    const canvas = await addStitchCanvas(database, settled);
+    await expect(addStitchCanvas(database, { ...settled, title: 'Another' })).rejects.toMatchObject({
+      status: 409,
+    });
     expect(await findCanvas(database, wish.id)).toMatchObject({
       title: 'Hill',
       width: 3,

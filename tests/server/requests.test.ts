@@ -5,7 +5,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import type { Database } from '../../src/data/engine/database';
 import {
-  addInspectionEntry,
   inspectionEntries,
   inspectionPhoto,
   putInspectionPhoto,
@@ -17,6 +16,7 @@ import { checkinView } from '../../src/server/checkin/view';
 import { enterBag } from '../../src/server/checkin/writes';
 import { photoToJpeg } from '../../src/server/files/pixels';
 import { inspectionView } from '../../src/server/inspection/view';
+import { noteInspection } from '../../src/server/inspection/writes';
 import { requestPdf } from '../../src/server/requests/requestPdf';
 import { requestView } from '../../src/server/requests/view';
 import { coverFromStash } from '../../src/server/requests/writes';
@@ -142,8 +142,12 @@ describe('the inspection log', () => {
       widthCm: 28,
       heightCm: 40,
     };
-    await addInspectionEntry(database, canvas.id, entry);
-    await addInspectionEntry(database, canvas.id, { ...entry, note: 'Again' });
+    const { happenedAt: _, ...wish } = entry;
+    await noteInspection(database, canvas, wish);
+    await noteInspection(database, canvas, wish);
+    await expect(noteInspection(database, canvas, { ...wish, note: 'Again' })).rejects.toMatchObject({
+      status: 409,
+    });
     expect(await putInspectionPhoto(database, canvas.id, id, Uint8Array.of(1, 2, 3))).toBe(true);
     expect(await inspectionPhoto(database, canvas.id, id)).toEqual(Uint8Array.of(1, 2, 3));
     const [view, ...others] = await inspectionView(database, canvas);

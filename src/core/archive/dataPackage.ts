@@ -53,7 +53,8 @@ function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true });
   const [header = [], ...lines] = data;
   const places = table.columns.map(({ name }) => header.indexOf(name));
-  const missing = table.columns.find((_, i) => places[i]! < 0);
+  // An older archive may not know a column that may be empty.
+  const missing = table.columns.find(({ optional }, i) => places[i]! < 0 && !optional);
   if (missing) throw new Refusal(`${file} has no column ${missing.name}.`);
   return lines.map((cells, i) => {
     const row: ArchiveRow = {};

@@ -218,6 +218,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('edits', 'json', 'What was set: cells as runs, and their line'),
       column('before', 'json', 'What stood there'),
       optional('undoes', 'uuid', 'Change that this one takes back', { refers: ['chart_edit', 'id'] }),
+      optional('redoes', 'uuid', 'Change that this one makes again', { refers: ['chart_edit', 'id'] }),
     ],
   },
   {
@@ -289,6 +290,8 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       happened,
       column('kind', 'text', 'What happened', { oneOf: ['fill', 'take back', 'put away'] }),
       column('drills', 'integer', 'Drills that went into the stash'),
+      optional('undoes', 'uuid', 'Event that this one takes back', { refers: ['pot_event', 'id'] }),
+      optional('redoes', 'uuid', 'Event that happened again', { refers: ['pot_event', 'id'] }),
     ],
   },
 ];

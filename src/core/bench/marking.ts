@@ -1,6 +1,5 @@
 import { type Bitmap, isLaid, setLaid } from '../cells/bitmap';
-import { type CellRuns, cellsOfRuns, runsFromCells } from '../cells/cellRuns';
-import type { Chart } from '../cells/chart';
+import { type CellRuns, cellsOfRuns } from '../cells/cellRuns';
 
 export type MarkKind = 'lay' | 'lift';
 
@@ -9,19 +8,50 @@ export function inverseOf(kind: MarkKind): MarkKind {
   return kind === 'lay' ? 'lift' : 'lay';
 }
 
+/** Cells of a canvas, or a stretch of it. */
+export interface MarkGround {
+  /** Legend line of each cell, 0 where no drill goes; null where nothing is known of colours and every cell wants one. */
+  lines: Uint16Array | null;
+  laid: Bitmap;
+  /** Index on the canvas of the first of these cells. */
+  first?: number;
+}
+
 /**
  * Of the cells asked for, those that a mark would change: cells that want a drill and are not yet laid
  * (or, for a lift, are laid). Cells without a drill are passed over, so that a drag may cross them.
+ * @param runs of cells of the canvas, all on the ground given
+ * @returns runs of cells of the canvas
+ * @example changedCells({ lines: chart.cells, laid }, 'lay', [0, 20]) // [3, 2, 7, 1]: three drills to lay
  */
-export function changedCells(chart: Chart, laid: Bitmap, kind: MarkKind, runs: CellRuns): number[] {
+export function changedCells(
+  { lines, laid, first = 0 }: MarkGround,
+  kind: MarkKind,
+  runs: CellRuns,
+): number[] {
   const changed: number[] = [];
-  for (const cell of cellsOfRuns(runs)) {
-    if (chart.cells[cell] !== 0 && isLaid(laid, cell) === (kind === 'lift')) changed.push(cell);
+  const wantLaid = kind === 'lift';
+  for (let i = 0; i < runs.length; i += 2) {
+    const end = runs[i]! + runs[i + 1]!;
+    for (let cell = runs[i]!; cell < end; cell++) {
+      const at = cell - first;
+      if ((lines !== null && lines[at] === 0) || isLaid(laid, at) !== wantLaid) continue;
+      const last = changed.length - 2;
+      if (last >= 0 && changed[last]! + changed[last + 1]! === cell) changed[last + 1]!++;
+      else changed.push(cell, 1);
+    }
   }
-  return runsFromCells(changed);
+  return changed;
 }
 
-/** Sets the cells in the bitmap, in place. */
-export function applyMark(laid: Bitmap, kind: MarkKind, runs: CellRuns): void {
-  for (const cell of cellsOfRuns(runs)) setLaid(laid, cell, kind === 'lay');
+/** Sets the cells in the bitmap, in place. @param first index on the canvas of the bitmap's first cell */
+export function applyMark(laid: Bitmap, kind: MarkKind, runs: CellRuns, first = 0): void {
+  for (const cell of cellsOfRuns(runs)) setLaid(laid, cell - first, kind === 'lay');
+}
+
+/** The colour that all these cells have; null for several. @param lines of the canvas from its cell `first` on */
+export function onlyLine(lines: Uint16Array, runs: CellRuns, first = 0): number | null {
+  const line = runs.length > 0 ? lines[runs[0]! - first]! : 0;
+  for (const cell of cellsOfRuns(runs)) if (lines[cell - first] !== line) return null;
+  return line === 0 ? null : line;
 }

@@ -32,9 +32,7 @@ const NODES = 200;
 export function chanceOfRunningOut(
   trash: TrashTally,
 ): (neededDrills: number, here: { drills: number; spread: number }) => number {
-  const shares = Array.from({ length: NODES }, (_, i) =>
-    jStat.beta.inv((i + 0.5) / NODES, trash.thrown, trash.handled - trash.thrown),
-  );
+  const shares = likelyShares(trash.thrown, trash.handled);
   return (neededDrills, { drills, spread }) => {
     if (neededDrills === 0) return 0;
     if (drills === 0) return 1;
@@ -47,6 +45,19 @@ export function chanceOfRunningOut(
     }
     return sum / NODES;
   };
+}
+
+let kept: { thrown: number; handled: number; shares: number[] } | null = null;
+
+/** Equally likely trash shares under what is known. Quantiles are dear, and the tally changes seldom: the last are kept. */
+function likelyShares(thrown: number, handled: number): number[] {
+  if (kept?.thrown !== thrown || kept.handled !== handled) {
+    const shares = Array.from({ length: NODES }, (_, i) =>
+      jStat.beta.inv((i + 0.5) / NODES, thrown, handled - thrown),
+    );
+    kept = { thrown, handled, shares };
+  }
+  return kept.shares;
 }
 
 /** Chance in words and percent: `unlikely, 3 %`. */

@@ -47,6 +47,19 @@ export interface LineSupply {
   lastsUntilSection: number | null;
 }
 
+/** What a colour still lacks, in the one sense that every station goes by. */
+export interface Lack {
+  /** Drills that the bags here fall short of the need. */
+  drills: number;
+  /** Bags that the sheet lists and nobody has counted. */
+  bags: number;
+}
+
+/** @example lackOf(supply).drills // 140: short by so many */
+export function lackOf({ neededDrills, suppliedDrills, expectedBags, bags }: LineSupply): Lack {
+  return { drills: Math.max(0, neededDrills - suppliedDrills), bags: Math.max(0, expectedBags - bags) };
+}
+
 /** From this chance of running out on, a colour that seems enough is called tight. */
 const TIGHT_FROM = 0.05;
 
@@ -136,7 +149,7 @@ export function summarise(supply: readonly LineSupply[], bags: readonly CountedB
     strays: bags.filter((bag) => bag.line === null).length,
     bags: bags.length,
     expectedBags: supply.reduce((sum, line) => sum + line.expectedBags, 0),
-    bagsToFind: supply.reduce((sum, line) => sum + Math.max(0, line.expectedBags - line.bags), 0),
+    bagsToFind: supply.reduce((sum, line) => sum + lackOf(line).bags, 0),
   };
 }
 
@@ -173,7 +186,7 @@ export function reasonInWords(supply: LineSupply): string {
 
 /** What is said aloud when a bag was counted: code, what it lacks, pot. */
 export function spokenResult(code: string, supply: LineSupply, place: string): string {
-  const bags = Math.max(0, supply.expectedBags - supply.bags);
+  const { bags } = lackOf(supply);
   const still = bags > 0 ? ` ${bags === 1 ? 'One bag' : `${bags} bags`} still to find.` : '';
   return `${[...code].join(' ')}: ${verdictInWords(supply.verdict)}.${still} ${placeInWords(place)}.`;
 }

@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal';
+import { counted } from '../words/numbers';
 /** A scale, and how alike the drills are that lie on it. */
 export interface WeighingSetup {
   /** Smallest step of the display, in grams. */
@@ -89,6 +90,24 @@ export function sampleToSettle(
     else low = middle + 1;
   }
   return low;
+}
+
+/**
+ * Which sample settles whether the drills that a colour lacks are in an ordinary packet, in words.
+ * @param drillGrams mass of one drill, roughly
+ */
+export function sampleInWords(
+  lackingDrills: number,
+  packetDrills: number,
+  drillGrams: number,
+  setup: WeighingSetup,
+): string {
+  if (lackingDrills === 0) return 'This colour lacks nothing at the moment.';
+  const settle = `whether the ${counted(lackingDrills, 'drill')} it lacks are in an ordinary packet`;
+  const pieces = sampleToSettle(packetDrills, lackingDrills, drillGrams, setup);
+  return pieces === null
+    ? `To settle ${settle}, no sample is large enough: the numbers are too close. Count the bag.`
+    : `A sample of ${pieces} settles ${settle}.`;
 }
 
 /** A weighed count in words: `1,236 drills, give or take 22`. */

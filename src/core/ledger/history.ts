@@ -4,34 +4,50 @@
  */
 export interface LedgerRow {
   id: string;
+  /** The screen that wrote it; null where it has no name. */
+  screen: string | null;
   undoes: string | null;
   redoes: string | null;
 }
 
-/** What the next undo and the next redo act on; null where there is nothing. */
+/** What the next undo and the next redo of a screen act on; null where there is nothing. */
 export interface UndoState {
   undo: string | null;
+  /** Whether that was done at this very screen. */
+  own: boolean;
   redo: string | null;
 }
 
-/** @param rows in the order in which they were written, oldest first; a tail of the ledger will do */
-export function undoState(rows: readonly LedgerRow[]): UndoState {
-  const done: string[] = [];
-  const undone: string[] = [];
+/**
+ * A screen takes back what it did last itself. One that has nothing of its own left (a new one, say) is offered what was
+ * done last anywhere.
+ * @param rows in the order in which they were written, oldest first
+ */
+export function undoState(rows: readonly LedgerRow[], screen: string | null): UndoState {
+  const done: LedgerRow[] = [];
+  let undone: string[] = [];
   for (const row of rows) {
+    const own = row.screen === screen;
     if (row.undoes !== null) {
-      remove(done, row.undoes);
-      undone.push(row.undoes);
-    } else {
-      if (row.redoes !== null) remove(undone, row.redoes);
-      else undone.length = 0;
-      done.push(row.id);
+      const at = done.findLastIndex(({ id }) => id === row.undoes);
+      if (at >= 0) done.splice(at, 1);
+      if (own) undone.push(row.undoes);
+      continue;
     }
+    if (row.redoes !== null) undone = undone.filter((id) => id !== row.redoes);
+    else if (own) undone = [];
+    done.push(row);
   }
-  return { undo: done.at(-1) ?? null, redo: undone.at(-1) ?? null };
+  const last = done.findLast((row) => row.screen === screen) ?? done.at(-1);
+  return {
+    undo: last?.id ?? null,
+    own: last !== undefined && last.screen === screen,
+    redo: undone.at(-1) ?? null,
+  };
 }
 
-function remove(stack: string[], id: string): void {
-  const at = stack.lastIndexOf(id);
-  if (at >= 0) stack.splice(at, 1);
+/** The same, with what each of the two did, so that it can be named before it is done. */
+export interface UndoView<Offer extends { id: string }> {
+  undo: (Offer & { own: boolean }) | null;
+  redo: Offer | null;
 }

@@ -52,6 +52,21 @@ export function packingList(
     });
 }
 
+/** A packing list added up. */
+export function packingSum(list: readonly PackedLine[]): {
+  bags: number;
+  packedDrills: number;
+  neededDrills: number;
+} {
+  const sum = { bags: 0, packedDrills: 0, neededDrills: 0 };
+  for (const { line, bags, packedDrills } of list) {
+    for (const { count } of bags) sum.bags += count;
+    sum.packedDrills += packedDrills;
+    sum.neededDrills += line.neededDrills;
+  }
+  return sum;
+}
+
 /**
  * The bags that reach a number of drills: with the fewest bags (then the least surplus), or with the least surplus
  * (then the fewest bags). Exact, by a table of the fewest bags for every sum (coin change).

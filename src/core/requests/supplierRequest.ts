@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import { type Canvas, sizeInWords } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
 import type { LineSupply } from '../checkin/supply';
+import { lackOf } from '../checkin/supply';
 import { compareCodes } from '../codes/codes';
 import { many } from '../words/numbers';
 
@@ -32,8 +33,7 @@ export function requestLines(
   return legend
     .map((line, i): RequestLine => {
       const own = supply[i]!;
-      const shortDrills = Math.max(0, own.neededDrills - own.suppliedDrills);
-      const bagsMissing = Math.max(0, own.expectedBags - own.bags);
+      const { drills: shortDrills, bags: bagsMissing } = lackOf(own);
       const asked = states.get(line.line) ?? null;
       return {
         line,
@@ -50,7 +50,7 @@ export function requestLines(
 }
 
 /** Those of the lines that still have to come. */
-export function stillOpen(lines: readonly RequestLine[]): RequestLine[] {
+export function stillOpen<Line extends RequestLine>(lines: readonly Line[]): Line[] {
   return lines.filter((each) => each.state !== 'arrived');
 }
 

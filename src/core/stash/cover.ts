@@ -54,3 +54,8 @@ export function coverOffers(
     (offer.as === 'same' ? -1000 : 0) + (offer.difference ?? 0) + (offer.item.finish === line.finish ? 0 : 5);
   return offers.sort((a, b) => rank(a) - rank(b)).slice(0, OFFERS);
 }
+
+/** What is taken from the stash for a shortage: what is short, at most what is there. */
+export function drillsToTake({ item }: CoverOffer, shortDrills: number): number {
+  return Math.min(item.drills, shortDrills);
+}

@@ -1,4 +1,5 @@
 import type { Canvas } from '../canvas/canvas';
+import { isInside } from '../cells/rect';
 import { Refusal } from '../refusal';
 
 /** How a slot holds drills: a square pot, a round pot or bottle, or a resealable bag standing in its place. */
@@ -142,4 +143,41 @@ export function faultInTray(tray: Tray): string | null {
   }
   const clash = tray.slots.some((a, i) => tray.slots.slice(i + 1).some((b) => overlap(a, b)));
   return clash ? 'Two slots lie over each other.' : null;
+}
+
+/** How a case is used: its slots, those that are free, and the kits in it with the slots that each has. */
+export function caseUse(
+  storage: Pick<Storage, 'id' | 'trays'>,
+  taken: readonly { storageId: string; canvasId: string; title: string }[],
+): { slots: number; free: number; kits: { id: string; title: string; slots: number }[] } {
+  const slots = slotsInOrder(storage.trays).length;
+  const kits = new Map<string, { id: string; title: string; slots: number }>();
+  let used = 0;
+  for (const { storageId, canvasId, title } of taken) {
+    if (storageId !== storage.id) continue;
+    used++;
+    const kit = kits.get(canvasId) ?? { id: canvasId, title, slots: 0 };
+    kit.slots++;
+    kits.set(canvasId, kit);
+  }
+  return { slots, free: slots - used, kits: [...kits.values()] };
+}
+
+/** The slot that holds the whole of a rectangle of units. */
+export function slotUnder(
+  tray: Pick<Tray, 'slots'>,
+  rect: { x: number; y: number; width: number; height: number },
+): Slot | undefined {
+  return tray.slots.find((slot) => isInside(slot, rect));
+}
+
+/** Pairs of slots that touch: of one tray of one case, by their place in the list. */
+export function touchingPairs(
+  slots: readonly { storage: Pick<Storage, 'id'>; tray: number; slot: Slot }[],
+): [number, number][] {
+  return slots.flatMap((a, i) =>
+    slots.flatMap((b, j): [number, number][] =>
+      j > i && a.storage.id === b.storage.id && a.tray === b.tray && touch(a.slot, b.slot) ? [[i, j]] : [],
+    ),
+  );
 }

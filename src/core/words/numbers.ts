@@ -3,6 +3,12 @@ export function many(n: number): string {
   return n.toLocaleString('en');
 }
 
+/** A number as people type it, with a decimal comma or point; null where it is none. */
+export function readNumber(text: string): number | null {
+  const plain = text.trim().replace(',', '.');
+  return /^-?(\d+(\.\d*)?|\.\d+)$/.test(plain) ? Number(plain) : null;
+}
+
 /** The largest of any number of values; `least` where there are none. A spread into Math.max ends with the stack. */
 export function largest(values: Iterable<number>, least = Number.NEGATIVE_INFINITY): number {
   let most = least;

@@ -1,28 +1,31 @@
-import { Check, ChevronRight, Hand, PenTool, Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { Check, ChevronRight, Hand, PenTool } from 'lucide-react';
+import { useMemo, useRef, useState } from 'react';
+import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../core/bench/colours';
 import type { MarkKind } from '../../core/bench/marking';
+import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
-import type { CellPlace } from '../../core/cells/rect';
-import { cellsInRect, countInRect } from '../../core/cells/rect';
+import { type CellPlace, cellIndex, cellsInRect, countInRect } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
 import { percentLaid } from '../../core/progress/progress';
 import type { SectionTally } from '../../core/sections/blockGrid';
+import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
-import { Cloth, type Marking } from '../../ui/cloth/Cloth';
+import type { Marking } from '../../ui/cloth/Cloth';
 import { coverLayer } from '../../ui/cloth/layers';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { useUndoKeys } from '../../ui/undoKeys';
 import { TrashSlip } from '../checkin/TrashSlip';
-import { type ClothData, useClothData } from '../cloth/useClothData';
+import { StationCloth, WithCloth } from '../cloth/StationCloth';
+import type { ClothData } from '../cloth/useClothData';
 import { SectionStepper } from '../sections/SectionStepper';
-import { inWords, sendJson } from '../writing/api';
+import { UndoButtons } from '../writing/UndoButtons';
+import { useWrite } from '../writing/useWrite';
 import { SittingTimer } from './SittingTimer';
 import { useMarks } from './useMarks';
 
@@ -38,28 +41,21 @@ interface BenchProps {
 
 /** The work itself: one section and one colour in front, marked as they are laid. */
 export function BenchStation(props: BenchProps) {
-  const { data, fault } = useClothData(props.entry.canvas, props.entry.hasChart);
-  if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
-  return <Bench {...props} data={data} />;
+  return <WithCloth entry={props.entry}>{(data) => <Bench {...props} data={data} />}</WithCloth>;
 }
 
 function Bench({ entry, legend, places, sections, bench, asked, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
-  const [number, setNumber] = useState(
-    () =>
-      sections[(asked.section ?? 0) - 1]?.section.number ??
-      sections.find((each) => each.laid < each.drills)?.section.number ??
-      1,
-  );
+  const { store } = marks;
+  const { fault, enter } = useWrite(canvas.id);
+  const [number, setNumber] = useState(() => sectionAsked(sections, asked.section));
   const [wanted, setWanted] = useState(asked.line);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [moving, setMoving] = useState(false);
   const [other, setOther] = useState<LegendLine | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
-  const [fault, setFault] = useState<string | null>(null);
   const [trash, setTrash] = useState(bench.trash);
   const section = sections[number - 1]!.section;
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
@@ -75,18 +71,8 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
     () => countInRect(chart, section, Math.max(1, legend.length), null),
     [chart, section, legend],
   );
-  const lines = useMemo(
-    () =>
-      hasChart
-        ? legend.filter((line) => all[line.line]! > 0).sort((a, b) => all[b.line]! - all[a.line]!)
-        : [],
-    [hasChart, legend, all],
-  );
-  const colour =
-    lines.find((line) => line.line === wanted) ??
-    lines.find((line) => left[line.line]! > 0) ??
-    lines[0] ??
-    null;
+  const lines = useMemo(() => (hasChart ? coloursInOrder(legend, all) : []), [hasChart, legend, all]);
+  const colour = colourInFront(lines, left, wanted);
   const home = placeParts(pots.find((pot) => pot.line === colour)?.place ?? '');
   const leftHere = colour ? left[colour.line]! : left[1]!;
   const leftInSection = left.subarray(1).reduce((sum, drills) => sum + drills, 0);
@@ -101,16 +87,8 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
     [laid, colour, marks.version],
   );
 
-  const cellOf = ({ x, y }: CellPlace) => y * chart.width + x;
-  const markable = (place: CellPlace) => {
-    const inside =
-      place.x >= section.x &&
-      place.y >= section.y &&
-      place.x < section.x + section.width &&
-      place.y < section.y + section.height;
-    const line = chart.cells[cellOf(place)]!;
-    return inside && line !== 0 && (!colour || line === colour.line);
-  };
+  const cellOf = (place: CellPlace) => cellIndex(place, chart.width);
+  const markable = (place: CellPlace) => isMarkable(chart, section, colour?.line ?? null, place);
 
   const stroke = useRef<{ kind: MarkKind; cells: number[] } | null>(null);
   const marking: Marking = {
@@ -121,28 +99,25 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
       }
       setOther(null);
       const kind = isLaid(laid, cellOf(place)) ? 'lift' : 'lay';
-      stroke.current = { kind, cells: marks.preview(kind, [cellOf(place)]) };
+      stroke.current = { kind, cells: store.preview(kind, [cellOf(place)]) };
     },
-    extend: (places) => {
+    extend: (way) => {
       const { current } = stroke;
-      if (current) current.cells.push(...marks.preview(current.kind, places.filter(markable).map(cellOf)));
+      if (current) current.cells.push(...store.preview(current.kind, way.filter(markable).map(cellOf)));
     },
     end: () => {
-      if (stroke.current) marks.commit(stroke.current.kind, stroke.current.cells, running?.id ?? null);
+      if (stroke.current) store.commit(stroke.current.kind, stroke.current.cells, running?.id ?? null);
       stroke.current = null;
     },
   };
   const markAll = (kind: MarkKind) => {
     const cells = cellsInRect(chart, laid, section, colour?.line ?? null, kind === 'lift');
-    marks.preview(kind, cells);
-    marks.commit(kind, cells, running?.id ?? null);
+    store.preview(kind, cells);
+    store.commit(kind, cells, running?.id ?? null);
   };
   const stepColour = (step: 1 | -1) => {
-    const at = colour ? lines.indexOf(colour) : -1;
-    for (let i = 1; i <= lines.length; i++) {
-      const next = lines[(at + step * i + lines.length * i) % lines.length]!;
-      if (left[next.line]! > 0) return setWanted(next.line);
-    }
+    const next = nextColour(lines, left, colour, step);
+    if (next) setWanted(next.line);
   };
   const goTo = (next: number) => {
     setNumber(next);
@@ -150,19 +125,11 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
     setOther(null);
     setCursor(null);
   };
-
-  const sit = useCallback(async (url: string, body: object) => {
-    setFault(null);
-    try {
-      setSittings((await sendJson<BenchView>('POST', url, body)).sittings);
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  }, []);
-  const start = () => void sit(`/api/canvases/${canvas.id}/sittings`, { id: crypto.randomUUID() });
+  const base = `/api/canvases/${canvas.id}`;
+  const shown = (view: BenchView) => setSittings(view.sittings);
+  const start = () => void enter<BenchView>(`${base}/sittings`, {}, shown);
   const stop = (note: string) =>
-    running && void sit(`/api/canvases/${canvas.id}/sittings/${running.id}/end`, { note });
-  useUndoKeys(marks.undo, marks.redo);
+    running && void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note }, shown);
 
   const onKey = (key: string) => {
     switch (key.toLowerCase()) {
@@ -199,34 +166,31 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={goTo} />
           <div className="flex gap-2">
-            <button
-              type="button"
-              className="button"
-              disabled={!marks.history.undo || marks.waiting.count > 0}
-              onClick={marks.undo}
-            >
-              <Undo2 size={20} aria-hidden /> Undo
-            </button>
-            <button
-              type="button"
-              className="button"
-              disabled={!marks.history.redo || marks.waiting.count > 0}
-              onClick={marks.redo}
-            >
-              <Redo2 size={20} aria-hidden /> Redo
-            </button>
+            <UndoButtons
+              history={marks.history}
+              words={(mark) =>
+                markInWords(
+                  mark,
+                  legend,
+                  sections.map((each) => each.section),
+                  canvas.width,
+                )
+              }
+              busy={marks.waiting > 0}
+              onUndo={(id) => store.undo(id)}
+              onRedo={(id) => store.redo(id)}
+            />
             <ToggleButton on={moving} onChange={setMoving}>
               {moving ? <Hand size={20} aria-hidden /> : <PenTool size={20} aria-hidden />}
               {moving ? 'A finger moves' : 'A finger marks'}
             </ToggleButton>
           </div>
         </div>
-        <Cloth
+        <StationCloth
           label={`Section ${number} of ${canvas.title}${colour ? `, colour ${colour.code} in front` : ''}; arrow keys move, Space marks`}
-          chart={chart}
-          hasChart={hasChart}
+          entry={entry}
           legend={legend}
-          shape={canvas.shape}
+          data={data}
           wish={wish}
           layers={layers}
           frame={section}
@@ -330,16 +294,7 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
         )}
         <TrashSlip
           trash={trash}
-          onRecord={async (record) => {
-            const url = `/api/canvases/${canvas.id}/trash`;
-            try {
-              setTrash(
-                (await sendJson<CheckinView>('POST', url, { id: crypto.randomUUID(), ...record })).trash,
-              );
-            } catch (error) {
-              setFault(inWords(error));
-            }
-          }}
+          onRecord={(record) => enter<CheckinView>(`${base}/trash`, record, (view) => setTrash(view.trash))}
         />
         <p className="text-[0.95rem] text-faded">
           Rest eyes and wrists now and then; turn the tray or the pen, not the wrist.
@@ -350,18 +305,10 @@ function Bench({ entry, legend, places, sections, bench, asked, data }: BenchPro
 }
 
 /** Whether all marks have arrived. */
-function SavedLine({ waiting }: { waiting: { count: number; away: boolean } }) {
-  if (waiting.away) {
-    return (
-      <Notice kind="fault">
-        Oculent does not answer. {counted(waiting.count, 'mark')} wait here and are sent as soon as it is
-        back; this page may be closed meanwhile.
-      </Notice>
-    );
-  }
+function SavedLine({ waiting }: { waiting: number }) {
   return (
     <p className="text-[0.95rem] text-faded" data-testid="saved" aria-live="polite">
-      {waiting.count === 0 ? 'Every mark is saved.' : 'Saving…'}
+      {waiting === 0 ? 'Every mark is saved.' : `Saving ${counted(waiting, 'mark')}…`}
     </p>
   );
 }

@@ -5,11 +5,11 @@ import { cellsFromLength, type SizeUnit, sizeInWords } from '../../core/canvas/c
 import { many } from '../../core/words/numbers';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 /** The slip that starts a canvas: title, shape, pitch, size. The sheet comes next. */
 export function NewCanvas() {
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, write } = useWrite();
   const [unit, setUnit] = useState<SizeUnit>('cm');
   const [size, setSize] = useState({ width: '', height: '' });
   const form = useForm({
@@ -39,13 +39,9 @@ export function NewCanvas() {
   };
 
   const save = form.handleSubmit(async (canvas) => {
-    setFault(null);
-    try {
-      await sendJson('POST', '/api/canvases', canvas);
-      window.location.assign(`/canvas/${canvas.id}/checkin/sheet`);
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    await write('POST', '/api/canvases', canvas, () =>
+      window.location.assign(`/canvas/${canvas.id}/checkin/sheet`),
+    );
   });
 
   return (

@@ -1,18 +1,10 @@
-import { useState } from 'react';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 /** Where there is no chart: read one, or begin an empty one and type its rows. */
 export function BeginChart({ canvasId }: { canvasId: string }) {
-  const [fault, setFault] = useState<string | null>(null);
-  const begin = async () => {
-    try {
-      await sendJson('POST', `/api/canvases/${canvasId}/chart`, {});
-      window.location.reload();
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
+  const { fault, busy, write } = useWrite(canvasId);
+  const begin = () => write('POST', `/api/canvases/${canvasId}/chart`, {}, () => window.location.reload());
   return (
     <div className="slip flex max-w-xl flex-col gap-3">
       <p className="text-lg">
@@ -24,7 +16,7 @@ export function BeginChart({ canvasId }: { canvasId: string }) {
         <a className="button button-main" href={`/canvas/${canvasId}/chart/read`}>
           Read a chart
         </a>
-        <button type="button" className="button" onClick={() => void begin()}>
+        <button type="button" className="button" disabled={busy} onClick={() => void begin()}>
           Type it row by row
         </button>
       </div>

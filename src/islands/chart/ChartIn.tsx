@@ -6,9 +6,10 @@ import type { ChartReport } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
+import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { sendFile } from '../writing/api';
-import { useTask } from '../writing/useTask';
+import { useWrite } from '../writing/useWrite';
 import { ChartNav } from './ChartNav';
 import { FilesOut } from './FilesOut';
 
@@ -40,7 +41,7 @@ function typeOf(file: File): string {
 export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [choice, setChoice] = useState<Choice | null>(null);
-  const { busy, fault, act } = useTask();
+  const { busy, fault, act } = useWrite(canvas.id);
 
   const read = (file: File, rest: Rest) =>
     act(async () => {
@@ -53,9 +54,9 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
       );
       setChoice({ file, type, rest, report });
     });
-  const choose = (file: File | undefined) => {
+  const choose = (file: File) => {
     setChoice(null);
-    if (file) void read(file, 'bare');
+    void read(file, 'bare');
   };
   const save = ({ file, type, rest }: Choice) =>
     act(async () => {
@@ -88,19 +89,11 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
             A picture (PNG, WebP, JPEG) of {canvas.width} × {canvas.height} cells, with one pixel a cell or
             larger cells of one size; a CSV or TSV grid of symbols or codes; or Oculent’s own JSON.
           </p>
-          <label className="button" htmlFor="chart-file">
-            Choose a file
-          </label>
-          <input
-            id="chart-file"
-            type="file"
+          <FilePicker
+            words="Choose a file"
             accept=".png,.webp,.jpg,.jpeg,.csv,.tsv,.txt,.json,image/png,image/webp,image/jpeg,text/csv,application/json"
-            className="sr-only"
             disabled={busy}
-            onChange={(event) => {
-              choose(event.target.files?.[0]);
-              event.target.value = '';
-            }}
+            onChoose={choose}
           />
           {fault && <Notice kind="fault">{fault}</Notice>}
           {!entry.hasChart && (

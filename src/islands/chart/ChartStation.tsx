@@ -4,6 +4,7 @@ import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { type CellRect, countPerLine } from '../../core/cells/chart';
 import { positionOf } from '../../core/cells/position';
 import type { CellPlace } from '../../core/cells/rect';
+import { cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
 import { type Find, nextOf, rarest, rectAround } from '../../core/chart/find';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import type { Section } from '../../core/sections/blockGrid';
@@ -11,11 +12,11 @@ import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
-import { Cloth } from '../../ui/cloth/Cloth';
 import { edgeMarksLayer, panelsLayer, type RulerUnit, ringsLayer } from '../../ui/cloth/layers';
-import { Notice } from '../../ui/Notice';
+import { NumberField } from '../../ui/NumberField';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { type ClothData, useClothData } from '../cloth/useClothData';
+import { StationCloth, WithCloth } from '../cloth/StationCloth';
+import type { ClothData } from '../cloth/useClothData';
 import { ChartNav } from './ChartNav';
 import { FindField } from './FindField';
 import { NoChart } from './NoChart';
@@ -34,7 +35,6 @@ interface ChartProps {
 /** The picture as cells: look, find, and see where one colour goes. */
 export function ChartStation(props: ChartProps) {
   const { entry } = props;
-  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
   if (!entry.hasChart) {
     return (
       <NoChart
@@ -43,9 +43,7 @@ export function ChartStation(props: ChartProps) {
       />
     );
   }
-  if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
-  return <ChartView {...props} data={data} />;
+  return <WithCloth entry={entry}>{(data) => <ChartView {...props} data={data} />}</WithCloth>;
 }
 
 function ChartView({
@@ -76,12 +74,9 @@ function ChartView({
   const [rarestFirst, setRarestFirst] = useState(false);
   const [unit, setUnit] = useState<RulerUnit>('cells');
   const [every, setEvery] = useState(50);
-  const whole = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
+  const whole = useMemo(() => wholeRect(chart), [chart]);
   const [frame, setFrame] = useState<CellRect>(whole);
-  const poppedPlaces = useMemo(
-    () => popped.map((cell) => ({ x: cell % chart.width, y: Math.floor(cell / chart.width) })),
-    [popped, chart],
-  );
+  const poppedPlaces = useMemo(() => popped.map((cell) => placeOfCell(cell, chart.width)), [popped, chart]);
   const layers = useMemo(
     () => [
       panelsLayer(canvas, canvas.panels),
@@ -102,7 +97,7 @@ function ChartView({
   };
   const goToNext = (line: LegendLine): string | null => {
     setChosen(line.line);
-    const next = nextOf(chart, line.line, cursor ? cursor.y * chart.width + cursor.x : -1);
+    const next = nextOf(chart, line.line, cursor ? cellIndex(cursor, chart.width) : -1);
     if (!next) return `No drill of ${line.code} is on this canvas.`;
     goTo(next.x, next.y);
     return null;
@@ -121,7 +116,7 @@ function ChartView({
     return goToNext(find.lines.find(({ line }) => line === chosen) ?? find.lines[0]!);
   };
   const place = hover ?? cursor;
-  const under = place ? legend[chart.cells[place.y * chart.width + place.x]! - 1] : undefined;
+  const under = place ? legend[chart.cells[cellIndex(place, chart.width)]! - 1] : undefined;
   const colour = chosen === null ? null : legend[chosen - 1];
 
   return (
@@ -144,17 +139,15 @@ function ChartView({
               <option value="cm">centimetres</option>
               <option value="in">inches</option>
             </select>
-            <label className="flex items-center gap-2">
-              <span>Edge mark every</span>
-              <input
-                type="number"
-                className="field number !w-20"
-                min={5}
-                max={500}
-                value={every}
-                onChange={(event) => setEvery(Math.max(5, Math.trunc(Number(event.target.value)) || 50))}
-              />
-            </label>
+            <NumberField
+              words="Edge mark every"
+              className="flex items-center gap-2 [&_input]:!w-20"
+              value={every}
+              least={5}
+              most={500}
+              whole
+              onChange={setEvery}
+            />
             <a
               className="inline-flex min-h-11 items-center underline"
               href={`/api/canvases/${canvas.id}/edge-marks.pdf?every=${every}`}
@@ -163,12 +156,11 @@ function ChartView({
               Print stickers
             </a>
           </div>
-          <Cloth
+          <StationCloth
             label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} cells`}
-            chart={chart}
-            hasChart
+            entry={entry}
             legend={legend}
-            shape={canvas.shape}
+            data={data}
             wish={wish}
             layers={layers}
             ruler={ruler}

@@ -3,12 +3,13 @@ import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/cells/cellRuns';
 import type { Chart } from '../../core/cells/chart';
-import { type SprinkleRule, sprinkled } from '../../core/chart/edit';
+import type { SprinkleRule } from '../../core/chart/edit';
+import { finishCells } from '../../core/chart/finish';
 import { FINISHES, type Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
 import type { RepairView } from '../../server/chart/contract';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 const RULES: [string, string, SprinkleRule | null][] = [
   ['all', 'all of them', { kind: 'all' }],
@@ -26,7 +27,7 @@ export function FinishSlip({
   line,
   picked,
   last,
-  base,
+  canvasId,
   onDone,
 }: {
   chart: Chart;
@@ -35,46 +36,23 @@ export function FinishSlip({
   /** Cells that were picked by hand. */
   picked: ReadonlySet<number>;
   last: RepairView['finish'];
-  base: string;
+  canvasId: string;
   onDone: () => void;
 }) {
   const [rule, setRule] = useState('all');
   const [finish, setFinish] = useState<Finish>('iridescent');
   const [code, setCode] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, busy, enter } = useWrite(canvasId);
+  const base = `/api/canvases/${canvasId}`;
   const by = RULES.find(([key]) => key === rule)![2];
-  const cells = !line
-    ? []
-    : by
-      ? sprinkled(chart, line.line, by)
-      : [...picked].filter((cell) => chart.cells[cell] === line.line);
+  const cells = line ? finishCells(chart, line.line, by, picked) : [];
   const known = legend.find((each) => each.code === code.trim() && each.finish === finish);
-  const replace = async () => {
+  const replace = () => {
     if (!line) return;
-    setFault(null);
-    try {
-      const wish = {
-        id: crypto.randomUUID(),
-        line: line.line,
-        finish,
-        code: code.trim(),
-        runs: runsFromCells(cells),
-      };
-      await sendJson('POST', `${base}/finishes`, wish);
-      onDone();
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    const wish = { line: line.line, finish, code: code.trim(), runs: runsFromCells(cells) };
+    void enter(`${base}/finishes`, wish, onDone);
   };
-  const takeBack = async (undoes: string) => {
-    setFault(null);
-    try {
-      await sendJson('PUT', `${base}/finishes`, { id: crypto.randomUUID(), undoes });
-      onDone();
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
+  const undo = (undoes: string) => void enter(`${base}/chart-edits`, { undoes }, onDone);
   return (
     <details className="slip">
       <summary className="min-h-11 py-1.5 font-semibold">Replace by another finish</summary>
@@ -82,7 +60,7 @@ export function FinishSlip({
         className="flex flex-col gap-2.5"
         onSubmit={(event) => {
           event.preventDefault();
-          void replace();
+          replace();
         }}
       >
         <p>{line ? `Of ${line.code} ${line.name}:` : 'Choose a colour above first.'}</p>
@@ -121,15 +99,15 @@ export function FinishSlip({
         </label>
         {known && <p>They join line {known.line}.</p>}
         {fault && <Notice kind="fault">{fault}</Notice>}
-        <button type="submit" className="button" disabled={cells.length === 0 || code.trim() === ''}>
+        <button type="submit" className="button" disabled={busy || cells.length === 0 || code.trim() === ''}>
           Replace {counted(cells.length, 'drill')}
         </button>
         <p className="text-[0.95rem] text-faded">
           To pick drills by hand, choose the tool Pick and point at them or brush over them.
         </p>
         {last && (
-          <button type="button" className="button" onClick={() => void takeBack(last.id)}>
-            <Undo2 size={18} aria-hidden /> Take back: {counted(last.drills, 'drill')} of{' '}
+          <button type="button" className="button" disabled={busy} onClick={() => undo(last.id)}>
+            <Undo2 size={18} aria-hidden /> Undo: {counted(last.drills, 'drill')} of{' '}
             {legend[last.from - 1]?.code} became {legend[last.special - 1]?.code}
           </button>
         )}

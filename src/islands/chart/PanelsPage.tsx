@@ -1,12 +1,13 @@
 import { Printer, Tag } from 'lucide-react';
 import { useState } from 'react';
 import { equalCuts, type PanelPlan } from '../../core/chart/panels';
-import { counted, many } from '../../core/words/numbers';
+import { counted, many, readNumber } from '../../core/words/numbers';
 import type { PanelsView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendJson } from '../writing/api';
+import { NumberField } from '../../ui/NumberField';
+import { useWrite } from '../writing/useWrite';
 import { ChartNav } from './ChartNav';
 import { PanelDrawing } from './PanelDrawing';
 
@@ -14,15 +15,10 @@ import { PanelDrawing } from './PanelDrawing';
 export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsView }) {
   const { canvas } = entry;
   const [view, setView] = useState(first);
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, write } = useWrite(canvas.id);
   const base = `/api/canvases/${canvas.id}`;
   const keep = async (plan: PanelPlan) => {
-    setFault(null);
-    try {
-      setView(await sendJson<PanelsView>('PUT', `${base}/panels`, plan));
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    await write<PanelsView>('PUT', `${base}/panels`, plan, setView);
   };
   const { panels } = view;
   const warnings = panels.flatMap(({ warning }) => (warning ? [warning] : []));
@@ -124,7 +120,7 @@ function PlanForm({
   const [margin, setMargin] = useState(String(plan.marginMm));
   const [reachWidth, setReachWidth] = useState(String(plan.reachWidthCm ?? ''));
   const [reachHeight, setReachHeight] = useState(String(plan.reachHeightCm ?? ''));
-  const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
+  const number = (text: string) => (text.trim() === '' ? null : readNumber(text));
   const typed = (
     words: string,
     value: string,
@@ -143,16 +139,14 @@ function PlanForm({
     </Labelled>
   );
   const parts = (words: string, cuts: string, change: (count: number) => void) => (
-    <Labelled words={words}>
-      <input
-        type="number"
-        className="field number"
-        min={1}
-        max={20}
-        value={numbersIn(cuts).length + 1}
-        onChange={(event) => change(clamp(event.target.value))}
-      />
-    </Labelled>
+    <NumberField
+      words={words}
+      value={numbersIn(cuts).length + 1}
+      least={1}
+      most={20}
+      whole
+      onChange={change}
+    />
   );
 
   return (
@@ -189,8 +183,4 @@ function PlanForm({
       </button>
     </form>
   );
-}
-
-function clamp(text: string): number {
-  return Math.min(20, Math.max(1, Math.trunc(Number(text)) || 1));
 }

@@ -1,23 +1,25 @@
-import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/cells/cellRuns';
 import type { CellRect } from '../../core/cells/chart';
 import type { CellPlace } from '../../core/cells/rect';
-import { rectCells } from '../../core/cells/rect';
+import { cellIndex, placeOfCell, rectBetween, rectCells, wholeRect } from '../../core/cells/rect';
 import { floodCells } from '../../core/chart/edit';
+import { repairInWords } from '../../core/chart/repairInWords';
 import { type Stamp, stampEdits, stampFromText, stampOf } from '../../core/chart/stamp';
 import { counted, many } from '../../core/words/numbers';
 import type { RepairView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
-import { Cloth, type Marking } from '../../ui/cloth/Cloth';
+import type { Marking } from '../../ui/cloth/Cloth';
 import { frameLayer, panelsLayer, ringsLayer } from '../../ui/cloth/layers';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { type ClothData, useClothData } from '../cloth/useClothData';
+import { StationCloth, WithCloth } from '../cloth/StationCloth';
+import type { ClothData } from '../cloth/useClothData';
 import { inWords } from '../writing/api';
+import { UndoButtons } from '../writing/UndoButtons';
 import { BeginChart } from './BeginChart';
 import { ChartNav } from './ChartNav';
 import { FinishSlip } from './FinishSlip';
@@ -46,16 +48,6 @@ const HINTS: Record<Tool, string> = {
     'Point at the cell where the upper left corner goes. Rows copied in a spreadsheet can be pasted with Ctrl and V.',
 };
 
-/** The cells of a rectangle between two of its corners. */
-function rectBetween(a: CellPlace, b: CellPlace): CellRect {
-  return {
-    x: Math.min(a.x, b.x),
-    y: Math.min(a.y, b.y),
-    width: Math.abs(a.x - b.x) + 1,
-    height: Math.abs(a.y - b.y) + 1,
-  };
-}
-
 interface RepairProps {
   entry: ShelfEntry;
   first: RepairView;
@@ -64,13 +56,13 @@ interface RepairProps {
 /** Cells that are wrong on the chart are set right; counts that differ from the sheet lead to them. */
 export function RepairPage(props: RepairProps) {
   const { canvas } = props.entry;
-  const { data, fault } = useClothData(canvas, props.entry.hasChart);
   return (
     <>
       <ChartNav canvasId={canvas.id} here="/repair" />
       {!props.entry.hasChart && <BeginChart canvasId={canvas.id} />}
-      {fault && <Notice kind="fault">{fault}</Notice>}
-      {props.entry.hasChart && data && <Repair {...props} data={data} />}
+      {props.entry.hasChart && (
+        <WithCloth entry={props.entry}>{(data) => <Repair {...props} data={data} />}</WithCloth>
+      )}
     </>
   );
 }
@@ -82,19 +74,14 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
   const [line, setLine] = useState<number | null>(null);
   const [focus, setFocus] = useState<number | null>(null);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
-  const { view, version, fault, setFault, change, undo, redo, canUndo, canRedo } = useRepairs(
-    canvas.id,
-    chart,
-    first,
-  );
+  const { view, version, fault, store } = useRepairs(canvas.id, chart, first);
   const [stamp, setStamp] = useState<Stamp | null>(null);
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
   const [drawn, setDrawn] = useState<CellRect | null>(null);
   const { legend } = view;
   const stroke = useRef<{ start: CellPlace; end: CellPlace; cells: number[] } | null>(null);
-  const base = `/api/canvases/${canvas.id}`;
 
-  const set = (cells: number[], to: number) => change([{ runs: runsFromCells(cells), line: to }]);
+  const set = (cells: number[], to: number) => store.set([{ runs: runsFromCells(cells), line: to }]);
   const pick = (cells: number[]) => {
     const next = new Set(picked);
     const [only] = cells;
@@ -116,10 +103,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     if (drawn) takeStamp(rectBetween(drawn, place));
     else setDrawn(rectBetween(place, place));
   };
-  const paste = async (place: CellPlace) => {
-    const edits = stamp ? stampEdits(stamp, chart, place) : [];
-    if (edits.length > 0) await change(edits);
-  };
+  const paste = (place: CellPlace) => store.set(stamp ? stampEdits(stamp, chart, place) : []);
   useEffect(() => {
     const taken = (event: ClipboardEvent) => {
       const text = event.clipboardData?.getData('text/plain') ?? '';
@@ -127,15 +111,15 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
       try {
         setStamp(stampFromText(text, legend));
         setTool('paste');
-        setFault(null);
+        store.setFault(null);
       } catch (error) {
-        setFault(inWords(error));
+        store.setFault(inWords(error));
       }
     };
     document.addEventListener('paste', taken);
     return () => document.removeEventListener('paste', taken);
-  }, [legend, setFault]);
-  const at = ({ x, y }: CellPlace) => y * chart.width + x;
+  }, [legend, store]);
+  const at = (place: CellPlace) => cellIndex(place, chart.width);
   const marking: Marking | null =
     tool === 'move' ||
     (tool === 'paste' ? stamp === null : tool !== 'copy' && tool !== 'pick' && line === null)
@@ -164,8 +148,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             const rect = rectBetween(now.start, now.end);
             if (tool === 'pick') pick(now.cells);
             else if (tool === 'copy') takeStamp(rect);
-            else if (tool === 'paste') void paste(now.start);
-            else if (line !== null) void set(tool === 'rectangle' ? rectCells(chart, rect) : now.cells, line);
+            else if (tool === 'paste') paste(now.start);
+            else if (line !== null) set(tool === 'rectangle' ? rectCells(chart, rect) : now.cells, line);
           },
         };
   // biome-ignore lint/correctness/useExhaustiveDependencies: cells are changed in place; the version tells
@@ -173,11 +157,11 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     () => ({ laid: null, focus: focus === null ? null : new Set([focus]) }),
     [focus, version],
   );
-  const frame = useMemo(() => ({ x: 0, y: 0, width: chart.width, height: chart.height }), [chart]);
+  const frame = useMemo(() => wholeRect(chart), [chart]);
   const layers = useMemo(
     () => [
       panelsLayer(canvas, canvas.panels),
-      ringsLayer([...picked].map((cell) => ({ x: cell % chart.width, y: Math.floor(cell / chart.width) }))),
+      ringsLayer([...picked].map((cell) => placeOfCell(cell, chart.width))),
       ...(drawn ? [frameLayer(drawn)] : []),
     ],
     [canvas, chart, drawn, picked],
@@ -193,33 +177,21 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
               {words}
             </ToggleButton>
           ))}
-          <button
-            type="button"
-            className="button ml-auto !px-3"
-            aria-label="Undo"
-            title="Undo"
-            disabled={!canUndo}
-            onClick={() => void undo()}
-          >
-            <Undo2 size={20} aria-hidden />
-          </button>
-          <button
-            type="button"
-            className="button !px-3"
-            aria-label="Redo"
-            title="Redo"
-            disabled={!canRedo}
-            onClick={() => void redo()}
-          >
-            <Redo2 size={20} aria-hidden />
-          </button>
+          <div className="ml-auto">
+            <UndoButtons
+              history={view.history}
+              words={(change) => repairInWords(change, legend, chart.width)}
+              busy={false}
+              onUndo={(id) => store.undo(id)}
+              onRedo={(id) => store.redo(id)}
+            />
+          </div>
         </div>
-        <Cloth
+        <StationCloth
           label={`Chart of ${canvas.title} to repair`}
-          chart={chart}
-          hasChart
+          entry={entry}
           legend={legend}
-          shape={canvas.shape}
+          data={data}
           wish={wish}
           layers={layers}
           frame={frame}
@@ -228,10 +200,10 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           marking={marking}
           onKey={(event) => {
             if (event.key !== ' ' || !cursor) return false;
-            if (tool === 'paste' && stamp) void paste(cursor);
+            if (tool === 'paste' && stamp) paste(cursor);
             else if (tool === 'pick') pick([at(cursor)]);
             else if (tool === 'copy') pickUp(cursor);
-            else if (line !== null) void set([at(cursor)], line);
+            else if (line !== null) set([at(cursor)], line);
             else return false;
             return true;
           }}
@@ -301,10 +273,10 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           line={legend.find((each: LegendLine) => each.line === line) ?? null}
           picked={picked}
           last={view.finish}
-          base={base}
+          canvasId={canvas.id}
           onDone={() => window.location.reload()}
         />
-        <RowsSlip chart={chart} legend={legend} onSet={(edits) => void change(edits)} />
+        <RowsSlip chart={chart} legend={legend} onSet={(edits) => store.set(edits)} />
       </section>
     </div>
   );

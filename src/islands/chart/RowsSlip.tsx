@@ -4,6 +4,7 @@ import type { Chart } from '../../core/cells/chart';
 import type { CellEdit } from '../../core/chart/edit';
 import { readTyped, rowEdits } from '../../core/chart/typing';
 import { counted } from '../../core/words/numbers';
+import { NumberField } from '../../ui/NumberField';
 
 /** For those without a file: rows are typed as they are printed, and read again by columns to find slips. */
 export function RowsSlip({
@@ -52,14 +53,14 @@ export function RowsSlip({
             <option value="row">set row</option>
             <option value="column">check column</option>
           </select>
-          <input
-            type="number"
-            className="field number"
-            aria-label={by === 'row' ? 'Row' : 'Column'}
-            min={1}
-            max={most}
+          <NumberField
+            hidden
+            words={by === 'row' ? 'Row' : 'Column'}
             value={place + 1}
-            onChange={(event) => setNumber(Math.max(1, Math.trunc(Number(event.target.value)) || 1))}
+            least={1}
+            most={most}
+            whole
+            onChange={setNumber}
           />
         </div>
         <textarea

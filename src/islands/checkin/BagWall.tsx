@@ -1,17 +1,11 @@
 import { useEffect, useRef } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
+import { lacks, shareHere } from '../../core/checkin/lacking';
+import { type LineSupply, lackOf, verdictInWords } from '../../core/checkin/supply';
 import type { Pot } from '../../core/codes/places';
 import { inkOn } from '../../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
-
-/** Whether a colour still lacks a bag or drills. */
-export function lacks(supply: LineSupply): boolean {
-  return (
-    supply.verdict.kind === 'missing' || supply.verdict.kind === 'short' || supply.bags < supply.expectedBags
-  );
-}
 
 /** Every colour as a bag in code order, filled as far as its drills are here. Picking one puts its code in the field. */
 export function BagWall({
@@ -70,8 +64,8 @@ export function BagWall({
 function Bag({ line, supply }: { line: LegendLine; supply: LineSupply }) {
   const hex = line.hex ?? UNKNOWN_COLOUR;
   const empty = supply.suppliedDrills === 0;
-  const share = supply.neededDrills === 0 ? 1 : Math.min(1, supply.suppliedDrills / supply.neededDrills);
-  const short = supply.verdict.kind === 'short';
+  const share = shareHere(supply);
+  const short = lackOf(supply).drills > 0 && !empty;
   return (
     <span className={`block border-[1.5px] bg-paper ${empty ? 'border-dashed border-edge' : 'border-edge'}`}>
       <span className="number flex items-center justify-between border-b-[3px] border-double border-edge px-1.5 leading-[1.6rem]">

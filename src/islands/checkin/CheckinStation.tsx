@@ -1,6 +1,6 @@
-import { Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { bagInWords } from '../../core/checkin/bagInWords';
 import { type BagMeasure, spokenResult } from '../../core/checkin/supply';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import { counted } from '../../core/words/numbers';
@@ -9,7 +9,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { say } from '../../ui/speech';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { useUndoKeys } from '../../ui/undoKeys';
+import { UndoButtons } from '../writing/UndoButtons';
 import { BagField } from './BagField';
 import { BagWall } from './BagWall';
 import { CheckinNav } from './CheckinNav';
@@ -45,7 +45,7 @@ export function CheckinStation({ entry, legend, places, first }: CheckinProps) {
 
 function Heap({ entry, legend, places, first }: CheckinProps) {
   const { canvas } = entry;
-  const { view, fault, post } = useCheckin(canvas.id, first);
+  const { view, fault, enterBag, recordTrash } = useCheckin(canvas.id, first);
   const [typed, setTyped] = useState('');
   const [last, setLast] = useState<LastCounted | null>(null);
   const [speaks, setSpeaks] = useState(() => localStorage.getItem(SPEECH_KEY) === 'on');
@@ -56,31 +56,25 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
   const placeOf = (line: LegendLine | null) => pots.find((pot) => pot.line === line)?.place ?? '';
 
-  const count = async (
+  const count = (
     line: LegendLine | null,
     label: string,
     drills: number,
     how: BagMeasure,
     spread: number | null = null,
   ) => {
-    const next = await post('bags', { line: line?.line ?? null, label, drills, how, spread });
-    if (!next) return;
-    setLast({ label, line, drills });
+    enterBag({ line: line?.line ?? null, label, drills, how, spread }, (next) => {
+      setLast({ label, line, drills });
+      if (!speaks) return;
+      say(
+        line
+          ? spokenResult(line.code, next.supply[line.line - 1]!, placeOf(line))
+          : `${label} is on no line.`,
+      );
+    });
     setTyped('');
     field.current?.focus();
-    if (!speaks) return;
-    say(
-      line ? spokenResult(line.code, next.supply[line.line - 1]!, placeOf(line)) : `${label} is on no line.`,
-    );
   };
-  const undo = useCallback(() => {
-    if (view.history.undo) void post('bags', { undoes: view.history.undo });
-    setLast(null);
-  }, [post, view.history.undo]);
-  const redo = useCallback(() => {
-    if (view.history.redo) void post('bags', { redoes: view.history.redo });
-  }, [post, view.history.redo]);
-  useUndoKeys(undo, redo);
 
   return (
     <>
@@ -102,7 +96,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               setSpeaks(on);
             }}
             onCount={(line, label, drills, known) =>
-              void count(line, label, drills, known ? 'counted' : 'nominal')
+              count(line, label, drills, known ? 'counted' : 'nominal')
             }
             onWeigh={(line) => setWeighing({ line })}
           />
@@ -119,24 +113,26 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               />
             )}
           </div>
-          <div className="flex gap-2">
-            <button type="button" className="button grow" disabled={!view.history.undo} onClick={undo}>
-              <Undo2 size={20} aria-hidden /> Take back
-            </button>
-            <button type="button" className="button grow" disabled={!view.history.redo} onClick={redo}>
-              <Redo2 size={20} aria-hidden /> Do again
-            </button>
-          </div>
+          <UndoButtons
+            history={view.history}
+            words={(entry) => bagInWords(entry, legend)}
+            busy={false}
+            onUndo={(undoes) => {
+              enterBag({ undoes });
+              setLast(null);
+            }}
+            onRedo={(redoes) => enterBag({ redoes })}
+          />
           <Strays
             bags={view.bags.filter((bag) => bag.line === null)}
             matches={view.strayMatches}
             legend={legend}
             onAssign={(bag, line) => {
-              void post('bags', { assigns: bag.id, line: line.line });
+              enterBag({ assigns: bag.id, line: line.line });
               setLast({ label: bag.label, line, drills: bag.drills });
             }}
           />
-          <TrashSlip trash={view.trash} onRecord={(record) => post('trash', record)} />
+          <TrashSlip trash={view.trash} onRecord={recordTrash} />
         </section>
         <section aria-label="The heap" className="flex min-h-0 min-w-0 flex-col">
           <div className="mb-3 flex flex-wrap items-end justify-between gap-3 xl:flex-nowrap">
@@ -188,7 +184,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             }}
             onCount={(line, drills, spread) => {
               setWeighing(null);
-              void count(line, line.code, drills, 'weighed', spread);
+              count(line, line.code, drills, 'weighed', spread);
             }}
           />
         )}

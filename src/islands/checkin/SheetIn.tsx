@@ -14,8 +14,10 @@ import { readText } from '../../core/words/text';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
+import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendFile, sendJson } from '../writing/api';
+import { inWords, sendFile } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 import { CheckinNav } from './CheckinNav';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
@@ -26,8 +28,7 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
   const [text, setText] = useState('');
   const [table, setTable] = useState<SheetTable | null>(null);
   const [mapping, setMapping] = useState<ColumnMapping | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const [saving, setSaving] = useState(false);
+  const { busy, fault, setFault, write, act } = useWrite(canvas.id);
   const reading = useMemo(() => table && mapping && readSheetLines(table.rows, mapping), [table, mapping]);
 
   const read = (from: string) => {
@@ -43,42 +44,24 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
       setFault(inWords(error));
     }
   };
-  const choose = async (file: File | undefined) => {
-    if (!file) return;
+  const choose = (file: File) => {
     if (file.size > 4_000_000)
       return setFault(`${file.name} is larger than 4 MB, so it cannot be an inventory sheet.`);
-    if (/\.xlsx$/i.test(file.name)) {
-      setText('');
-      try {
+    setTable(null);
+    void act(async () => {
+      if (/\.xlsx$/i.test(file.name)) {
+        setText('');
         const next = await sendFile<SheetTable>('POST', '/api/sheet-readings', file, XLSX_TYPE);
-        setFault(null);
         setTable(next);
         setMapping(next.mapping);
-      } catch (error) {
-        setTable(null);
-        setFault(inWords(error));
-      }
-      return;
-    }
-    try {
-      read(readText(new Uint8Array(await file.arrayBuffer())));
-    } catch (error) {
-      setTable(null);
-      setFault(`${file.name}: ${inWords(error)}`);
-    }
+      } else read(readText(new Uint8Array(await file.arrayBuffer())));
+    });
   };
-  const save = async () => {
-    if (!reading) return;
-    setSaving(true);
-    setFault(null);
-    try {
-      await sendJson('PUT', `/api/canvases/${canvas.id}/sheet`, { lines: reading.lines });
-      window.location.assign(`/canvas/${canvas.id}/${entry.hasChart ? 'checkin' : 'chart/read'}`);
-    } catch (error) {
-      setFault(inWords(error));
-      setSaving(false);
-    }
-  };
+  const save = () =>
+    reading &&
+    void write('PUT', `/api/canvases/${canvas.id}/sheet`, { lines: reading.lines }, () =>
+      window.location.assign(`/canvas/${canvas.id}/${entry.hasChart ? 'checkin' : 'chart/read'}`),
+    );
 
   return (
     <>
@@ -90,18 +73,10 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
             Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be parted by tab,
             comma or semicolon; nothing is saved until you say so.
           </p>
-          <label className="button" htmlFor="sheet-file">
-            Choose a file
-          </label>
-          <input
-            id="sheet-file"
-            type="file"
+          <FilePicker
+            words="Choose a file"
             accept=".csv,.tsv,.txt,.xlsx,text/csv,text/plain"
-            className="sr-only"
-            onChange={(event) => {
-              void choose(event.target.files?.[0]);
-              event.target.value = '';
-            }}
+            onChoose={choose}
           />
           <label className="block">
             <span className="font-semibold">Or paste the rows here</span>
@@ -150,7 +125,7 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
               <button
                 type="button"
                 className="button button-main"
-                disabled={saving || reading.lines.length === 0}
+                disabled={busy || reading.lines.length === 0}
                 onClick={save}
               >
                 {reading.faults.length > 0

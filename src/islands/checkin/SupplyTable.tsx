@@ -1,12 +1,12 @@
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { lacks } from '../../core/checkin/lacking';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
 import type { Pot } from '../../core/codes/places';
 import { many } from '../../core/words/numbers';
 import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { ScrollRegion } from '../../ui/ScrollRegion';
-import { lacks } from './BagWall';
 
 interface Row {
   inOrder: number;

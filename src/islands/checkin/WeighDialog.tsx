@@ -1,18 +1,19 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { seededRandom } from '../../core/chance/random';
 import { POCKET_SCALE } from '../../core/checkin/simulatedScale';
-import { type LineSupply, nominalSpread } from '../../core/checkin/supply';
+import { type LineSupply, lackOf, nominalSpread } from '../../core/checkin/supply';
 import {
   countByWeight,
-  sampleToSettle,
+  sampleInWords,
   USUAL_DRILL_VARIATION,
   type WeighedSample,
   weighedInWords,
 } from '../../core/checkin/weighing';
-import { counted } from '../../core/words/numbers';
+import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
+import { NumberField } from '../../ui/NumberField';
 import { inWords } from '../writing/api';
 import { type ScaleSource, serial, serialSource, simulatedSource } from './scale/scaleSource';
 import { useScale } from './scale/useScale';
@@ -41,7 +42,6 @@ export function WeighDialog({
   onClose: () => void;
   onCount: (line: LegendLine, drills: number, spread: number) => void;
 }) {
-  const dialog = useRef<HTMLDialogElement>(null);
   const [line, setLine] = useState(first ?? legend[0]!);
   const [source, setSource] = useState<ScaleSource | null>(null);
   const [resolution, setResolution] = useState(POCKET_SCALE.resolutionGrams);
@@ -58,8 +58,6 @@ export function WeighDialog({
     const random = seededRandom(Math.floor(Math.random() * 2 ** 31));
     return Math.round(canvas.packetDrills + nominalSpread(canvas.packetDrills) * random.normal());
   }, [canvas.packetDrills]);
-
-  useEffect(() => dialog.current?.showModal(), []);
 
   const simulated = source?.load !== undefined;
   const scaleName = `${simulated ? 'simulated' : 'own'}-${resolution}`;
@@ -96,25 +94,10 @@ export function WeighDialog({
     }
   }
   const own = supply[line.line - 1]!;
-  const lacking = Math.max(0, own.neededDrills - own.suppliedDrills);
+  const lacking = lackOf(own).drills;
   const drillGrams = sample ? sample.grams / sample.pieces : STAND_IN.drillGrams;
-  const advised = lacking > 0 ? sampleToSettle(canvas.packetDrills, lacking, drillGrams, setup) : null;
-
   return (
-    <dialog
-      ref={dialog}
-      onClose={onClose}
-      className="slip w-[min(46rem,96vw)] backdrop:bg-black/50"
-      aria-labelledby="weigh-title"
-    >
-      <div className="mb-2 flex items-center justify-between gap-4">
-        <h2 id="weigh-title" className="text-xl">
-          Count a bag by its weight
-        </h2>
-        <button type="button" className="button" onClick={() => dialog.current?.close()}>
-          Close
-        </button>
-      </div>
+    <Dialog title="Count a bag by its weight" width={46} open onClose={onClose}>
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <label>
           <span className="block font-semibold">Colour</span>
@@ -193,17 +176,15 @@ export function WeighDialog({
       </p>
       <ol className="flex flex-col gap-3">
         <li className="flex flex-wrap items-end gap-3">
-          <label>
-            <span className="block font-semibold">1. A counted sample of this shape and finish</span>
-            <input
-              className="field number !w-28"
-              type="number"
-              min={1}
-              max={2000}
-              value={pieces}
-              onChange={(event) => setPieces(Math.max(1, Math.floor(Number(event.target.value) || 1)))}
-            />
-          </label>
+          <NumberField
+            words="1. A counted sample of this shape and finish"
+            className="[&_input]:!w-28"
+            value={pieces}
+            least={1}
+            most={2000}
+            whole
+            onChange={setPieces}
+          />
           <button
             type="button"
             className="button"
@@ -218,11 +199,7 @@ export function WeighDialog({
             </p>
           )}
           <p className="w-full text-[0.95rem] text-faded">
-            {lacking === 0
-              ? 'This colour lacks nothing at the moment.'
-              : advised === null
-                ? `To settle whether the ${counted(lacking, 'drill')} it lacks are in an ordinary packet, no sample is large enough: the numbers are too close. Count the bag.`
-                : `A sample of ${advised} settles whether the ${counted(lacking, 'drill')} it lacks are in an ordinary packet.`}
+            {sampleInWords(lacking, canvas.packetDrills, drillGrams, setup)}
           </p>
         </li>
         <li className="flex flex-wrap items-center gap-3">
@@ -268,7 +245,7 @@ export function WeighDialog({
           </div>
         )}
       </div>
-    </dialog>
+    </Dialog>
   );
 }
 

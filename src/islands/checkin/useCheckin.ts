@@ -1,56 +1,67 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { CheckinView } from '../../server/checkin/contract';
-import { getJson, inWords, NoAnswer, sendJson } from '../writing/api';
+import { withAnswer } from '../../core/checkin/bagAnswer';
+import type { BagAnswer, CheckinView } from '../../server/checkin/contract';
+import { getChanged } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
-/** Other people may count at another screen, so the view is asked for anew every few seconds. */
+/** Others may count at another screen: every few seconds it is asked whether anything has changed. */
 const REFRESH_MS = 4000;
 
 export interface Checkin {
   view: CheckinView;
   fault: string | null;
-  /** Sends an entry for a ledger of this canvas. @returns the new view, or null when it was refused */
-  post(ledger: 'bags' | 'trash', body: object): Promise<CheckinView | null>;
+  /** Enters a bag, or takes an entry back. @param then gets the view with it, also when it comes late */
+  enterBag(body: object, then?: (view: CheckinView) => void): void;
+  recordTrash(record: { handled: number; thrown: number }): Promise<boolean>;
 }
 
 export function useCheckin(canvasId: string, first: CheckinView): Checkin {
   const [view, setView] = useState(first);
-  const [fault, setFault] = useState<string | null>(null);
-  const posts = useRef(0);
-  const attempt = useRef<{ entry: string; id: string } | null>(null);
-  const post = useCallback(
-    async (ledger: 'bags' | 'trash', body: object) => {
-      setFault(null);
-      posts.current++;
-      // A try whose answer was lost may have been committed: the same entry again keeps its id and counts once.
-      const entry = JSON.stringify([ledger, body]);
-      if (attempt.current?.entry !== entry) attempt.current = { entry, id: crypto.randomUUID() };
-      try {
-        const next = await sendJson<CheckinView>('POST', `/api/canvases/${canvasId}/${ledger}`, {
-          id: attempt.current.id,
-          ...body,
-        });
-        attempt.current = null;
-        setView(next);
-        return next;
-      } catch (error) {
-        if (!(error instanceof NoAnswer)) attempt.current = null;
-        setFault(inWords(error));
-        return null;
-      }
+  const shown = useRef(first);
+  const { fault, enter } = useWrite(canvasId);
+  const base = `/api/canvases/${canvasId}`;
+  const show = useCallback((next: CheckinView) => {
+    // An answer that was on its way while something was entered is older than what is shown.
+    if (next.revision < shown.current.revision) return;
+    shown.current = next;
+    setView(next);
+  }, []);
+  const enterBag = useCallback<Checkin['enterBag']>(
+    (body, then) => {
+      // The same bag twice is two bags.
+      void enter<BagAnswer>(
+        `${base}/bags`,
+        body,
+        (answer) => {
+          show(withAnswer(shown.current, answer));
+          then?.(shown.current);
+        },
+        true,
+      );
     },
-    [canvasId],
+    [enter, base, show],
+  );
+  const recordTrash = useCallback<Checkin['recordTrash']>(
+    (record) => enter<CheckinView>(`${base}/trash`, record, show),
+    [enter, base, show],
   );
   useEffect(() => {
+    let tag: string | null = null;
     const refresh = () => {
       if (document.hidden) return;
-      // A miss does no harm: the next one, or the next bag, brings the view up to date.
-      const before = posts.current;
-      // An answer that was on its way while a bag was counted is older than what is shown.
-      const show = (next: CheckinView) => before === posts.current && setView(next);
-      getJson<CheckinView>(`/api/canvases/${canvasId}/bags`).then(show, () => {});
+      // A miss does no harm: the next try, or the next bag, brings the view up to date.
+      getChanged<CheckinView>(`${base}/bags`, tag).then(
+        (changed) => {
+          if (!changed) return;
+          tag = changed.tag;
+          show(changed.answer);
+        },
+        () => {},
+      );
     };
+    refresh();
     const timer = setInterval(refresh, REFRESH_MS);
     return () => clearInterval(timer);
-  }, [canvasId]);
-  return { view, fault, post };
+  }, [base, show]);
+  return { view, fault, enterBag, recordTrash };
 }

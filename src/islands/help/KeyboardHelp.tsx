@@ -1,5 +1,6 @@
 import { Keyboard } from 'lucide-react';
 import { useEffect, useRef } from 'react';
+import { Dialog } from '../../ui/Dialog';
 import { KEYS } from './keys';
 
 /** The one list of keys, opened with `?`. */
@@ -19,17 +20,7 @@ export function KeyboardHelp() {
         <Keyboard size={20} aria-hidden />
         <span className="max-md:sr-only">Keys</span>
       </button>
-      <dialog
-        ref={dialog}
-        className="slip w-[min(44rem,94vw)] backdrop:bg-black/50"
-        aria-labelledby="keys-title"
-      >
-        <div className="mb-3 flex items-center justify-between gap-4">
-          <h2 id="keys-title">Keys</h2>
-          <button type="button" className="button" onClick={() => dialog.current?.close()}>
-            Close
-          </button>
-        </div>
+      <Dialog title="Keys" width={44} handle={dialog}>
         <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
           {KEYS.map(({ place, keys }) => (
             <section key={place}>
@@ -45,7 +36,7 @@ export function KeyboardHelp() {
             </section>
           ))}
         </div>
-      </dialog>
+      </Dialog>
     </>
   );
 }

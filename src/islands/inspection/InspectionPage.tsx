@@ -7,14 +7,15 @@ import { type InspectionView, inspectionSchema } from '../../server/inspection/c
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
-import { inWords, removeWithAnswer, sendFile, sendJson } from '../writing/api';
+import { sendFile } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 /** A dated record of the canvas out of its box, with what is usually done about each fault. */
 export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: InspectionView[] }) {
   const { canvas } = entry;
   const url = `/api/canvases/${canvas.id}/inspection`;
   const [view, setView] = useState(first);
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, write, act } = useWrite(canvas.id);
   const photo = useRef<HTMLInputElement>(null);
   const form = useForm({
     resolver: yupResolver(inspectionSchema.omit(['id'])),
@@ -25,27 +26,21 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
   const hint = inspectionKind(kind);
 
   const save = form.handleSubmit(async (values) => {
-    setFault(null);
-    try {
-      const id = crypto.randomUUID();
-      let next = await sendJson<InspectionView[]>('POST', url, { id, ...values });
-      const file = photo.current?.files?.[0];
-      if (file) next = await sendFile<InspectionView[]>('PUT', `${url}/${id}/photo.jpg`, file, file.type);
-      setView(next);
+    const id = crypto.randomUUID();
+    const file = photo.current?.files?.[0];
+    const clear = () => {
       form.reset();
       if (photo.current) photo.current.value = '';
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    };
+    const noted = await write<InspectionView[]>('POST', url, { id, ...values }, setView);
+    if (!noted) return;
+    if (!file) return clear();
+    const sent = await act(async () =>
+      setView(await sendFile<InspectionView[]>('PUT', `${url}/${id}/photo.jpg`, file, file.type)),
+    );
+    if (sent) clear();
   });
-  const withdraw = async (id: string) => {
-    setFault(null);
-    try {
-      setView(await removeWithAnswer<InspectionView[]>(`${url}/${id}`));
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
+  const withdraw = (id: string) => void write<InspectionView[]>('DELETE', `${url}/${id}`, undefined, setView);
 
   return (
     <>
@@ -139,7 +134,7 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
                 className="button self-start !px-2.5"
                 aria-label={`Withdraw ${each.name}`}
                 title="Withdraw"
-                onClick={() => void withdraw(each.id)}
+                onClick={() => withdraw(each.id)}
               >
                 <Trash2 size={19} aria-hidden />
               </button>

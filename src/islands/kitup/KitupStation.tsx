@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { locksIn, locksOf, withLock } from '../../core/kitup/locks';
 import { counted } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -38,19 +39,9 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
   const [moving, setMoving] = useState(false);
   const slots = view.cases.flatMap(({ storage, slots: all }) => all.map((slot) => ({ storage, slot })));
   const lit = line === null ? undefined : slots.find(({ slot }) => slot.line === line);
-  const locks = slots.flatMap(({ storage, slot }) =>
-    slot.locked && slot.line !== null ? [{ line: slot.line, storageId: storage.id, slot: slot.slot }] : [],
-  );
-  const replan = (wish: PlanWish, kept = locks) => {
-    const inCases = kept.filter((lock) => wish.storageIds.includes(lock.storageId));
-    return plan({
-      storageIds: wish.storageIds,
-      order: wish.order,
-      leave: wish.leave,
-      goals: wish.goals,
-      locks: inCases,
-    });
-  };
+  const locks = locksOf(view.cases);
+  const replan = ({ storageIds, order, leave, goals }: PlanWish, kept = locks) =>
+    plan({ storageIds, order, leave, goals, locks: locksIn(kept, storageIds) });
   const standing = view.plan && { ...view.plan, storageIds: view.cases.map(({ storage }) => storage.id) };
   const choose = (storageId: string, slot: SlotView) => {
     if (!moving || line === null || !standing) {
@@ -58,8 +49,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
       return;
     }
     setMoving(false);
-    const others = locks.filter((lock) => lock.line !== line);
-    void replan(standing, [...others, { line, storageId, slot: slot.slot }]);
+    void replan(standing, withLock(locks, line, { line, storageId, slot: slot.slot }));
   };
   useEffect(() => {
     const leave = (event: KeyboardEvent) => {
@@ -112,9 +102,8 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
             onMove={() => setMoving(!moving)}
             onLock={(locked) => {
               if (!standing || !lit) return;
-              const others = locks.filter((lock) => lock.line !== line);
               const own = { line, storageId: lit.storage.id, slot: lit.slot.slot };
-              void replan(standing, locked ? [...others, own] : others);
+              void replan(standing, withLock(locks, line, locked ? own : null));
             }}
           />
         )}

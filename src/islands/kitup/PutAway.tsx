@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { placeInWords } from '../../core/codes/places';
+import { nextToPutAway } from '../../core/kitup/walk';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
@@ -25,8 +26,8 @@ export function PutAway({
   onLight: (line: number | null) => void;
 }) {
   const away = new Set(view.putAway);
-  const potted = new Set(view.cases.flatMap(({ slots }) => slots.flatMap((slot) => slot.line ?? [])));
-  const next = legend.find(({ line }) => !away.has(line) && (potted.has(line) || view.filled.includes(line)));
+  const slots = view.cases.flatMap((each) => each.slots);
+  const next = nextToPutAway(legend, slots, new Set(view.filled), away);
   const known = next ? (view.leftovers[next.line] ?? 0) : 0;
   const [typed, setTyped] = useState<string | null>(null);
   const nextLine = next?.line ?? null;

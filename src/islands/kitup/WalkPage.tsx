@@ -2,12 +2,15 @@ import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { findLine } from '../../core/codes/findLine';
 import { placeInWords, potsInCodeOrder } from '../../core/codes/places';
+import { potInWords } from '../../core/kitup/potInWords';
+import { nextPot } from '../../core/kitup/walk';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { UndoButtons } from '../writing/UndoButtons';
 import { CaseDrawing } from './CaseDrawing';
 import { KitupNav } from './KitupNav';
 import { NoSheet } from './NoSheet';
@@ -41,7 +44,7 @@ export function WalkPage(props: WalkProps) {
 
 function Walk({ entry, legend, first }: WalkProps) {
   const { canvas } = entry;
-  const { view, fault, note, busy } = useKitup(canvas.id, first);
+  const { view, fault, note, undo, redo, busy } = useKitup(canvas.id, first);
   const [way, setWay] = useState<Way>('heap');
   const [line, setLine] = useState<number | null>(null);
   const [typed, setTyped] = useState('');
@@ -50,9 +53,8 @@ function Walk({ entry, legend, first }: WalkProps) {
   const filled = new Set(view.filled);
   const away = new Set(view.putAway);
   const pots = potsInCodeOrder(legend, view.places);
-  const bySlot = view.cases.flatMap(({ slots }) => slots.flatMap((slot) => slot.line ?? []));
-  const nextPot = bySlot.find((each) => !filled.has(each)) ?? null;
-  const lit = way === 'pots' ? nextPot : line;
+  const slots = view.cases.flatMap((each) => each.slots);
+  const lit = way === 'pots' ? nextPot(slots, filled) : line;
   const shown = lit === null ? undefined : legend[lit - 1];
   const bag = view.bags.find((each) => each.line === lit);
   const left = legend.length - filled.size - away.size;
@@ -93,6 +95,13 @@ function Walk({ entry, legend, first }: WalkProps) {
           ))}
         </fieldset>
         {fault && <Notice kind="fault">{fault}</Notice>}
+        <UndoButtons
+          history={view.history}
+          words={(event) => potInWords(event, legend)}
+          busy={busy}
+          onUndo={undo}
+          onRedo={redo}
+        />
         {way === 'away' ? (
           <PutAway
             view={view}
@@ -184,16 +193,16 @@ function Walk({ entry, legend, first }: WalkProps) {
         )}
       </section>
       <section className="flex min-w-0 flex-col gap-5" aria-label="The cases">
-        {view.cases.map(({ storage, slots }) => (
+        {view.cases.map(({ storage, slots: own }) => (
           <CaseDrawing
             key={storage.id}
             storage={storage}
-            slots={slots}
+            slots={own}
             legend={legend}
             shape={canvas.shape}
             amounts={view.amounts}
             filled={filled}
-            lit={slots.find((slot) => slot.line !== null && slot.line === lit)?.slot ?? null}
+            lit={own.find((slot) => slot.line !== null && slot.line === lit)?.slot ?? null}
             onChoose={(slot) => slot.line !== null && setLine(slot.line)}
           />
         ))}

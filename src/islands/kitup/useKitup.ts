@@ -1,6 +1,7 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { KitupView } from '../../server/kitup/contract';
-import { inWords, NoAnswer, sendJson } from '../writing/api';
+import { getJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 /** What the user asks for when pots are planned; see `kitupSchema`. */
 interface KitupWish {
@@ -14,51 +15,32 @@ interface KitupWish {
 export interface Kitup {
   view: KitupView;
   fault: string | null;
+  busy: boolean;
   /** @returns whether it was done */
   plan(wish: KitupWish): Promise<boolean>;
   note(event: { line: number; kind: 'fill' | 'take back' | 'put away'; drills?: number }): Promise<boolean>;
-  busy: boolean;
+  undo(id: string): void;
+  redo(id: string): void;
 }
 
 /** The kit-up of a canvas as the server sees it, and ways to change it. */
 export function useKitup(canvasId: string, first: KitupView): Kitup {
   const [view, setView] = useState(first);
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const attempt = useRef<{ entry: string; id: string } | null>(null);
-  const ask = useCallback(async (work: () => Promise<KitupView>) => {
-    setFault(null);
-    setBusy(true);
-    try {
-      setView(await work());
-      return true;
-    } catch (error) {
-      if (!(error instanceof NoAnswer)) attempt.current = null;
-      setFault(inWords(error));
-      return false;
-    } finally {
-      setBusy(false);
-    }
-  }, []);
-  const plan = useCallback(
-    (wish: KitupWish) => ask(() => sendJson('PUT', `/api/canvases/${canvasId}/kitup`, wish)),
-    [ask, canvasId],
+  const { busy, fault, write, enter } = useWrite(canvasId);
+  const base = `/api/canvases/${canvasId}/kitup`;
+  const plan = useCallback((wish: KitupWish) => write('PUT', base, wish, setView), [write, base]);
+  const note = useCallback<Kitup['note']>((event) => enter(`${base}/pots`, event, setView), [enter, base]);
+  const undo = useCallback(
+    (id: string) => void enter(`${base}/pots`, { undoes: id }, setView),
+    [enter, base],
   );
-  const note = useCallback<Kitup['note']>(
-    (event) =>
-      ask(async () => {
-        // A try whose answer was lost may have been committed: the same event again keeps its id.
-        const entry = JSON.stringify(event);
-        if (attempt.current?.entry !== entry) attempt.current = { entry, id: crypto.randomUUID() };
-        const { id } = attempt.current;
-        const next = await sendJson<KitupView>('POST', `/api/canvases/${canvasId}/kitup/pots`, {
-          id,
-          ...event,
-        });
-        attempt.current = null;
-        return next;
-      }),
-    [ask, canvasId],
+  const redo = useCallback(
+    (id: string) => void enter(`${base}/pots`, { redoes: id }, setView),
+    [enter, base],
   );
-  return { view, fault, plan, note, busy };
+  useEffect(() => {
+    // The page was made before this screen had a name; undo goes by it.
+    getJson<KitupView>(base).then(setView, () => {});
+  }, [base]);
+  return { view, fault, busy, plan, note, undo, redo };
 }

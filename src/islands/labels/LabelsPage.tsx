@@ -1,5 +1,5 @@
 import { Printer } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import {
   LABEL_FORMATS,
@@ -13,9 +13,11 @@ import { counted } from '../../core/words/numbers';
 import type { LABEL_CHOICES, LabelsView } from '../../server/labels/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
+import { NumberField } from '../../ui/NumberField';
+import { Pager } from '../../ui/Pager';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
-import { inWords, remove, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 import { LabelRemoval } from './LabelRemoval';
 import { LabelSheetForm } from './LabelSheetForm';
 import { PrinterSlip } from './PrinterSlip';
@@ -57,9 +59,8 @@ function Labels({ entry, first }: LabelsProps) {
   const [start, setStart] = useState(1);
   const [page, setPage] = useState(1);
   const [version, setVersion] = useState(0);
-  const [fault, setFault] = useState<string | null>(null);
+  const { busy, fault, write } = useWrite();
   const [said, setSaid] = useState('');
-  const saving = useRef(false);
   const sheet = sheets[format];
   const perPage = sheet.columns * sheet.rows;
   const labels = first.counts[which];
@@ -67,32 +68,26 @@ function Labels({ entry, first }: LabelsProps) {
   const shownPage = Math.min(page, pages);
   const query = `format=${format}&which=${which}&start=${Math.min(start, perPage)}`;
   const base = `/api/canvases/${canvas.id}`;
-  /** One change at a time, so that none is made to a sheet that another is about to replace. */
-  const change = async (work: () => Promise<LabelSheet>, words: string) => {
-    if (saving.current) return;
-    saving.current = true;
-    setFault(null);
-    setSaid('');
-    try {
-      const kept = await work();
-      setSheets({ ...sheets, [format]: kept });
-      setVersion(version + 1);
-      setSaid(words);
-    } catch (error) {
-      setFault(inWords(error));
-    }
-    saving.current = false;
+  const kept = (next: LabelSheet, words: string) => {
+    setSheets((before) => ({ ...before, [format]: next }));
+    setVersion((before) => before + 1);
+    setSaid(words);
   };
-  const keep = (next: LabelSheet) =>
-    change(
-      () => sendJson<LabelSheet>('PUT', `/api/label-sheets/${format}`, next),
-      'Kept. The picture shows it as it will be printed.',
+  /** One change at a time, so that none is made to a sheet that another is about to replace. */
+  const keep = (next: LabelSheet) => {
+    if (busy) return;
+    setSaid('');
+    void write<LabelSheet>('PUT', `/api/label-sheets/${format}`, next, (sheetNow) =>
+      kept(sheetNow, 'Kept. The picture shows it as it will be printed.'),
     );
-  const usual = () =>
-    change(async () => {
-      await remove(`/api/label-sheets/${format}`);
-      return usualSheet(format);
-    }, 'Back to the usual sheet.');
+  };
+  const usual = () => {
+    if (busy) return;
+    setSaid('');
+    void write('DELETE', `/api/label-sheets/${format}`, undefined, () =>
+      kept(usualSheet(format), 'Back to the usual sheet.'),
+    );
+  };
   const paper = PAPERS[sheet.paper];
 
   return (
@@ -158,47 +153,24 @@ function Labels({ entry, first }: LabelsProps) {
             ))}
           </select>
         </label>
-        <label className="block">
-          <span className="mb-1 block font-semibold">First free place on a part-used sheet</span>
-          <input
-            type="number"
-            className="field number"
-            min={1}
-            max={perPage}
-            value={start}
-            onChange={(event) =>
-              setStart(Math.max(1, Math.min(perPage, Math.trunc(Number(event.target.value)) || 1)))
-            }
-          />
-        </label>
+        <NumberField
+          words="First free place on a part-used sheet"
+          value={start}
+          least={1}
+          most={perPage}
+          whole
+          onChange={setStart}
+        />
         <LabelSheetForm key={`${format} ${version}`} sheet={sheet} onKeep={keep} onUsual={usual} />
         <PrinterSlip sheet={sheet} onKeep={keep} />
         <LabelRemoval />
       </section>
       <section className="flex min-w-0 flex-col gap-3" aria-label="The sheet">
-        <div className="flex flex-wrap items-center gap-3">
+        <Pager what="Sheet" number={shownPage} count={pages} onChange={setPage}>
           <h2>
             Sheet {shownPage} of {pages}
           </h2>
-          <div className="ml-auto flex gap-2">
-            <button
-              type="button"
-              className="button"
-              disabled={shownPage === 1}
-              onClick={() => setPage(shownPage - 1)}
-            >
-              Sheet before
-            </button>
-            <button
-              type="button"
-              className="button"
-              disabled={shownPage === pages}
-              onClick={() => setPage(shownPage + 1)}
-            >
-              Next sheet
-            </button>
-          </div>
-        </div>
+        </Pager>
         <img
           src={`${base}/labels.svg?${query}&page=${shownPage}&v=${version}`}
           alt={`Sheet ${shownPage} as it will be printed`}

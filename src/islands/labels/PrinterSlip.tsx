@@ -1,23 +1,13 @@
 import { useState } from 'react';
 import { type LabelSheet, printerOff, TEST_CROSS_MM } from '../../core/labels/sheet';
+import { NumberField } from '../../ui/NumberField';
 
 /** Print the test page, measure its cross, and the sheet is moved back by as much as the printer is off. */
 export function PrinterSlip({ sheet, onKeep }: { sheet: LabelSheet; onKeep: (sheet: LabelSheet) => void }) {
-  const [across, setAcross] = useState(String(TEST_CROSS_MM + sheet.printerOffXMm));
-  const [down, setDown] = useState(String(TEST_CROSS_MM + sheet.printerOffYMm));
-  const numbers = [across, down].map((text) => Number(text.replace(',', '.')));
-  const usable =
-    [across, down].every((text) => text.trim() !== '') && numbers.every((n) => n >= 0 && n <= 40);
-  const field = (words: string, value: string, change: (text: string) => void) => (
-    <label className="block">
-      <span className="mb-0.5 block text-[0.95rem]">{words}</span>
-      <input
-        className="field number"
-        inputMode="decimal"
-        value={value}
-        onChange={(event) => change(event.target.value)}
-      />
-    </label>
+  const [across, setAcross] = useState(TEST_CROSS_MM + sheet.printerOffXMm);
+  const [down, setDown] = useState(TEST_CROSS_MM + sheet.printerOffYMm);
+  const field = (words: string, value: number, change: (mm: number) => void) => (
+    <NumberField words={words} value={value} least={0} most={40} onChange={change} />
   );
   return (
     <details className="slip">
@@ -26,8 +16,7 @@ export function PrinterSlip({ sheet, onKeep }: { sheet: LabelSheet; onKeep: (she
         className="flex flex-col gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          const [x, y] = numbers;
-          onKeep({ ...sheet, printerOffXMm: printerOff(x!), printerOffYMm: printerOff(y!) });
+          onKeep({ ...sheet, printerOffXMm: printerOff(across), printerOffYMm: printerOff(down) });
         }}
       >
         <a className="button" href={`/api/label-sheets/test-page.pdf?paper=${sheet.paper}`} download>
@@ -38,12 +27,7 @@ export function PrinterSlip({ sheet, onKeep }: { sheet: LabelSheet; onKeep: (she
           {field('From the left, mm', across, setAcross)}
           {field('From the top, mm', down, setDown)}
         </div>
-        {!usable && (
-          <p role="alert" className="font-medium text-alarm">
-            Give both distances in millimetres, between 0 and 40.
-          </p>
-        )}
-        <button type="submit" className="button" disabled={!usable}>
+        <button type="submit" className="button">
           Print with this printer
         </button>
       </form>

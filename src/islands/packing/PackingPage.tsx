@@ -1,13 +1,14 @@
 import { Download, Printer } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { PackedLine, PackingGoal } from '../../core/packing/packing';
+import { packingSum } from '../../core/packing/packing';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { CheckinNav } from '../checkin/CheckinNav';
-import { getJson, inWords } from '../writing/api';
+import { useAnswer } from '../writing/useAnswer';
 
 /** The sender's side: which bags go into a kit, in the order in which a hand picks them. */
 export function PackingPage({ entry }: { entry: ShelfEntry }) {
@@ -17,24 +18,9 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
     spare: '10',
     goal: 'least surplus',
   });
-  const [list, setList] = useState<PackedLine[] | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
   const query = new URLSearchParams(wish).toString();
-  useEffect(() => {
-    let left = false;
-    getJson<PackedLine[]>(`/api/canvases/${canvas.id}/packing?${query}`)
-      .then((next) => {
-        if (left) return;
-        setList(next);
-        setFault(null);
-      })
-      .catch((error: unknown) => !left && setFault(inWords(error)));
-    return () => {
-      left = true;
-    };
-  }, [canvas.id, query]);
-  const bags = list?.flatMap((each) => each.bags).reduce((sum, bag) => sum + bag.count, 0) ?? 0;
-  const packed = list?.reduce((sum, each) => sum + each.packedDrills, 0) ?? 0;
+  const { answer: list, fault } = useAnswer<PackedLine[]>(`/api/canvases/${canvas.id}/packing?${query}`);
+  const sum = packingSum(list ?? []);
   return (
     <>
       <div className="print:hidden">
@@ -89,10 +75,9 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
           {list && !fault && (
             <>
               <h2 className="hidden text-xl print:block">Packing list: {canvas.title}</h2>
-              <p className="big-number">{counted(bags, 'bag')}</p>
+              <p className="big-number">{counted(sum.bags, 'bag')}</p>
               <p className="mb-3">
-                {many(packed)} drills for {many(list.reduce((sum, each) => sum + each.line.neededDrills, 0))}{' '}
-                needed, in pick order by code
+                {many(sum.packedDrills)} drills for {many(sum.neededDrills)} needed, in pick order by code
               </p>
               <ScrollRegion label="Packing list" className="">
                 <table className="table-plain">

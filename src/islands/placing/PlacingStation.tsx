@@ -1,23 +1,25 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { ColourPlan, Direction } from '../../core/placing/barPlan';
 import { KNOWN_TIPS } from '../../core/placing/tips';
 import type { SectionTally } from '../../core/sections/blockGrid';
+import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { PlacingView } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
-import { Cloth } from '../../ui/cloth/Cloth';
 import { coverLayer } from '../../ui/cloth/layers';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { NoChart } from '../chart/NoChart';
-import { type ClothData, useClothData } from '../cloth/useClothData';
+import { StationCloth, WithCloth } from '../cloth/StationCloth';
+import type { ClothData } from '../cloth/useClothData';
 import { SectionStepper } from '../sections/SectionStepper';
-import { getJson, inWords, sendJson } from '../writing/api';
+import { useAnswer } from '../writing/useAnswer';
+import { useWrite } from '../writing/useWrite';
 import { barsLayer } from './barsLayer';
 
 /** Which runs to lay with which tip, along rows or columns. */
@@ -32,14 +34,15 @@ export function PlacingStation({
   sections: SectionTally[];
   first: number | null;
 }) {
-  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
   if (!entry.hasChart)
     return (
       <NoChart canvasId={entry.canvas.id} what="Runs are found on the chart, and this canvas has none yet." />
     );
-  if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
-  return <Runs entry={entry} legend={legend} sections={sections} first={first} data={data} />;
+  return (
+    <WithCloth entry={entry}>
+      {(data) => <Runs entry={entry} legend={legend} sections={sections} first={first} data={data} />}
+    </WithCloth>
+  );
 }
 
 function Runs({
@@ -56,37 +59,18 @@ function Runs({
   data: ClothData;
 }) {
   const { canvas } = entry;
-  const [number, setNumber] = useState(
-    () =>
-      sections[(first ?? 0) - 1]?.section.number ??
-      sections.find((each) => each.laid < each.drills)?.section.number ??
-      1,
-  );
-  const [view, setView] = useState<PlacingView | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const [number, setNumber] = useState(() => sectionAsked(sections, first));
+  const {
+    answer: view,
+    fault: lost,
+    reload,
+  } = useAnswer<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`);
+  const { fault, write } = useWrite();
   const [chosen, setChosen] = useState<number | null>(null);
   const [asTable, setAsTable] = useState(false);
   const [otherWay, setOtherWay] = useState(false);
 
-  useEffect(() => {
-    let left = false;
-    getJson<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`)
-      .then((next) => !left && setView(next))
-      .catch((error: unknown) => !left && setFault(inWords(error)));
-    return () => {
-      left = true;
-    };
-  }, [canvas.id, number]);
-
-  const changeTips = async (tips: number[]) => {
-    setFault(null);
-    try {
-      await sendJson('PUT', '/api/tips', { tips });
-      setView(await getJson<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`));
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
+  const changeTips = (tips: number[]) => void write('PUT', '/api/tips', { tips }, reload);
 
   const plan = view?.plans.find((each) => each.line === chosen) ?? view?.plans[0] ?? null;
   const section = sections[number - 1]!.section;
@@ -117,12 +101,11 @@ function Runs({
             {plan && best && <RunsTable best={best} code={legend[plan.line - 1]!.code} />}
           </ScrollRegion>
         ) : (
-          <Cloth
+          <StationCloth
             label={`Section ${number} of ${canvas.title} with its runs`}
-            chart={data.chart}
-            hasChart
+            entry={entry}
             legend={legend}
-            shape={canvas.shape}
+            data={data}
             wish={wish}
             layers={layers}
             frame={section}
@@ -135,7 +118,7 @@ function Runs({
         )}
       </section>
       <section className="flex min-h-0 flex-col gap-3" aria-label="Plan">
-        {fault && <Notice kind="fault">{fault}</Notice>}
+        {(fault ?? lost) && <Notice kind="fault">{fault ?? lost}</Notice>}
         {view && (
           <>
             <div aria-live="polite">
@@ -146,7 +129,7 @@ function Runs({
                   : `placements with these tips, against ${many(view.placements.oneByOne)} one by one`}
               </p>
             </div>
-            <TipChoice tips={view.tips} onChange={(tips) => void changeTips(tips)} />
+            <TipChoice tips={view.tips} onChange={changeTips} />
             {plan && best && (
               <div className="slip !py-3" data-testid="plan">
                 <Colour line={legend[plan.line - 1]!} shape={canvas.shape} size={44} />

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { many } from '../../core/words/numbers';
 import type { ProgressView } from '../../server/progress/contract';
@@ -7,20 +7,16 @@ import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
-import { getJson, inWords } from '../writing/api';
+import { useAnswer } from '../writing/useAnswer';
 import { BurnUpChart } from './BurnUpChart';
 
 /** How far the canvas has come: today, in all, per colour, and day by day. */
 export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
-  const [view, setView] = useState<ProgressView | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
-    getJson<ProgressView>(`/api/canvases/${canvas.id}/progress?zone=${encodeURIComponent(zone)}`)
-      .then(setView)
-      .catch((error: unknown) => setFault(inWords(error)));
-  }, [canvas.id]);
+  const [zone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
+  const { answer: view, fault } = useAnswer<ProgressView>(
+    `/api/canvases/${canvas.id}/progress?zone=${encodeURIComponent(zone)}`,
+  );
   if (fault) return <Notice kind="fault">{fault}</Notice>;
   if (!view) return <p aria-live="polite">Adding up…</p>;
   return (

@@ -2,36 +2,26 @@ import { Copy, Download } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { UNKNOWN_COLOUR } from '../../core/colour/rgb';
-import { REQUEST_STATES } from '../../core/requests/supplierRequest';
+import { REQUEST_STATES, stillOpen } from '../../core/requests/supplierRequest';
 import type { CoverOffer } from '../../core/stash/cover';
+import { drillsToTake } from '../../core/stash/cover';
 import { counted, many } from '../../core/words/numbers';
 import type { RequestEntry, RequestView } from '../../server/requests/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
-import { inWords, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 /** What is lacking: covered from the stash, or asked of the sender. */
 export function RequestPage({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
   const { canvas } = entry;
   const [view, setView] = useState(first);
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, enter } = useWrite(canvas.id);
   const [copied, setCopied] = useState(false);
-  const post = async (path: string, body: object) => {
-    setFault(null);
-    try {
-      setView(
-        await sendJson<RequestView>('POST', `/api/canvases/${canvas.id}/requests${path}`, {
-          id: crypto.randomUUID(),
-          ...body,
-        }),
-      );
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
-  const open = view.lines.filter((each) => each.state !== 'arrived');
+  const post = (path: string, body: object) =>
+    void enter<RequestView>(`/api/canvases/${canvas.id}/requests${path}`, body, setView);
+  const open = stillOpen(view.lines);
   return (
     <>
       <CheckinNav canvasId={canvas.id} here="/request" />
@@ -51,9 +41,9 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
               key={each.line.line}
               each={each}
               canvas={canvas}
-              onState={(state) => void post('', { line: each.line.line, state })}
+              onState={(state) => post('', { line: each.line.line, state })}
               onCover={(offer, drills) =>
-                void post('/cover', { line: each.line.line, itemId: offer.item.id, drills })
+                post('/cover', { line: each.line.line, itemId: offer.item.id, drills })
               }
             />
           ))}
@@ -141,7 +131,7 @@ function LackingColour({
       {each.shortDrills > 0 && each.offers.length > 0 && (
         <ul className="mt-2 flex flex-col gap-2 border-t border-line pt-2">
           {each.offers.map((offer) => {
-            const drills = Math.min(offer.item.drills, each.shortDrills);
+            const drills = drillsToTake(offer, each.shortDrills);
             return (
               <li key={offer.item.id} className="flex flex-wrap items-center gap-3">
                 <span className="flex border border-edge" aria-hidden>

@@ -1,4 +1,4 @@
-import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { Pager } from '../../ui/Pager';
 
 /** Which section is on the bench, with the one before and the one after. */
 export function SectionStepper({
@@ -12,16 +12,7 @@ export function SectionStepper({
 }) {
   const numbers = Array.from({ length: count }, (_, i) => i + 1);
   return (
-    <div className="flex items-center gap-2">
-      <button
-        type="button"
-        className="button !px-2.5"
-        aria-label="Section before"
-        disabled={number <= 1}
-        onClick={() => onChange(number - 1)}
-      >
-        <ChevronLeft size={20} aria-hidden />
-      </button>
+    <Pager what="Section" number={number} count={count} onChange={onChange}>
       <label className="flex items-center gap-2">
         <span className="font-semibold">Section</span>
         <select
@@ -37,15 +28,6 @@ export function SectionStepper({
         </select>
         of {count}
       </label>
-      <button
-        type="button"
-        className="button !px-2.5"
-        aria-label="Section after"
-        disabled={number >= count}
-        onClick={() => onChange(number + 1)}
-      >
-        <ChevronRight size={20} aria-hidden />
-      </button>
-    </div>
+    </Pager>
   );
 }

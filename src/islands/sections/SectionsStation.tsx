@@ -3,20 +3,22 @@ import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { sizeInWords } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { wholeRect } from '../../core/cells/rect';
 import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
+import { nextToDo, sectionByKey } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import { blockSizeSchema, type SectionsView } from '../../server/sections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip, ColourName } from '../../ui/Chip';
-import { Cloth } from '../../ui/cloth/Cloth';
 import { panelsLayer } from '../../ui/cloth/layers';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { type ClothData, useClothData } from '../cloth/useClothData';
-import { inWords, sendJson } from '../writing/api';
+import { StationCloth, WithCloth } from '../cloth/StationCloth';
+import type { ClothData } from '../cloth/useClothData';
+import { useWrite } from '../writing/useWrite';
 import { cutsLayer } from './cutsLayer';
 
 /** The canvas cut into sittings. */
@@ -29,10 +31,11 @@ export function SectionsStation({
   legend: LegendLine[];
   first: SectionsView;
 }) {
-  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
-  if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
-  return <Cuts entry={entry} legend={legend} first={first} data={data} />;
+  return (
+    <WithCloth entry={entry}>
+      {(data) => <Cuts entry={entry} legend={legend} first={first} data={data} />}
+    </WithCloth>
+  );
 }
 
 function Cuts({
@@ -49,7 +52,7 @@ function Cuts({
   const { canvas, hasChart } = entry;
   const [view, setView] = useState(first);
   const [chosen, setChosen] = useState(() => nextToDo(first.sections));
-  const [fault, setFault] = useState<string | null>(null);
+  const { fault, write } = useWrite(canvas.id);
   const [asTable, setAsTable] = useState(false);
   const tally = view.sections[chosen - 1] ?? view.sections[0]!;
   const pieces = useMemo(() => view.sections.map((each) => each.section), [view]);
@@ -67,7 +70,7 @@ function Cuts({
     [pieces, chosen, done, canvas],
   );
   const wish = useMemo(() => ({ laid: data.laid, focus: null }), [data]);
-  const frame = useMemo(() => ({ x: 0, y: 0, width: canvas.width, height: canvas.height }), [canvas]);
+  const frame = useMemo(() => wholeRect(canvas), [canvas]);
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
@@ -80,12 +83,11 @@ function Cuts({
             <SectionsTable sections={view.sections} legend={legend} hasChart={hasChart} />
           </ScrollRegion>
         ) : (
-          <Cloth
+          <StationCloth
             label={`${canvas.title}, cut into ${pieces.length} sections; arrow keys move, Enter chooses`}
-            chart={data.chart}
-            hasChart={hasChart}
+            entry={entry}
             legend={legend}
-            shape={canvas.shape}
+            data={data}
             wish={wish}
             layers={layers}
             frame={frame}
@@ -95,7 +97,7 @@ function Cuts({
               if (section) setChosen(section.number);
             }}
             onKey={({ key }) => {
-              const step = stepTo(pieces, chosen, key);
+              const step = sectionByKey(pieces, chosen, key);
               if (step === null) return false;
               setChosen(step);
               return true;
@@ -107,14 +109,10 @@ function Cuts({
         <BlockForm
           view={view}
           onSave={async (block) => {
-            setFault(null);
-            try {
-              const next = await sendJson<SectionsView>('PUT', `/api/canvases/${canvas.id}/sections`, block);
+            await write<SectionsView>('PUT', `/api/canvases/${canvas.id}/sections`, block, (next) => {
               setView(next);
               setChosen(nextToDo(next.sections));
-            } catch (error) {
-              setFault(inWords(error));
-            }
+            });
           }}
         />
         {fault && <Notice kind="fault">{fault}</Notice>}
@@ -259,22 +257,4 @@ function SectionsTable({
       ]}
     />
   );
-}
-
-/** The first section with something left to lay. */
-function nextToDo(sections: SectionTally[]): number {
-  return sections.find((each) => each.laid < each.drills)?.section.number ?? 1;
-}
-
-/** The section that an arrow key leads to; null for other keys. */
-function stepTo(
-  pieces: { number: number; x: number; y: number; width: number; height: number }[],
-  from: number,
-  key: string,
-): number | null {
-  const here = pieces[from - 1];
-  if (!here || !key.startsWith('Arrow')) return null;
-  const x = key === 'ArrowLeft' ? here.x - 1 : key === 'ArrowRight' ? here.x + here.width : here.x;
-  const y = key === 'ArrowUp' ? here.y - 1 : key === 'ArrowDown' ? here.y + here.height : here.y;
-  return sectionAt(pieces, x, y)?.number ?? from;
 }

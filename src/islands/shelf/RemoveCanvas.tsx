@@ -1,20 +1,14 @@
 import { Trash2 } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
+import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
-import { inWords, remove } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 
 /** Takes a canvas off the shelf for good, after asking. */
 export function RemoveCanvas({ id, title }: { id: string; title: string }) {
   const dialog = useRef<HTMLDialogElement>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const go = async () => {
-    try {
-      await remove(`/api/canvases/${id}`);
-      window.location.reload();
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
+  const { busy, fault, write } = useWrite();
+  const go = () => void write('DELETE', `/api/canvases/${id}`, undefined, () => window.location.reload());
   return (
     <>
       <button
@@ -26,11 +20,7 @@ export function RemoveCanvas({ id, title }: { id: string; title: string }) {
       >
         <Trash2 size={19} aria-hidden />
       </button>
-      <dialog
-        ref={dialog}
-        className="slip w-[min(32rem,92vw)] backdrop:bg-black/50"
-        aria-label={`Remove ${title}`}
-      >
+      <Dialog title={`Remove ${title}`} width={32} handle={dialog}>
         <p className="mb-4 text-lg">
           Remove <strong>{title}</strong> with its sheet, its chart, every counted bag and every mark? This
           cannot be undone.
@@ -40,11 +30,11 @@ export function RemoveCanvas({ id, title }: { id: string; title: string }) {
           <button type="button" className="button" onClick={() => dialog.current?.close()}>
             Keep it
           </button>
-          <button type="button" className="button !border-alarm !text-alarm" onClick={go}>
+          <button type="button" className="button !border-alarm !text-alarm" disabled={busy} onClick={go}>
             Remove it for good
           </button>
         </div>
-      </dialog>
+      </Dialog>
     </>
   );
 }

@@ -1,15 +1,17 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { compareCodes } from '../../core/codes/codes';
 import { FINISHES } from '../../core/colour/finish';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
-import type { StashItem } from '../../core/stash/cover';
-import { many } from '../../core/words/numbers';
+import { counted, many } from '../../core/words/numbers';
+import type { StashView } from '../../server/stash/contract';
 import { stashItemSchema } from '../../server/stash/contract';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendJson } from '../writing/api';
+import { getJson } from '../writing/api';
+import { UndoButtons } from '../writing/UndoButtons';
+import { useWrite } from '../writing/useWrite';
 
 const EMPTY = {
   code: '',
@@ -21,21 +23,24 @@ const EMPTY = {
 };
 
 /** Leftovers of finished kits: they fill the next kit's shortages. */
-export function StashPage({ first }: { first: StashItem[] }) {
-  const [items, setItems] = useState(first);
-  const [fault, setFault] = useState<string | null>(null);
+export function StashPage({ first }: { first: StashView }) {
+  const [view, setView] = useState(first);
+  const { busy, fault, enter } = useWrite();
+  useEffect(() => {
+    // The page was made before this screen had a name; undo goes by it.
+    getJson<StashView>('/api/stash').then(setView, () => {});
+  }, []);
   const form = useForm({ resolver: yupResolver(stashItemSchema.omit(['id'])), defaultValues: EMPTY });
   const { errors } = form.formState;
   const add = form.handleSubmit(async (item) => {
-    setFault(null);
-    try {
-      setItems(await sendJson<StashItem[]>('POST', '/api/stash', { id: crypto.randomUUID(), ...item }));
+    await enter<StashView>('/api/stash', item, (next) => {
+      setView(next);
       form.reset({ ...EMPTY, shape: item.shape, finish: item.finish });
       form.setFocus('code');
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    });
   });
+  const step = (what: { undoes: string } | { redoes: string }) =>
+    void enter<StashView>('/api/stash/undo', what, setView);
   const field = (name: 'code' | 'name' | 'drills', words: string) => (
     <label className="block">
       <span className="mb-1.5 block font-semibold">{words}</span>
@@ -51,7 +56,7 @@ export function StashPage({ first }: { first: StashItem[] }) {
       )}
     </label>
   );
-  const there = items.filter((item) => item.drills > 0).sort((a, b) => compareCodes(a.code, b.code));
+  const there = view.items.filter((item) => item.drills > 0).sort((a, b) => compareCodes(a.code, b.code));
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[22rem_1fr]">
       <form onSubmit={add} noValidate className="slip flex flex-col gap-3">
@@ -96,6 +101,13 @@ export function StashPage({ first }: { first: StashItem[] }) {
         <button type="submit" className="button button-main">
           Put it into the stash
         </button>
+        <UndoButtons
+          history={view.history}
+          words={({ code, drills }) => `${counted(drills, 'drill')} of ${code} put into the stash`}
+          busy={busy}
+          onUndo={(undoes) => step({ undoes })}
+          onRedo={(redoes) => step({ redoes })}
+        />
       </form>
       <section className="min-w-0">
         {there.length === 0 ? (

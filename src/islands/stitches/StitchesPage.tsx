@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import { type Shape, sizeInWords } from '../../core/canvas/canvas';
-import { counted, many } from '../../core/words/numbers';
+import { counted, many, readNumber } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import type { StitchView } from '../../server/stitches/contract';
+import { FilePicker } from '../../ui/FilePicker';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
 import { sendJson } from '../writing/api';
-import { useTask } from '../writing/useTask';
+import { useWrite } from '../writing/useWrite';
 import { ThreadTable } from './ThreadTable';
 
 type FileKind = 'grid' | 'threads' | 'range';
@@ -32,9 +33,9 @@ export function StitchesPage() {
   const [pitch, setPitch] = useState('2.5');
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const [view, setView] = useState<StitchView | null>(null);
-  const { busy, fault, act } = useTask();
+  const { busy, fault, act, write } = useWrite();
   const [id] = useState(() => crypto.randomUUID());
-  const pitchMm = Number(pitch.replace(',', '.'));
+  const pitchMm = readNumber(pitch) ?? Number.NaN;
 
   const body = (from: typeof files, own: typeof chosen) => ({
     grid: from.grid?.text ?? '',
@@ -47,8 +48,7 @@ export function StitchesPage() {
     if (from.grid && from.threads)
       setView(await sendJson<StitchView>('POST', '/api/stitch-readings', body(from, own)));
   };
-  const choose = async (kind: FileKind, file: File | undefined) => {
-    if (!file) return;
+  const choose = async (kind: FileKind, file: File) => {
     await act(async () => {
       const text = readText(new Uint8Array(await file.arrayBuffer()));
       const next = { ...files, [kind]: { name: file.name, text } };
@@ -65,16 +65,9 @@ export function StitchesPage() {
     );
   };
   const save = () =>
-    act(async () => {
-      await sendJson('POST', '/api/stitch-canvases', {
-        ...body(files, chosen),
-        id,
-        title,
-        shape,
-        pitchMm,
-      });
-      window.location.assign(`/canvas/${id}/chart`);
-    });
+    write('POST', '/api/stitch-canvases', { ...body(files, chosen), id, title, shape, pitchMm }, () =>
+      window.location.assign(`/canvas/${id}/chart`),
+    );
 
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[23rem_1fr]">
@@ -82,19 +75,12 @@ export function StitchesPage() {
         <p>A stitch becomes a drill. Stitches ÷ 4 are centimetres at a pitch of 2.5 mm.</p>
         {FILES.map(([kind, words, about]) => (
           <div key={kind}>
-            <label className="button w-full" htmlFor={kind}>
-              {words}
-            </label>
-            <input
-              id={kind}
-              type="file"
+            <FilePicker
+              words={words}
               accept=".csv,.tsv,.txt,text/csv"
-              className="sr-only"
+              className="w-full"
               disabled={busy}
-              onChange={(event) => {
-                void choose(kind, event.target.files?.[0]);
-                event.target.value = '';
-              }}
+              onChoose={(file) => void choose(kind, file)}
             />
             <p className="mt-1 text-[0.95rem] text-faded">
               {files[kind] ? <strong className="text-ink">{files[kind].name}</strong> : about}

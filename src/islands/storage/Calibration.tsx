@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { counted } from '../../core/words/numbers';
 import { Notice } from '../../ui/Notice';
+import { NumberField } from '../../ui/NumberField';
 
 /** "This slot takes eight packets": sets how closely drills lie in this case. */
 export function Calibration({
@@ -14,19 +15,11 @@ export function Calibration({
   fault: string | null;
   onCalibrate: (drills: number) => void;
 }) {
-  const [packets, setPackets] = useState('8');
-  const [packet, setPacket] = useState('200');
-  const drills = Number(packets.replace(',', '.')) * Number(packet);
-  const field = (words: string, value: string, change: (text: string) => void) => (
-    <label className="block">
-      <span className="mb-0.5 block text-[0.95rem]">{words}</span>
-      <input
-        className="field number"
-        inputMode="decimal"
-        value={value}
-        onChange={(event) => change(event.target.value)}
-      />
-    </label>
+  const [packets, setPackets] = useState(8);
+  const [packet, setPacket] = useState(200);
+  const drills = Math.round(packets * packet);
+  const field = (words: string, value: number, most: number, change: (value: number) => void) => (
+    <NumberField words={words} value={value} least={0} most={most} onChange={change} />
   );
   return (
     <details className="slip">
@@ -34,17 +27,17 @@ export function Calibration({
       <div className="flex flex-col gap-2.5">
         <p>{disabled ? 'Choose a slot on the tray first.' : `What does slot ${number} take, closed?`}</p>
         <div className="grid grid-cols-2 gap-2">
-          {field('Packets', packets, setPackets)}
-          {field('Drills in each', packet, setPacket)}
+          {field('Packets', packets, 1000, setPackets)}
+          {field('Drills in each', packet, 100_000, setPacket)}
         </div>
         {fault && <Notice kind="fault">{fault}</Notice>}
         <button
           type="button"
           className="button"
           disabled={disabled || !(drills >= 1)}
-          onClick={() => onCalibrate(Math.round(drills))}
+          onClick={() => onCalibrate(drills)}
         >
-          {drills >= 1 ? `It takes ${counted(Math.round(drills), 'drill')}` : 'Give both numbers'}
+          {drills >= 1 ? `It takes ${counted(drills, 'drill')}` : 'Give both numbers'}
         </button>
       </div>
     </details>

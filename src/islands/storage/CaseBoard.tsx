@@ -2,7 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { CellRect } from '../../core/cells/chart';
 import { rectBetween } from '../../core/cells/rect';
-import { type Storage, slotCapacity, slotsInOrder, type Tray } from '../../core/storage/storage';
+import { type Storage, slotCapacity, slotsInOrder, slotUnder } from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
 
 type Unit = { x: number; y: number };
@@ -179,12 +179,5 @@ export function CaseBoard({
           `Column ${end.x + 1}, row ${end.y + 1}: ${under ? `slot ${numbers.get(`${index} ${under.id}`)}, ${counted(slotCapacity(storage, tray, under, kit), 'drill')}` : 'free'}`}
       </p>
     </div>
-  );
-}
-
-function slotUnder(tray: Tray, rect: CellRect): Tray['slots'][number] | undefined {
-  return tray.slots.find(
-    (slot) =>
-      rect.x >= slot.x && rect.y >= slot.y && rect.x < slot.x + slot.width && rect.y < slot.y + slot.height,
   );
 }

@@ -1,23 +1,16 @@
-import { useState } from 'react';
 import { STARTING_LAYOUTS, startStorage } from '../../core/storage/drawStorage';
 import { slotsInOrder } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
 import { Notice } from '../../ui/Notice';
-import { inWords, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 import { TrayOutline } from './TrayOutline';
 
 /** Generic cases to start from, drawn small. */
 export function StartLayouts({ onAdded }: { onAdded: (id: string) => void }) {
-  const [fault, setFault] = useState<string | null>(null);
-  const add = async (layout: (typeof STARTING_LAYOUTS)[number]) => {
+  const { fault, write } = useWrite();
+  const add = (layout: (typeof STARTING_LAYOUTS)[number]) => {
     const storage = startStorage(crypto.randomUUID(), layout, layout.name);
-    setFault(null);
-    try {
-      await sendJson('PUT', `/api/storages/${storage.id}`, storage);
-      onAdded(storage.id);
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    void write('PUT', `/api/storages/${storage.id}`, storage, () => onAdded(storage.id));
   };
   return (
     <div className="flex flex-col gap-3">
@@ -30,7 +23,7 @@ export function StartLayouts({ onAdded }: { onAdded: (id: string) => void }) {
               <button
                 type="button"
                 className="button flex size-full !flex-col !items-start !justify-between gap-2 text-left"
-                onClick={() => void add(layout)}
+                onClick={() => add(layout)}
               >
                 <span className="flex h-28 w-full items-center justify-center gap-2">
                   {trays.map((tray, t) => (

@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import { type Storage, slotsInOrder } from '../../core/storage/storage';
+import { caseUse, type Storage } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
 import type { TakenSlotView } from '../../server/storage/contract';
 import { Notice } from '../../ui/Notice';
-import { ApiProblem, getJson, inWords, removeWithAnswer, sendJson } from '../writing/api';
+import { getJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 import { CaseEditor } from './CaseEditor';
 import { StartLayouts } from './StartLayouts';
 import { TrayOutline } from './TrayOutline';
@@ -12,31 +13,19 @@ import { TrayOutline } from './TrayOutline';
 export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSlotView[] }) {
   const [storages, setStorages] = useState(first);
   const [editing, setEditing] = useState<Storage | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const attempt = async (work: () => Promise<Storage[]>) => {
-    setFault(null);
-    try {
-      setStorages(await work());
-      return true;
-    } catch (error) {
-      setFault(error instanceof ApiProblem ? error.message : inWords(error));
-      return false;
-    }
+  const { fault, write, act } = useWrite();
+  const kept = (next: Storage[]) => {
+    setStorages(next);
+    setEditing(null);
   };
   if (editing) {
     return (
       <CaseEditor
         first={editing}
         fault={fault}
-        onKeep={async (storage) => {
-          const url = `/api/storages/${storage.id}`;
-          if (await attempt(() => sendJson<Storage[]>('PUT', url, storage))) setEditing(null);
-        }}
+        onKeep={(storage) => void write('PUT', `/api/storages/${storage.id}`, storage, kept)}
         onLeave={() => setEditing(null)}
-        onGiveAway={async () => {
-          if (await attempt(() => removeWithAnswer<Storage[]>(`/api/storages/${editing.id}`)))
-            setEditing(null);
-        }}
+        onGiveAway={() => void write('DELETE', `/api/storages/${editing.id}`, undefined, kept)}
       />
     );
   }
@@ -66,10 +55,10 @@ export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSl
         <h2 className="mb-2">{storages.length === 0 ? 'Start with a case like yours' : 'Another case'}</h2>
         <StartLayouts
           onAdded={(id) =>
-            void attempt(async () => {
+            void act(async () => {
               const all = await getJson<Storage[]>('/api/storages');
               setEditing(all.find((storage) => storage.id === id) ?? null);
-              return all;
+              setStorages(all);
             })
           }
         />
@@ -80,21 +69,18 @@ export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSl
 
 /** Which kits are in a case, and what is free. */
 function InUse({ storage, taken }: { storage: Storage; taken: TakenSlotView[] }) {
-  const slots = slotsInOrder(storage.trays).length;
-  const mine = taken.filter((slot) => slot.storageId === storage.id);
-  const kits = [...new Map(mine.map((slot) => [slot.canvasId, slot.title]))];
+  const { slots, free, kits } = caseUse(storage, taken);
   return (
     <div>
       <p>
-        <span className="big-number !text-[1.7rem]">{slots - mine.length}</span> of {counted(slots, 'slot')}{' '}
-        free
+        <span className="big-number !text-[1.7rem]">{free}</span> of {counted(slots, 'slot')} free
       </p>
-      {kits.map(([id, title]) => (
+      {kits.map(({ id, title, slots: own }) => (
         <p key={id}>
           <a className="underline" href={`/canvas/${id}/kitup`}>
             {title}
           </a>
-          : {mine.filter((slot) => slot.canvasId === id).length}
+          : {own}
         </p>
       ))}
     </div>

@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import { MAX_TRAY_UNITS, type Tray } from '../../core/storage/storage';
+import { NumberField } from '../../ui/NumberField';
 
 const MEASURES = [
   ['columns', 'Columns', 1, MAX_TRAY_UNITS],
@@ -28,12 +28,14 @@ export function TrayMeasures({
     <div className="flex flex-wrap items-end gap-x-3 gap-y-2">
       <h2 className="min-w-16 pb-2.5">Tray {number}</h2>
       {MEASURES.map(([name, words, least, most]) => (
-        <Measure
-          key={`${name} ${tray[name]}`}
+        <NumberField
+          key={name}
           words={words}
+          className="w-24"
           value={tray[name]}
           least={least}
           most={most}
+          late
           whole={name === 'columns' || name === 'rows'}
           onChange={(value) => onChange({ ...tray, [name]: value })}
         />
@@ -44,49 +46,5 @@ export function TrayMeasures({
         </button>
       )}
     </div>
-  );
-}
-
-/** A number that counts once it is left or entered; what does not fit is told and not taken. */
-function Measure({
-  words,
-  value,
-  least,
-  most,
-  whole,
-  onChange,
-}: {
-  words: string;
-  value: number;
-  least: number;
-  most: number;
-  whole: boolean;
-  onChange: (value: number) => void;
-}) {
-  const [typed, setTyped] = useState(String(value));
-  const number = Number(typed.replace(',', '.'));
-  const fits =
-    typed.trim() !== '' && number >= least && number <= most && (!whole || Number.isInteger(number));
-  const take = () => {
-    if (fits && number !== value) onChange(number);
-  };
-  return (
-    <label className="block w-24">
-      <span className="mb-0.5 block text-[0.95rem] leading-tight">{words}</span>
-      <input
-        className={`field number ${fits ? '' : 'field-fault'}`}
-        inputMode="decimal"
-        value={typed}
-        aria-invalid={!fits}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={take}
-        onKeyDown={(event) => event.key === 'Enter' && take()}
-      />
-      {!fits && (
-        <span role="alert" className="block text-[0.95rem] text-alarm">
-          {least} to {most}
-        </span>
-      )}
-    </label>
   );
 }

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { DRAWING_SIDE, inkOfPicture } from '../../core/symbols/trace';
+import { FilePicker } from '../../ui/FilePicker';
 
 /** Side of the view in CSS pixels. */
 const VIEW = 320;
@@ -17,8 +18,7 @@ export function PictureCrop({
   const [crop, setCrop] = useState({ x: VIEW / 2, y: VIEW / 2, side: VIEW / 2 });
   const dragging = useRef(false);
 
-  const open = async (file: File | undefined) => {
-    if (!file) return;
+  const open = async (file: File) => {
     onFault(null);
     try {
       setPicture(await createImageBitmap(file));
@@ -63,12 +63,10 @@ export function PictureCrop({
   };
   return (
     <div className="flex flex-col gap-3">
-      <input
-        type="file"
+      <FilePicker
+        words="Picture with the symbol"
         accept="image/png,image/jpeg,image/webp"
-        aria-label="Picture with the symbol"
-        className="field"
-        onChange={(event) => void open(event.target.files?.[0])}
+        onChoose={(file) => void open(file)}
       />
       {/* biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the picture takes arrow keys itself, which is what this role means */}
       <canvas

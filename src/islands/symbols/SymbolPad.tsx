@@ -1,8 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { DRAWING_SIDE, tracedPath } from '../../core/symbols/trace';
 import { Chip } from '../../ui/Chip';
+import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
 import { PictureCrop } from './PictureCrop';
 
@@ -25,14 +26,12 @@ export function SymbolPad({
   /** @param path null goes back to the printed symbol */
   onKeep: (path: string | null) => void;
 }) {
-  const dialog = useRef<HTMLDialogElement>(null);
   const pad = useRef<HTMLCanvasElement>(null);
   const last = useRef<{ x: number; y: number } | null>(null);
   const [pen, setPen] = useState({ x: STEPS / 2, y: STEPS / 2 });
   const [path, setPath] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [byPicture, setByPicture] = useState(false);
-  useEffect(() => dialog.current?.showModal(), []);
 
   const ink = (from: { x: number; y: number }, to: { x: number; y: number }) => {
     const context = pad.current?.getContext('2d');
@@ -91,20 +90,16 @@ export function SymbolPad({
   const shown = path === null ? line : { ...line, drawing: path };
 
   return (
-    <dialog
-      ref={dialog}
-      className="slip w-[min(46rem,94vw)] backdrop:bg-black/50"
-      aria-labelledby="pad-title"
+    <Dialog
+      title={
+        <>
+          The symbol of <span className="number">{line.code}</span>
+        </>
+      }
+      width={46}
+      open
       onClose={onClose}
     >
-      <div className="mb-3 flex items-center justify-between gap-4">
-        <h2 id="pad-title">
-          The symbol of <span className="number">{line.code}</span>
-        </h2>
-        <button type="button" className="button" onClick={() => dialog.current?.close()}>
-          Close
-        </button>
-      </div>
       <div className="flex flex-wrap gap-5">
         {byPicture ? (
           <PictureCrop onInk={takeInk} onFault={setFault} />
@@ -180,7 +175,7 @@ export function SymbolPad({
           </button>
         </div>
       </div>
-    </dialog>
+    </Dialog>
   );
 }
 

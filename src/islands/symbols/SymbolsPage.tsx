@@ -2,6 +2,7 @@ import { PenLine, Shuffle, Tag } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { partingFirst } from '../../core/kitup/allotment';
+import { locksOf } from '../../core/kitup/locks';
 import { likeInWords, shadeInWords, togetherInWords } from '../../core/symbols/advice';
 import { counted } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
@@ -11,7 +12,8 @@ import { Chip, Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
-import { getJson, inWords, remove, sendJson } from '../writing/api';
+import { getJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
 import { BlockDrawing } from './BlockDrawing';
 import { SymbolPad } from './SymbolPad';
 
@@ -36,38 +38,52 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
   const [view, setView] = useState(first);
   const [legend, setLegend] = useState(firstLegend);
   const [drawing, setDrawing] = useState<LegendLine | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { busy, fault, write, act } = useWrite(canvas.id);
   const [apart, setApart] = useState<string | null>(null);
   const base = `/api/canvases/${canvas.id}`;
-  const attempt = async (work: () => Promise<void>) => {
-    setFault(null);
-    try {
-      await work();
-    } catch (error) {
-      setFault(inWords(error));
-    }
-  };
   const mark = (line: number, other: number | null) =>
-    attempt(async () => setView(await sendJson('POST', `${base}/symbols`, { line, other })));
-  const draw = (line: LegendLine, path: string | null) =>
-    attempt(async () => {
-      if (path === null) await remove(`${base}/symbols/${line.line}`);
-      else await sendJson('PUT', `${base}/symbols/${line.line}`, { path });
+    void write<SymbolCheckView>('POST', `${base}/symbols`, { line, other }, setView);
+  const drawn = () =>
+    void act(async () => {
       setLegend((await getJson<{ lines: LegendLine[] }>(`${base}/sheet`)).lines);
       setView(await getJson(`${base}/symbols`));
       setDrawing(null);
     });
-  const keepApart = () => attempt(async () => setApart(await partNeighbours(base)));
+  const draw = ({ line }: LegendLine, path: string | null) =>
+    void write(
+      path === null ? 'DELETE' : 'PUT',
+      `${base}/symbols/${line}`,
+      path === null ? undefined : { path },
+      drawn,
+    );
+  /** Plans the pots anew with look-alikes parted before the order is kept. */
+  const keepApart = () =>
+    void act(async () => {
+      const { plan, cases } = await getJson<KitupView>(`${base}/kitup`);
+      if (!plan) {
+        setApart(
+          'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” goes first.',
+        );
+        return;
+      }
+      const goals = partingFirst(plan.goals);
+      const storageIds = cases.map(({ storage }) => storage.id);
+      const { order, leave } = plan;
+      const wish = { order, leave, goals, storageIds, locks: locksOf(cases) };
+      await write<KitupView>('PUT', `${base}/kitup`, wish, (next) =>
+        setApart(`Look-alikes in the case: ${next.plan?.results[goals.indexOf('neighbours')] ?? ''}`),
+      );
+    });
   const lineOf = (number: number) => legend[number - 1]!;
 
   const remedies = ([a, b]: [number, number], redraw: boolean) => (
     <div className="flex flex-wrap gap-2">
       {view.marks[b] === a ? (
-        <button type="button" className="button button-on" onClick={() => void mark(b, null)}>
+        <button type="button" className="button button-on" onClick={() => mark(b, null)}>
           <Tag size={18} aria-hidden /> Lid of {lineOf(b).code} is marked; take that off
         </button>
       ) : (
-        <button type="button" className="button" onClick={() => void mark(b, a)}>
+        <button type="button" className="button" onClick={() => mark(b, a)}>
           <Tag size={18} aria-hidden /> Mark the lid of {lineOf(b).code}
         </button>
       )}
@@ -89,7 +105,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
           <p data-testid="symbol-sentence">{view.sentence}</p>
         </div>
         {view.pairs.length > 0 && (
-          <button type="button" className="button" onClick={() => void keepApart()}>
+          <button type="button" className="button" disabled={busy} onClick={keepApart}>
             <Shuffle size={18} aria-hidden /> Keep look-alikes apart in the case
           </button>
         )}
@@ -173,7 +189,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
           line={drawing}
           shape={canvas.shape}
           onClose={() => setDrawing(null)}
-          onKeep={(path) => void draw(drawing, path)}
+          onKeep={(path) => draw(drawing, path)}
         />
       )}
     </div>
@@ -227,21 +243,4 @@ function Finding({
       {children}
     </li>
   );
-}
-
-/** Plans the pots anew with look-alikes parted before the order is kept. @returns what was reached */
-async function partNeighbours(base: string): Promise<string> {
-  const { plan, cases } = await getJson<KitupView>(`${base}/kitup`);
-  if (!plan)
-    return 'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” goes first.';
-  const goals = partingFirst(plan.goals);
-  const locks = cases.flatMap(({ storage, slots }) =>
-    slots.flatMap(({ slot, line, locked }) =>
-      locked && line !== null ? [{ line, storageId: storage.id, slot }] : [],
-    ),
-  );
-  const storageIds = cases.map(({ storage }) => storage.id);
-  const { order, leave } = plan;
-  const next = await sendJson<KitupView>('PUT', `${base}/kitup`, { order, leave, goals, storageIds, locks });
-  return `Look-alikes in the case: ${next.plan?.results[goals.indexOf('neighbours')] ?? ''}`;
 }

@@ -3,27 +3,49 @@ export class ApiProblem extends Error {
   constructor(
     readonly status: number,
     detail: string,
-    readonly more: Record<string, unknown>,
+    readonly more: Record<string, unknown> = {},
   ) {
     super(detail);
   }
 }
 
-/** Sent when no answer came at all: the server is stopped or the connection is gone. */
+/** Thrown when no answer came at all: the server is stopped or the connection is gone. */
 export class NoAnswer extends Error {
   constructor() {
     super('Oculent does not answer. Is it still running? What you see has not been saved yet.');
   }
 }
 
-async function ask(url: string, init?: RequestInit): Promise<Response> {
+/** A write without an answer for so long counts as lost; its id makes trying again safe. */
+const WRITE_TIMEOUT_MS = 30_000;
+const SCREEN_KEY = 'oculent-screen';
+let unstoredScreen: string | null = null;
+
+/** The name of this screen, one a tab, kept over reloads: undo takes back what was done here. */
+export function screenId(): string {
+  try {
+    const known = sessionStorage.getItem(SCREEN_KEY);
+    if (known) return known;
+    const fresh = crypto.randomUUID();
+    sessionStorage.setItem(SCREEN_KEY, fresh);
+    return fresh;
+  } catch {
+    // Where the browser stores nothing, the name lives as long as the page.
+    unstoredScreen ??= crypto.randomUUID();
+    return unstoredScreen;
+  }
+}
+
+async function ask(url: string, init: RequestInit = {}): Promise<Response> {
+  const headers = new Headers(init.headers);
+  headers.set('x-oculent-screen', screenId());
   let response: Response;
   try {
-    response = await fetch(url, init);
+    response = await fetch(url, { ...init, headers });
   } catch {
     throw new NoAnswer();
   }
-  if (response.ok) return response;
+  if (response.ok || response.status === 304) return response;
   const problem = (await response.json().catch(() => ({}))) as Record<string, unknown>;
   const detail =
     typeof problem.detail === 'string' ? problem.detail : `The server answered ${response.status}.`;
@@ -34,13 +56,32 @@ export async function getJson<Answer>(url: string): Promise<Answer> {
   return (await (await ask(url)).json()) as Answer;
 }
 
+/** The answer with its tag, or null where nothing has changed since the one with this tag. */
+export async function getChanged<Answer>(
+  url: string,
+  tag: string | null,
+): Promise<{ answer: Answer; tag: string | null } | null> {
+  const response = await ask(url, tag === null ? {} : { headers: { 'if-none-match': tag } });
+  if (response.status === 304) return null;
+  return { answer: (await response.json()) as Answer, tag: response.headers.get('etag') };
+}
+
 export async function getBytes(url: string): Promise<Uint8Array> {
   return new Uint8Array(await (await ask(url)).arrayBuffer());
 }
 
-export async function sendJson<Answer>(method: 'POST' | 'PUT', url: string, body: unknown): Promise<Answer> {
-  const init = { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
-  return (await (await ask(url, init)).json()) as Answer;
+export type WriteMethod = 'POST' | 'PUT' | 'DELETE';
+
+/** Sends a write and gives its answer; null where the answer is empty. */
+export async function sendJson<Answer>(method: WriteMethod, url: string, body?: unknown): Promise<Answer> {
+  const response = await ask(url, {
+    method,
+    signal: AbortSignal.timeout(WRITE_TIMEOUT_MS),
+    ...(body === undefined
+      ? {}
+      : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+  });
+  return (response.status === 204 ? null : await response.json()) as Answer;
 }
 
 export async function sendFile<Answer>(
@@ -50,15 +91,6 @@ export async function sendFile<Answer>(
   type: string,
 ): Promise<Answer> {
   return (await (await ask(url, { method, body: file, headers: { 'content-type': type } })).json()) as Answer;
-}
-
-/** Removes something and gives the view that is left. */
-export async function removeWithAnswer<Answer>(url: string): Promise<Answer> {
-  return (await (await ask(url, { method: 'DELETE' })).json()) as Answer;
-}
-
-export async function remove(url: string): Promise<void> {
-  await ask(url, { method: 'DELETE' });
 }
 
 /** What went wrong, as a sentence to show. */

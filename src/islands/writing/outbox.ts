@@ -1,79 +1,246 @@
-import { ApiProblem, inWords, NoAnswer, sendJson } from './api';
+import { ApiProblem, inWords, NoAnswer, sendJson, type WriteMethod } from './api';
+import { browserStore, safeStore, type WaitingStore, type WaitingWrite } from './waitingStore';
 
-/** A write on its way: where to, and what. Its body carries a UUID, so sending it twice does no harm. */
-interface Waiting {
-  url: string;
-  body: unknown;
+/** What the outbox needs of its surroundings; tests hand in their own. */
+export interface OutboxWorld {
+  store: WaitingStore;
+  send(write: WaitingWrite): Promise<unknown>;
+  /** Runs work while no other tab runs such work. */
+  alone(work: () => Promise<void>): Promise<void>;
+  /** Tells other tabs; they get it through `heard`. */
+  tell(news: News): void;
+  heard(listen: (news: News) => void): void;
+  later(work: () => void, ms: number): void;
+}
+
+/** What tabs tell each other. */
+type News =
+  | { kind: 'changed' }
+  | { kind: 'answered'; key: string; canvasId: string | null; answer: unknown }
+  | { kind: 'aside'; key: string; canvasId: string | null; sentence: string };
+
+/** How things stand, for all pages alike. */
+export interface OutboxState {
+  /** Writes that were not acknowledged yet. */
+  waiting: number;
+  /** Whether the server did not answer the last try. */
+  away: boolean;
+  /** Writes that the server refuses, or fails at again and again. */
+  aside: readonly WaitingWrite[];
+  /** Whether the browser could not keep a write, so that it would be lost with this page. */
+  unkept: boolean;
 }
 
 const RETRY_MS = 2000;
+/** From so many faults of the server's own on, a write no longer holds the others back. */
+const MOST_TRIES = 3;
+
+interface Hopes {
+  answered(answer: unknown): void;
+  refused(error: ApiProblem): void;
+  away(): void;
+}
 
 /**
- * Sends writes one after the other and keeps each until the server has acknowledged it, also over a reload:
- * what is marked while the server is away is sent when it is back.
+ * Sends writes one after the other, in the order in which they were made over all tabs, and keeps each until the server
+ * has acknowledged it. Any page sends what any page left behind. A write that is refused, or fails for good, is set
+ * aside with its sentence and never holds back the others.
  */
-export class Outbox<Answer> {
-  private waiting: Waiting[];
-  private sending = false;
-  private retry: ReturnType<typeof setTimeout> | undefined;
+export class Outbox {
+  private readonly hopes = new Map<string, Hopes>();
+  private readonly listeners = new Set<(state: OutboxState) => void>();
+  private readonly answers = new Set<(canvasId: string | null, answer: unknown) => void>();
+  private last = 0;
+  private away = false;
+  private unkept = false;
+  private retrying = false;
+  private state: OutboxState = { waiting: 0, away: false, aside: [], unkept: false };
 
-  constructor(
-    private readonly key: string,
-    private readonly told: {
-      answered(answer: Answer): void;
-      refused(sentence: string): void;
-      waiting(count: number, away: boolean): void;
-    },
-  ) {
-    this.waiting = JSON.parse(localStorage.getItem(key) ?? '[]') as Waiting[];
+  constructor(private readonly world: OutboxWorld) {
+    world.heard((news) => this.hear(news));
   }
 
-  /** Sends what an earlier page left behind. */
-  resume(): void {
-    this.told.waiting(this.waiting.length, false);
-    void this.send();
+  /** Sends what earlier pages left behind. */
+  start(): void {
+    void this.refresh();
+    void this.drain();
   }
 
-  /** Stops trying; what waits stays stored. */
-  pause(): void {
-    clearTimeout(this.retry);
-    this.sending = true;
+  current(): OutboxState {
+    return this.state;
   }
 
-  put(url: string, body: unknown): void {
-    this.waiting.push({ url, body });
-    this.store();
-    this.told.waiting(this.waiting.length, false);
-    void this.send();
+  /** @returns stops listening */
+  subscribe(listener: (state: OutboxState) => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
   }
 
-  private store(): void {
-    if (this.waiting.length === 0) localStorage.removeItem(this.key);
-    else localStorage.setItem(this.key, JSON.stringify(this.waiting));
+  /** Listens to every answer, whichever tab sent the write. @returns stops listening */
+  onAnswer(listener: (canvasId: string | null, answer: unknown) => void): () => void {
+    this.answers.add(listener);
+    return () => this.answers.delete(listener);
   }
 
-  private async send(): Promise<void> {
-    if (this.sending) return;
-    this.sending = true;
-    for (let next = this.waiting[0]; next; next = this.waiting[0]) {
-      try {
-        this.told.answered(await sendJson<Answer>('POST', next.url, next.body));
-      } catch (error) {
-        const away = error instanceof NoAnswer || (error instanceof ApiProblem && error.status >= 500);
-        if (away) {
-          this.told.waiting(this.waiting.length, true);
-          this.retry = setTimeout(() => {
-            this.sending = false;
-            void this.send();
-          }, RETRY_MS);
-          return;
-        }
-        this.told.refused(inWords(error));
+  /** Writes of a canvas that are not acknowledged yet, in their order. */
+  async waitingFor(canvasId: string): Promise<WaitingWrite[]> {
+    return (await this.world.store.all()).filter((each) => each.canvasId === canvasId && each.aside === null);
+  }
+
+  /**
+   * Takes a write in; it is sent at once or as soon as the server answers.
+   * @param hopes told what becomes of it, as long as this page lives; without, a refusal is set aside
+   */
+  async put(
+    method: WriteMethod,
+    url: string,
+    body: unknown,
+    canvasId: string | null,
+    hopes: Hopes | null = null,
+  ): Promise<void> {
+    const write = { key: this.nextKey(), canvasId, method, url, body, tries: 0, aside: null };
+    if (hopes) this.hopes.set(write.key, hopes);
+    await this.world.store.put(write);
+    this.world.tell({ kind: 'changed' });
+    await this.refresh();
+    void this.drain();
+  }
+
+  /** Sends a write again that was set aside. */
+  async retry(write: WaitingWrite): Promise<void> {
+    await this.world.store.put({ ...write, aside: null, tries: 0 });
+    this.world.tell({ kind: 'changed' });
+    await this.refresh();
+    void this.drain();
+  }
+
+  /** Gives a write up. */
+  async drop(write: WaitingWrite): Promise<void> {
+    await this.world.store.remove(write.key);
+    this.world.tell({ kind: 'changed' });
+    await this.refresh();
+  }
+
+  unkeptNow(): void {
+    this.unkept = true;
+  }
+
+  /** Time of making, then a number of its own: sorts as text, also beside those of other tabs. */
+  private nextKey(): string {
+    this.last = Math.max(this.last + 1, Date.now() * 1000);
+    return `${this.last}-${Math.random().toString(36).slice(2, 8)}`;
+  }
+
+  private async drain(): Promise<void> {
+    await this.world.alone(async () => {
+      for (;;) {
+        const next = (await this.world.store.all()).find(({ aside }) => aside === null);
+        if (!next || !(await this.sendOne(next))) break;
       }
-      this.waiting.shift();
-      this.store();
-      this.told.waiting(this.waiting.length, false);
-    }
-    this.sending = false;
+    });
+    await this.refresh();
   }
+
+  /** @returns whether to go on with the next */
+  private async sendOne(write: WaitingWrite): Promise<boolean> {
+    try {
+      const answer = await this.world.send(write);
+      await this.world.store.remove(write.key);
+      this.away = false;
+      await this.refresh();
+      const news: News = { kind: 'answered', key: write.key, canvasId: write.canvasId, answer };
+      this.world.tell(news);
+      this.hear(news);
+      return true;
+    } catch (error) {
+      const refused = error instanceof ApiProblem && error.status < 500;
+      const failed = error instanceof ApiProblem && !refused;
+      if (refused || (failed && write.tries + 1 >= MOST_TRIES)) {
+        await this.setAside(write, error as ApiProblem);
+        return true;
+      }
+      if (failed) await this.world.store.put({ ...write, tries: write.tries + 1 });
+      else if (!(error instanceof NoAnswer)) console.error(error);
+      this.away = true;
+      for (const { away } of this.hopes.values()) away();
+      this.tryLater();
+      return false;
+    }
+  }
+
+  private async setAside(write: WaitingWrite, error: ApiProblem): Promise<void> {
+    const hopes = this.hopes.get(write.key);
+    this.hopes.delete(write.key);
+    // Who waits for the answer is told where it was done; else it is kept with its sentence until someone looks.
+    if (hopes) await this.world.store.remove(write.key);
+    else await this.world.store.put({ ...write, aside: inWords(error) });
+    await this.refresh();
+    hopes?.refused(error);
+    const { key, canvasId } = write;
+    const news: News = { kind: 'aside', key, canvasId, sentence: inWords(error) };
+    this.world.tell(news);
+  }
+
+  private tryLater(): void {
+    if (this.retrying) return;
+    this.retrying = true;
+    this.world.later(() => {
+      this.retrying = false;
+      void this.drain();
+    }, RETRY_MS);
+  }
+
+  private hear(news: News): void {
+    if (news.kind !== 'changed') {
+      const hopes = this.hopes.get(news.key);
+      this.hopes.delete(news.key);
+      if (news.kind === 'answered') {
+        hopes?.answered(news.answer);
+        for (const listener of this.answers) listener(news.canvasId, news.answer);
+      } else if (hopes) {
+        hopes.refused(new ApiProblem(409, news.sentence));
+        void this.world.store.remove(news.key).then(() => this.refresh());
+      }
+    }
+    void this.refresh();
+  }
+
+  private async refresh(): Promise<void> {
+    const all = await this.world.store.all();
+    const aside = all.filter((write) => write.aside !== null);
+    const waiting = all.length - aside.length;
+    if (waiting === 0) this.away = false;
+    this.state = { waiting, away: this.away, aside, unkept: this.unkept && waiting > 0 };
+    for (const listener of this.listeners) listener(this.state);
+  }
+}
+
+/** The browser as the outbox sees it. */
+function browserWorld(onFailure: () => void): OutboxWorld {
+  const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('oculent-outbox');
+  return {
+    store: safeStore(browserStore(), onFailure),
+    send: ({ method, url, body }) => sendJson(method, url, body),
+    // Where there are no locks (an insecure address), ids keep two senders from doing anything twice.
+    alone: async (work) => {
+      if (navigator.locks) await navigator.locks.request('oculent-outbox', work);
+      else await work();
+    },
+    tell: (news) => channel?.postMessage(news),
+    heard: (listen) => channel?.addEventListener('message', ({ data }) => listen(data as News)),
+    later: (work, ms) => void setTimeout(work, ms),
+  };
+}
+
+let only: Outbox | null = null;
+
+/** The page's outbox. */
+export function theOutbox(): Outbox {
+  if (!only) {
+    const outbox = new Outbox(browserWorld(() => outbox.unkeptNow()));
+    only = outbox;
+    outbox.start();
+    window.addEventListener('online', () => outbox.start());
+  }
+  return only;
 }

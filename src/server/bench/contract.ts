@@ -1,6 +1,6 @@
 import { MAX_CELLS } from '../../core/canvas/canvas';
 import type { TrashTally } from '../../core/checkin/chance';
-import type { UndoState } from '../../core/ledger/history';
+import type { UndoView } from '../../core/ledger/history';
 import { object, string, wholeNumbers } from '../http/schema';
 
 const ledgerId = (what: string) =>
@@ -26,13 +26,24 @@ export const sittingEndSchema = object({
   note: string().trim().max(500, 'Keep the note to 500 characters.').default(''),
 });
 
+/** A mark as it is named before it is undone or redone. */
+export interface MarkOffer {
+  id: string;
+  kind: 'lay' | 'lift';
+  drills: number;
+  /** Colour of all its drills; null for several. */
+  line: number | null;
+  /** Its first cell. */
+  cell: number;
+}
+
 /** What a mark did. `runs` are the cells that really changed: laid, or lifted. */
 export interface MarkView {
   id: string;
   kind: 'lay' | 'lift';
   runs: number[];
   laid: number;
-  history: UndoState;
+  history: UndoView<MarkOffer>;
 }
 
 export interface SittingView {
@@ -46,7 +57,7 @@ export interface SittingView {
 export interface BenchView {
   laid: number;
   drills: number;
-  history: UndoState;
+  history: UndoView<MarkOffer>;
   /** The newest sittings, the one that runs (if any) first. */
   sittings: SittingView[];
   trash: TrashTally & { share: number };

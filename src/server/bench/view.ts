@@ -1,25 +1,37 @@
 import { poppedCells } from '../../core/bench/popped';
 import type { Canvas } from '../../core/canvas/canvas';
-import { countLaid } from '../../core/cells/bitmap';
-import { countDrills } from '../../core/cells/chart';
 import { learnedTrash } from '../../core/checkin/chance';
-import { bitmapOf, everyMark, markHistory, sittingsOf } from '../../data/bench';
+import type { UndoView } from '../../core/ledger/history';
+import { everyMark, laidOf, markFacts, sittingsOf } from '../../data/bench';
+import { drillsOf } from '../../data/chart';
 import { trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
-import { chartOrCloth } from '../chart/view';
-import type { BenchView } from './contract';
+import { undoViewOf } from '../../data/history';
+import type { BenchView, MarkOffer } from './contract';
 
 const SITTINGS_SHOWN = 12;
 
-export async function benchView(queries: Queries, canvas: Canvas): Promise<BenchView> {
-  const chart = await chartOrCloth(queries, canvas);
+export async function benchView(
+  queries: Queries,
+  canvas: Canvas,
+  screenId: string | null = null,
+): Promise<BenchView> {
   return {
-    laid: countLaid(await bitmapOf(queries, canvas.id, chart.cells.length)),
-    drills: countDrills(chart),
-    history: await markHistory(queries, canvas.id),
+    laid: await laidOf(queries, canvas.id),
+    drills: (await drillsOf(queries, canvas.id)) ?? canvas.width * canvas.height,
+    history: await markHistory(queries, canvas.id, screenId),
     sittings: await sittingsOf(queries, canvas.id, SITTINGS_SHOWN),
     trash: learnedTrash(await trashRecords(queries, canvas.id)),
   };
+}
+
+/** What undo and redo of a screen would take back and do again, with what they did. */
+export function markHistory(
+  queries: Queries,
+  canvasId: string,
+  screenId: string | null,
+): Promise<UndoView<MarkOffer>> {
+  return undoViewOf(queries, 'mark', canvasId, screenId, (ids) => markFacts(queries, ids));
 }
 
 /** Cells whose drill came off again, by cell index. */

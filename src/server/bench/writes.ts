@@ -1,12 +1,25 @@
-import { applyMark, changedCells, inverseOf, type MarkKind } from '../../core/bench/marking';
+import { applyMark, changedCells, inverseOf, type MarkKind, onlyLine } from '../../core/bench/marking';
 import type { Canvas } from '../../core/canvas/canvas';
-import { countLaid } from '../../core/cells/bitmap';
-import { type CellRuns, faultInRuns } from '../../core/cells/cellRuns';
-import { addMark, bitmapOf, findMark, markHistory, putBitmap, sittingBelongs } from '../../data/bench';
+import { type CellRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
+import { counted } from '../../core/words/numbers';
+import {
+  addMark,
+  addSitting,
+  endSitting,
+  findMark,
+  laidOf,
+  markRequest,
+  runsToBytes,
+  sittingBelongs,
+  stretchOf,
+} from '../../data/bench';
 import type { Database, Queries } from '../../data/engine/database';
-import { chartOrCloth } from '../chart/view';
-import { conflict, notFound, unreadable } from '../http/problem';
+import { standingOf } from '../../data/history';
+import { digestOf, knownAs, type NamedRequest, noteRequest } from '../../data/once';
+import { once } from '../http/once';
+import { conflict, idTaken, notFound, unreadable } from '../http/problem';
 import type { MarkView } from './contract';
+import { markHistory } from './view';
 
 export interface MarkRequest {
   id: string;
@@ -18,69 +31,154 @@ export interface MarkRequest {
 }
 
 /**
- * Enters a mark into the ledger and says which cells it changed. Answers only once it is committed.
- * The same id a second time changes nothing and gets the same answer.
- * @throws Problem when the cells lie outside the canvas, or there is nothing to undo or redo
+ * Enters a mark into the ledger and says which cells it changed. Answers only once it is committed, and costs what it
+ * changes: only the parts of chart and bitmap that it touches are read and written.
+ * The same request a second time changes nothing and gets the same answer. A mark that changes nothing is no entry.
+ * @param screenId the screen that asks
+ * @throws Problem when the cells lie outside the canvas, there is nothing to undo or redo, or the id is taken
  */
-export async function enterMark(database: Database, canvas: Canvas, wish: MarkRequest): Promise<MarkView> {
+export async function enterMark(
+  database: Database,
+  canvas: Canvas,
+  wish: MarkRequest,
+  screenId: string | null = null,
+): Promise<MarkView> {
+  const cells = canvas.width * canvas.height;
+  const fresh = wish.undoes === null && wish.redoes === null;
+  if (fresh) {
+    const fault = faultInRuns(wish.runs, cells);
+    if (fault !== null) throw unreadable(fault);
+    if (wish.runs.length === 0) throw unreadable('A mark needs at least one square.');
+  }
+  const asked = { id: wish.id, what: 'mark', canvasId: canvas.id, digest: digestOfMark(wish) };
   return database.transaction(async (queries) => {
-    const chart = await chartOrCloth(queries, canvas);
-    const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
-    const known = await findMark(queries, canvas.id, wish.id);
-    if (known)
-      return {
-        ...known,
-        runs: [...known.runs],
-        laid: countLaid(laid),
-        history: await markHistory(queries, canvas.id),
-      };
-    const { kind, runs } = await whatToMark(queries, canvas, wish, chart.cells.length);
+    if (!fresh) {
+      const known = await repeated(queries, canvas, asked, screenId);
+      if (known) return known;
+    }
+    const { kind, runs } = fresh ? wish : await opposite(queries, canvas, wish);
     if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
       throw notFound('such sitting');
     }
-    const changed = changedCells(chart, laid, kind, runs);
-    await addMark(queries, {
-      id: wish.id,
-      canvasId: canvas.id,
-      sittingId: wish.sittingId,
-      happenedAt: new Date().toISOString(),
+    const last = runs.at(-2)! + runs.at(-1)! - 1;
+    const stretch = await stretchOf(queries, canvas.id, runs[0]!, last, cells);
+    const changed = changedCells(stretch, kind, runs);
+    if (!fresh) refuseHalf(wish, kind, countCells(runs), countCells(changed));
+    if (changed.length === 0) return idle(queries, canvas, asked, kind, screenId);
+    applyMark(stretch.laid, kind, changed, stretch.first);
+    const line = stretch.lines && onlyLine(stretch.lines, changed, stretch.first);
+    const happenedAt = new Date().toISOString();
+    const { id, sittingId, undoes, redoes } = wish;
+    const { canvasId, digest } = asked;
+    const mark = {
+      id,
+      canvasId,
+      screenId,
+      sittingId,
+      happenedAt,
       kind,
-      runs: changed,
-      undoes: wish.undoes,
-      redoes: wish.redoes,
-    });
-    applyMark(laid, kind, changed);
-    await putBitmap(queries, canvas.id, laid);
-    return {
-      id: wish.id,
-      kind,
-      runs: changed,
-      laid: countLaid(laid),
-      history: await markHistory(queries, canvas.id),
+      changed,
+      line,
+      undoes,
+      redoes,
+      digest,
     };
+    const laid = await addMark(queries, mark, stretch);
+    if (laid === null) return (await repeated(queries, canvas, asked, screenId))!;
+    // After something new at this screen, undo acts on just that, and there is nothing to redo.
+    const history = fresh
+      ? { undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true }, redo: null }
+      : await markHistory(queries, canvas.id, screenId);
+    return { id, kind, runs: changed, laid, history };
   });
 }
 
-async function whatToMark(
+/** A mark that changes nothing is no entry; only its request is remembered. @throws Problem when its id is taken */
+async function idle(
   queries: Queries,
   canvas: Canvas,
-  wish: MarkRequest,
-  cells: number,
+  asked: NamedRequest,
+  kind: MarkKind,
+  screenId: string | null,
+): Promise<MarkView> {
+  const known = await repeated(queries, canvas, asked, screenId);
+  if (known) return known;
+  await noteRequest(queries, asked);
+  const laid = await laidOf(queries, canvas.id);
+  return { id: asked.id, kind, runs: [], laid, history: await markHistory(queries, canvas.id, screenId) };
+}
+
+function digestOfMark({ kind, runs, sittingId, undoes, redoes }: MarkRequest): string {
+  return digestOf(
+    Buffer.concat([Buffer.from(JSON.stringify([kind, sittingId, undoes, redoes])), runsToBytes(runs)]),
+  );
+}
+
+/** The answer to a request that was done already; null where it was not. @throws Problem when its id is taken */
+async function repeated(
+  queries: Queries,
+  canvas: Canvas,
+  asked: NamedRequest,
+  screenId: string | null,
+): Promise<MarkView | null> {
+  const entered = await markRequest(queries, asked.id);
+  const same = entered?.canvasId === canvas.id && entered.digest === asked.digest;
+  const state = entered ? (same ? 'known' : 'other') : await knownAs(queries, asked);
+  if (state === 'new') return null;
+  if (state === 'other') throw idTaken();
+  const mark = await findMark(queries, canvas.id, asked.id);
+  return {
+    id: asked.id,
+    kind: mark?.kind ?? 'lay',
+    runs: [...(mark?.runs ?? [])],
+    laid: await laidOf(queries, canvas.id),
+    history: await markHistory(queries, canvas.id, screenId),
+  };
+}
+
+/** What undoing or redoing an entry marks. @throws Problem when it does not stand, or was not taken back */
+async function opposite(
+  queries: Queries,
+  canvas: Canvas,
+  { undoes, redoes }: MarkRequest,
 ): Promise<{ kind: MarkKind; runs: CellRuns }> {
-  if (wish.undoes === null && wish.redoes === null) {
-    const fault = faultInRuns(wish.runs, cells);
-    if (fault !== null) throw unreadable(fault);
-    if (wish.runs.length === 0) throw unreadable('A mark needs at least one cell.');
-    return { kind: wish.kind, runs: wish.runs };
-  }
-  const history = await markHistory(queries, canvas.id);
-  const target = await findMark(queries, canvas.id, wish.undoes ?? wish.redoes ?? '');
+  const id = (undoes ?? redoes)!;
+  const standing = await standingOf(queries, 'mark', canvas.id, id);
+  const target = standing === 'unknown' ? null : await findMark(queries, canvas.id, id);
   if (!target) throw notFound('such mark');
-  if (wish.undoes !== null) {
-    if (history.undo !== target.id)
-      throw conflict('This mark is not the last one any more. Look again, then undo.');
+  if (undoes !== null) {
+    if (standing !== 'stands') throw conflict('This mark was undone already, perhaps at another screen.');
     return { kind: inverseOf(target.kind), runs: target.runs };
   }
-  if (history.redo !== target.id) throw conflict('This mark cannot be done again any more.');
+  if (standing !== 'taken back') throw conflict('This mark is not undone, so it cannot be redone.');
   return { kind: target.kind, runs: target.runs };
+}
+
+/** A later mark may stand in the way: then undo would do something else than it says. @throws Problem */
+function refuseHalf(wish: MarkRequest, kind: MarkKind, asked: number, changed: number): void {
+  if (changed === asked) return;
+  const other = kind === 'lay' ? 'laid' : 'lifted';
+  throw conflict(
+    `${wish.undoes !== null ? 'Undo' : 'Redo'} would touch ${counted(asked, 'drill')}, but ${counted(asked - changed, 'drill')} of them ${asked - changed === 1 ? 'was' : 'were'} ${other} by a later mark. Undo that one first, or mark by hand.`,
+  );
+}
+
+/** Begins a sitting. The same request again changes nothing. @throws Problem when the id is taken */
+export async function startSitting(database: Database, canvas: Canvas, id: string): Promise<void> {
+  await once(database, { id, what: 'sitting', canvasId: canvas.id, content: null }, (queries) =>
+    addSitting(queries, canvas.id, id, new Date().toISOString()),
+  );
+}
+
+/** Ends a sitting. @throws Problem when it is none of this canvas */
+export async function stopSitting(
+  database: Database,
+  canvas: Canvas,
+  sittingId: string,
+  note: string,
+): Promise<void> {
+  await database.transaction(async (queries) => {
+    if (!(await sittingBelongs(queries, canvas.id, sittingId))) throw notFound('such sitting');
+    await endSitting(queries, sittingId, new Date().toISOString(), note);
+  });
 }

@@ -3,6 +3,7 @@ import type { Suspect } from '../../core/chart/edit';
 import type { ColourMatch } from '../../core/chart/files/fromPixels';
 import type { Panel, PanelPlan } from '../../core/chart/panels';
 import { FINISHES } from '../../core/colour/finish';
+import type { UndoView } from '../../core/ledger/history';
 import type { ShadePair } from '../../core/symbols/check';
 import { array, type InferType, number, object, string, wholeNumbers } from '../http/schema';
 
@@ -78,6 +79,7 @@ const runsSchema = wholeNumbers(
 ).required('Say which cells.');
 const editId = string().uuid().required('An id is needed, so that a repeated request changes nothing.');
 
+/** Sets cells, or takes back (`undoes`) or makes again (`redoes`) an earlier change. */
 export const chartEditSchema = object({
   id: editId,
   edits: array(
@@ -86,9 +88,10 @@ export const chartEditSchema = object({
       line: number().integer().min(0).max(MAX_LEGEND_LINES).required('Say which line the cells become.'),
     }).noUnknown(),
   )
-    .required('Say what is changed.')
-    .min(1, 'Say what is changed.')
-    .max(MAX_LEGEND_LINES, 'Too many changes in one go.'),
+    .max(MAX_LEGEND_LINES, 'Too many changes in one go.')
+    .default([]),
+  undoes: string().uuid().nullable().default(null),
+  redoes: string().uuid().nullable().default(null),
 });
 
 export const finishSchema = object({
@@ -102,10 +105,16 @@ export const finishSchema = object({
   runs: runsSchema,
 });
 
-export const undoFinishSchema = object({
-  id: editId,
-  undoes: string().uuid().required('Say which change is taken back.'),
-});
+/** A change of the chart as it is named before it is undone. `from` and `to` are the lines of its first cells. */
+export interface RepairOffer {
+  id: string;
+  kind: 'repair' | 'finish';
+  cells: number;
+  /** Its first cell. */
+  cell: number;
+  from: number;
+  to: number;
+}
 
 /** What the repair page starts from. */
 export interface RepairView {
@@ -113,6 +122,7 @@ export interface RepairView {
   suspects: Suspect[];
   /** The last change of a finish, which can be taken back. */
   finish: { id: string; from: number; special: number; drills: number } | null;
+  history: UndoView<RepairOffer>;
 }
 
 /** What the page on the kind of a canvas shows. */

@@ -2,79 +2,166 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
 import { cellsOfRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
-import { countPerLine } from '../../core/cells/chart';
+import { type Chart, countPerLine } from '../../core/cells/chart';
 import { applyEdit, type CellEdit, inverseOf, runsOfLine, suspects } from '../../core/chart/edit';
+import { movedCounts, specialLine } from '../../core/chart/finish';
 import type { Finish } from '../../core/colour/finish';
+import { counted } from '../../core/words/numbers';
 import { bitmapOf } from '../../data/bench';
 import { legendOf, replaceLegend } from '../../data/canvas';
 import {
   addChartEdit,
   type ChartEditEntry,
-  chartEditKnown,
   chartOf,
+  findChartEdit,
   lastFinish,
   putChart,
 } from '../../data/chart';
 import { countedBags } from '../../data/checkin';
 import type { Database, Queries } from '../../data/engine/database';
+import { standingOf, undoViewOf } from '../../data/history';
 import { freeSlot } from '../../data/kitup';
 import { putLidMark } from '../../data/symbols';
-import { conflict, unreadable } from '../http/problem';
-import type { RepairView } from './contract';
+import { once } from '../http/once';
+import { conflict, notFound, unreadable } from '../http/problem';
+import type { RepairOffer, RepairView } from './contract';
 
-export async function repairView(queries: Queries, canvas: Canvas): Promise<RepairView> {
+export async function repairView(
+  queries: Queries,
+  canvas: Canvas,
+  screenId: string | null = null,
+): Promise<RepairView> {
   const legend = await legendOf(queries, canvas.id);
   const chart = await chartOf(queries, canvas);
   const last = await lastFinish(queries, canvas.id);
-  const [special, drills] = [last?.edits[0]?.line, countCells(last?.edits[0]?.runs ?? [])];
-  const from = last?.before[0]?.line;
+  const finish = last && offerOf(last);
   return {
     legend,
     suspects: chart ? suspects(chart, legend) : [],
-    finish: last && special && from ? { id: last.id, from, special, drills } : null,
+    finish: finish && { id: finish.id, from: finish.from, special: finish.to, drills: finish.cells },
+    history: await undoViewOf(queries, 'chart_edit', canvas.id, screenId, async (ids) => {
+      const entries = await Promise.all(ids.map((id) => findChartEdit(queries, canvas.id, id)));
+      return entries.flatMap((entry) => (entry ? [offerOf(entry)] : []));
+    }),
   };
 }
 
+function offerOf({ id, kind, edits, before }: ChartEditEntry): RepairOffer {
+  return {
+    id,
+    kind,
+    cells: edits.reduce((sum, { runs }) => sum + countCells(runs), 0),
+    cell: edits[0]?.runs[0] ?? 0,
+    from: before[0]?.line ?? 0,
+    to: edits[0]?.line ?? 0,
+  };
+}
+
+/** What is to be changed on a chart: cells, or an earlier change taken back or made again. */
+export interface ChartEditRequest {
+  id: string;
+  edits?: CellEdit[];
+  undoes?: string | null;
+  redoes?: string | null;
+}
+
 /**
- * Sets cells of the chart, all or none, and keeps what stood there in the ledger. The same id again changes nothing.
- * @throws Problem when there is no chart, a cell or line does not exist, or a laid drill would lose its cell
+ * Sets cells of the chart, all or none, and keeps what stood there in the ledger; or takes such a change back, a finish
+ * with its counts; or makes it again. The same request again changes nothing.
+ * @throws Problem when there is no chart, a cell or line does not exist, a laid drill would lose its cell, a later change
+ * stands in the way, or the id is taken
  */
 export async function editChart(
   database: Database,
   canvas: Canvas,
-  wish: { id: string; edits: CellEdit[] },
+  wish: ChartEditRequest,
+  screenId: string | null = null,
 ): Promise<void> {
-  await database.transaction(async (queries) => {
-    await setCells(queries, canvas, wish);
+  const request = { id: wish.id, what: 'chart edit', canvasId: canvas.id, content: wish };
+  await once(database, request, async (queries) => {
+    const { id, edits = [], undoes = null, redoes = null } = wish;
+    const entry = { screenId, id, undoes, redoes };
+    if (undoes !== null) await undoEdit(queries, canvas, undoes, entry);
+    else if (redoes !== null) await redoEdit(queries, canvas, redoes, entry);
+    else if (edits.length === 0) throw unreadable('Say what is changed.');
+    else await setCells(queries, canvas, { ...entry, kind: 'repair', edits });
   });
 }
 
-async function setCells(
-  queries: Queries,
-  canvas: Canvas,
-  { id, edits }: { id: string; edits: CellEdit[] },
-  ledger: Pick<ChartEditEntry, 'kind' | 'undoes'> = { kind: 'repair', undoes: null },
-): Promise<boolean> {
-  if (await chartEditKnown(queries, id)) return false;
-  const chart = await chartOf(queries, canvas);
-  if (!chart) throw conflict('This canvas has no chart yet.');
+type Entry = Omit<ChartEditEntry, 'before'> & { screenId: string | null };
+
+async function setCells(queries: Queries, canvas: Canvas, { screenId, ...entry }: Entry): Promise<void> {
+  const chart = await neededChart(queries, canvas);
   const lines = (await legendOf(queries, canvas.id)).length;
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
   const before: CellEdit[] = [];
-  for (const edit of edits) {
+  for (const edit of entry.edits) {
     const fault = faultInRuns(edit.runs, chart.cells.length);
     if (fault) throw unreadable(fault);
     if (edit.line > lines) throw unreadable(`The sheet has no line ${edit.line}.`);
     if (edit.line === 0 && [...cellsOfRuns(edit.runs)].some((cell) => isLaid(laid, cell))) {
-      throw conflict(
-        'A drill is laid on one of these cells. Take that mark back before the cell is left bare.',
-      );
+      throw conflict('A drill is laid on one of these squares. Lift it before the square is left bare.');
     }
     before.unshift(...inverseOf(applyEdit(chart, edit)));
   }
-  await addChartEdit(queries, canvas.id, { id, ...ledger, edits, before }, new Date().toISOString());
+  await addChartEdit(queries, canvas.id, screenId, { ...entry, before }, new Date().toISOString());
   await putChart(queries, canvas.id, chart);
-  return true;
+}
+
+async function neededChart(queries: Queries, canvas: Canvas): Promise<Chart> {
+  const chart = await chartOf(queries, canvas);
+  if (!chart) throw conflict('This canvas has no chart yet.');
+  return chart;
+}
+
+/** @throws Problem unless every cell still is as these edits left it */
+async function refuseChanged(queries: Queries, canvas: Canvas, edits: readonly CellEdit[]): Promise<void> {
+  const chart = await neededChart(queries, canvas);
+  const after = new Map<number, number>();
+  for (const { runs, line } of edits) for (const cell of cellsOfRuns(runs)) after.set(cell, line);
+  const other = [...after].filter(([cell, line]) => chart.cells[cell] !== line).length;
+  if (other > 0) {
+    throw conflict(
+      `${counted(other, 'square')} of this ${other === 1 ? 'was' : 'were'} changed since. Undo that change first, or set them by hand.`,
+    );
+  }
+}
+
+async function undoEdit(
+  queries: Queries,
+  canvas: Canvas,
+  id: string,
+  entry: Pick<Entry, 'id' | 'screenId' | 'undoes' | 'redoes'>,
+): Promise<void> {
+  const standing = await standingOf(queries, 'chart_edit', canvas.id, id);
+  const target = standing === 'unknown' ? null : await findChartEdit(queries, canvas.id, id);
+  if (!target) throw notFound('such change');
+  if (standing !== 'stands') throw conflict('This change was undone already, perhaps at another screen.');
+  await refuseChanged(queries, canvas, target.edits);
+  await setCells(queries, canvas, { ...entry, kind: target.kind, edits: [...target.before] });
+  if (target.kind === 'finish') await moveBack(queries, canvas, target);
+}
+
+async function redoEdit(
+  queries: Queries,
+  canvas: Canvas,
+  id: string,
+  entry: Pick<Entry, 'id' | 'screenId' | 'undoes' | 'redoes'>,
+): Promise<void> {
+  const target = await findChartEdit(queries, canvas.id, id);
+  if (!target || (await standingOf(queries, 'chart_edit', canvas.id, id)) !== 'taken back') {
+    throw conflict('This change is not undone, so it cannot be redone.');
+  }
+  await refuseChanged(queries, canvas, target.before);
+  const { from, to, cells } = offerOf(target);
+  const legend = await legendOf(queries, canvas.id);
+  if (to > legend.length) {
+    throw conflict('The colour of that finish is gone from the sheet. Replace the drills anew.');
+  }
+  if (target.kind === 'finish') {
+    await replaceLegend(queries, canvas.id, movedCounts(legend, from, to, cells));
+  }
+  await setCells(queries, canvas, { ...entry, kind: target.kind, edits: [...target.edits] });
 }
 
 /**
@@ -85,96 +172,50 @@ export async function replaceFinish(
   database: Database,
   canvas: Canvas,
   wish: { id: string; line: number; finish: Finish; code: string; runs: number[] },
+  screenId: string | null = null,
 ): Promise<void> {
-  await database.transaction(async (queries) => {
-    const legend = await legendOf(queries, canvas.id);
-    const line = legend.find((each) => each.line === wish.line);
-    if (!line) throw unreadable(`The sheet has no line ${wish.line}.`);
-    const chart = await chartOf(queries, canvas);
-    if (!chart) throw conflict('This canvas has no chart yet.');
-    const fault = faultInRuns(wish.runs, chart.cells.length);
-    if (fault) throw unreadable(fault);
-    if (await chartEditKnown(queries, wish.id)) return;
-    const runs = runsOfLine(chart, wish.runs, line.line);
-    const moved = runs.reduce((sum, length, i) => (i % 2 === 1 ? sum + length : sum), 0);
-    if (moved === 0) throw unreadable(`None of these cells wants ${line.code}.`);
-    const known = legend.find((each) => each.code === wish.code && each.finish === wish.finish);
-    if (known?.line === line.line) throw unreadable(`${line.code} already is ${wish.finish}.`);
-    const special = known ?? {
-      ...line,
-      line: legend.length + 1,
-      keyNumber: String(legend.length + 1),
-      code: wish.code,
-      finish: wish.finish,
-      neededDrills: 0,
-      packets: 0,
-    };
-    const all = known ? legend : [...legend, special];
-    await replaceLegend(queries, canvas.id, movedCounts(all, line.line, special.line, moved));
-    await setCells(
-      queries,
-      canvas,
-      { id: wish.id, edits: [{ runs, line: special.line }] },
-      { kind: 'finish', undoes: null },
-    );
-  });
+  await once(
+    database,
+    { id: wish.id, what: 'finish', canvasId: canvas.id, content: wish },
+    async (queries) => {
+      const legend = await legendOf(queries, canvas.id);
+      const line = legend.find((each) => each.line === wish.line);
+      if (!line) throw unreadable(`The sheet has no line ${wish.line}.`);
+      const chart = await neededChart(queries, canvas);
+      const fault = faultInRuns(wish.runs, chart.cells.length);
+      if (fault) throw unreadable(fault);
+      const runs = runsOfLine(chart, wish.runs, line.line);
+      if (countCells(runs) === 0) throw unreadable(`None of these cells wants ${line.code}.`);
+      const { special, all } = specialLine(legend, line, wish.code, wish.finish);
+      await replaceLegend(queries, canvas.id, movedCounts(all, line.line, special.line, countCells(runs)));
+      await setCells(queries, canvas, {
+        screenId,
+        id: wish.id,
+        kind: 'finish',
+        edits: [{ runs, line: special.line }],
+        undoes: null,
+        redoes: null,
+      });
+    },
+  );
 }
 
-/** The legend with so many drills moved from one line to another. */
-function movedCounts(legend: readonly LegendLine[], from: number, to: number, drills: number): LegendLine[] {
-  return legend.map((line) => ({
-    ...line,
-    neededDrills:
-      line.line === from
-        ? Math.max(0, line.neededDrills - drills)
-        : line.line === to
-          ? line.neededDrills + drills
-          : line.neededDrills,
-  }));
-}
-
-/**
- * Takes the last change of a finish back, with its counts. A line that was made for it and that nothing else uses goes.
- * The same id again changes nothing.
- * @throws Problem when it is not the last one, or its cells have changed since
- */
-export async function undoFinish(
-  database: Database,
-  canvas: Canvas,
-  wish: { id: string; undoes: string },
-): Promise<void> {
-  await database.transaction(async (queries) => {
-    if (await chartEditKnown(queries, wish.id)) return;
-    const last = await lastFinish(queries, canvas.id);
-    const [edit, before] = [last?.edits[0], last?.before[0]];
-    if (!last || last.id !== wish.undoes || !edit || !before) {
-      throw conflict('Another finish was changed since, or this one is taken back already.');
-    }
-    const chart = await chartOf(queries, canvas);
-    if (!chart || [...cellsOfRuns(edit.runs)].some((cell) => chart.cells[cell] !== edit.line)) {
-      throw conflict('Some of these cells were changed since. Set them back by hand.');
-    }
-    await setCells(
-      queries,
-      canvas,
-      { id: wish.id, edits: [...last.before] },
-      { kind: 'finish', undoes: last.id },
-    );
-    const drills = countCells(edit.runs);
-    const legend = movedCounts(await legendOf(queries, canvas.id), edit.line, before.line, drills);
-    const special = legend.at(-1)!;
-    const { bags } = await countedBags(queries, canvas.id);
-    const after = (await chartOf(queries, canvas))!;
-    const idle =
-      special.line === edit.line &&
-      special.neededDrills === 0 &&
-      special.packets === 0 &&
-      !bags.some((bag) => bag.line === special.line) &&
-      countPerLine(after, special.line)[special.line] === 0;
-    if (idle) {
-      await freeSlot(queries, canvas.id, special.line);
-      await putLidMark(queries, canvas.id, special.line, null);
-    }
-    await replaceLegend(queries, canvas.id, idle ? legend.slice(0, -1) : legend);
-  });
+/** Gives the counts of a finish back. A line that was made for it and that nothing else uses goes. */
+async function moveBack(queries: Queries, canvas: Canvas, target: ChartEditEntry): Promise<void> {
+  const { from, to, cells } = offerOf(target);
+  const legend: LegendLine[] = movedCounts(await legendOf(queries, canvas.id), to, from, cells);
+  const special = legend.at(-1)!;
+  const { bags } = await countedBags(queries, canvas.id);
+  const after = await neededChart(queries, canvas);
+  const idle =
+    special.line === to &&
+    special.neededDrills === 0 &&
+    special.packets === 0 &&
+    !bags.some((bag) => bag.line === special.line) &&
+    countPerLine(after, special.line)[special.line] === 0;
+  if (idle) {
+    await freeSlot(queries, canvas.id, special.line);
+    await putLidMark(queries, canvas.id, special.line, null);
+  }
+  await replaceLegend(queries, canvas.id, idle ? legend.slice(0, -1) : legend);
 }

@@ -1,8 +1,9 @@
+import type { BagRow } from '../../core/checkin/bagLedger';
 import type { TrashTally } from '../../core/checkin/chance';
 import type { SheetFinding } from '../../core/checkin/sheetSanity';
 import type { StrayMatch } from '../../core/checkin/strays';
 import type { CanvasSupply, CountedBag, LineSupply } from '../../core/checkin/supply';
-import type { UndoState } from '../../core/ledger/history';
+import type { UndoView } from '../../core/ledger/history';
 import { number, object, string } from '../http/schema';
 
 const ledgerId = string()
@@ -34,17 +35,28 @@ export const bagSchema = object({
   redoes: string().uuid().nullable().default(null),
 });
 
+/** An entry of the bag ledger as it is named before it is taken back. */
+export type BagOffer = Pick<BagRow, 'id' | 'kind' | 'line' | 'label' | 'drills'>;
+
 export interface CheckinView {
+  /** Grows with every change of the canvas but marks. */
+  revision: number;
   supply: LineSupply[];
   summary: CanvasSupply;
   sentence: string;
   /** Bags that stand counted, oldest first. */
   bags: CountedBag[];
-  history: UndoState;
+  history: UndoView<BagOffer>;
   strayMatches: StrayMatch[];
   findings: SheetFinding[];
   trash: TrashTally & { share: number };
 }
+
+/** What one entry changed: `supply` of the colours concerned, and all of their bags and strays. */
+export type BagAnswer = Pick<
+  CheckinView,
+  'revision' | 'supply' | 'summary' | 'sentence' | 'bags' | 'history' | 'strayMatches'
+>;
 
 export const trashSchema = object({
   id: ledgerId,

@@ -1,6 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { countPerLine } from '../../core/cells/chart';
 import { learnedTrash } from '../../core/checkin/chance';
+import { goodDrills, mayRunOut } from '../../core/checkin/lacking';
 import { sheetFindings } from '../../core/checkin/sheetSanity';
 import { matchStrays } from '../../core/checkin/strays';
 import { type LineSupply, summarise, supplyInWords, supplyOf } from '../../core/checkin/supply';
@@ -8,37 +9,91 @@ import { sectionsWhereShort } from '../../core/sections/shortage';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import { countedBags, trashRecords } from '../../data/checkin';
-import type { Database } from '../../data/engine/database';
+import { bagFacts, countedBags, trashRecords } from '../../data/checkin';
+import type { Queries } from '../../data/engine/database';
+import { undoViewOf } from '../../data/history';
+import { revisionOf } from '../../data/once';
 import { sectionsOf } from '../sections/view';
-import type { CheckinView } from './contract';
+import type { BagAnswer, CheckinView } from './contract';
 
-export async function checkinView(database: Database, canvas: Canvas): Promise<CheckinView> {
-  const legend = await legendOf(database, canvas.id);
-  const { bags, history } = await countedBags(database, canvas.id);
-  const trash = learnedTrash(await trashRecords(database, canvas.id));
-  const chart = await chartOf(database, canvas);
+/** @param screenId the screen for which undo is told */
+export async function checkinView(
+  queries: Queries,
+  canvas: Canvas,
+  screenId: string | null = null,
+): Promise<CheckinView> {
+  const legend = await legendOf(queries, canvas.id);
+  const { bags } = await countedBags(queries, canvas.id);
+  const trash = learnedTrash(await trashRecords(queries, canvas.id));
+  const chart = await chartOf(queries, canvas);
   const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
-  if (chart && supply.some((line) => mayRunOut(line))) {
-    const laid = await bitmapOf(database, canvas.id, chart.cells.length);
-    const { sections } = await sectionsOf(database, canvas);
-    const good = [0, ...supply.map((line) => Math.floor(line.suppliedDrills * (1 - trash.share)))];
-    const short = sectionsWhereShort(chart, laid, sections, good);
-    for (const line of supply) if (mayRunOut(line)) line.lastsUntilSection = short[line.line] || null;
-  }
+  await untilWhichSection(queries, canvas, supply, supply.filter(mayRunOut), trash.share);
   const summary = summarise(supply, bags);
   return {
+    revision: await revisionOf(queries, canvas.id),
     supply,
     summary,
     sentence: supplyInWords(summary),
     bags,
-    history,
+    history: await bagHistory(queries, canvas.id, screenId),
     strayMatches: matchStrays(bags, legend, supply),
     findings: sheetFindings(canvas, legend, chart && countPerLine(chart, legend.length)),
     trash,
   };
 }
 
-function mayRunOut(supply: LineSupply): boolean {
-  return supply.verdict.kind === 'short' || supply.verdict.kind === 'tight';
+/**
+ * What an entry changed: the colours that it concerns and the sums, not the whole view, because a heap is counted bag by
+ * bag.
+ * @param lines legend lines that the entry concerns
+ */
+export async function bagAnswer(
+  queries: Queries,
+  canvas: Canvas,
+  lines: readonly (number | null)[],
+  screenId: string | null = null,
+): Promise<BagAnswer> {
+  const legend = await legendOf(queries, canvas.id);
+  const { bags } = await countedBags(queries, canvas.id);
+  const trash = learnedTrash(await trashRecords(queries, canvas.id));
+  const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
+  const touched = supply.filter(({ line }) => lines.includes(line));
+  // While bags are still to find, nobody asks how long the first of them lasts.
+  const short = touched.filter((each) => mayRunOut(each) && each.bags >= each.expectedBags);
+  await untilWhichSection(queries, canvas, supply, short, trash.share);
+  const summary = summarise(supply, bags);
+  return {
+    revision: await revisionOf(queries, canvas.id),
+    supply: touched,
+    summary,
+    sentence: supplyInWords(summary),
+    bags: bags.filter(({ line }) => line === null || lines.includes(line)),
+    history: await bagHistory(queries, canvas.id, screenId),
+    strayMatches: matchStrays(bags, legend, supply),
+  };
+}
+
+/** Enters into the colours of `short` the section in which each would run out. */
+async function untilWhichSection(
+  queries: Queries,
+  canvas: Canvas,
+  supply: readonly LineSupply[],
+  short: readonly LineSupply[],
+  trashShare: number,
+): Promise<void> {
+  const chart = short.length > 0 ? await chartOf(queries, canvas) : null;
+  if (!chart) return;
+  const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
+  const { sections } = await sectionsOf(queries, canvas);
+  const sectionOf = sectionsWhereShort(chart, laid, sections, goodDrills(supply, trashShare));
+  for (const each of short) each.lastsUntilSection = sectionOf[each.line] || null;
+}
+
+function bagHistory(queries: Queries, canvasId: string, screenId: string | null) {
+  return undoViewOf(queries, 'bag_entry', canvasId, screenId, (ids) => bagFacts(queries, ids));
+}
+
+/** Lines that an entry of the bag ledger concerns. */
+export async function linesOfBag(queries: Queries, id: string): Promise<(number | null)[]> {
+  return (await bagFacts(queries, [id])).map(({ line }) => line);
 }

@@ -1,14 +1,18 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import type { BagRow } from '../../core/checkin/bagLedger';
 import { faultInReplacement } from '../../core/checkin/replaceSheet';
 import type { BagMeasure, CountedBag } from '../../core/checkin/supply';
 import { legendOf, replaceLegend } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import { addBagEntry, type BagEntry, countedBags, findBagEntry } from '../../data/checkin';
+import { addBagEntry, addTrashRecord, countedBags, findBagEntry } from '../../data/checkin';
 import type { Database, Queries } from '../../data/engine/database';
+import { standingOf } from '../../data/history';
 import { freeSlot } from '../../data/kitup';
-import { returnToStash, stashItems, takeAgainFromStash } from '../../data/stash';
+import { bumpRevision } from '../../data/once';
+import { isOverdrawn, returnToStash, takeAgainFromStash } from '../../data/stash';
 import { putLidMark } from '../../data/symbols';
+import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 
 /** A bag as it is to be entered into the ledger. */
@@ -25,13 +29,18 @@ export interface BagRequest {
 }
 
 /**
- * Counts a bag, takes back or repeats an entry, or gives a stray to a line. The same id a second time changes nothing.
- * @throws Problem when the entry to take back does not (or no longer) stand, or the line does not exist
+ * Counts a bag, takes back or repeats an entry, or gives a stray to a line. The same request a second time changes
+ * nothing.
+ * @throws Problem when the entry to take back does not (or no longer) stand, the line does not exist, or the id is taken
  */
-export async function enterBag(database: Database, canvas: Canvas, bag: BagRequest): Promise<void> {
-  await database.transaction(async (queries) => {
-    if (await findBagEntry(queries, canvas.id, bag.id)) return;
-    const ledger = await countedBags(queries, canvas.id);
+export async function enterBag(
+  database: Database,
+  canvas: Canvas,
+  bag: BagRequest,
+  screenId: string | null = null,
+): Promise<void> {
+  const request = { id: bag.id, what: 'bag', canvasId: canvas.id, content: bag };
+  await once(database, request, async (queries) => {
     const legend = await legendOf(queries, canvas.id);
     const line = legend.find((candidate) => candidate.line === bag.line);
     if (bag.line !== null && !line) throw unreadable(`The sheet has no line ${bag.line}.`);
@@ -39,41 +48,41 @@ export async function enterBag(database: Database, canvas: Canvas, bag: BagReque
     await addBagEntry(queries, {
       id: bag.id,
       canvasId: canvas.id,
+      screenId,
       happenedAt,
       ...(bag.undoes !== null || bag.redoes !== null
-        ? await repeatOrTakeBack(queries, canvas, bag, ledger)
+        ? await repeatOrTakeBack(queries, canvas, bag)
         : bag.assigns !== null
-          ? assignment(bag, ledger.bags)
+          ? assignment(bag, (await countedBags(queries, canvas.id)).bags)
           : freshCount(bag, line, canvas)),
     });
     // Drills that came from the stash go back there with the bag, and come again with it.
     if (bag.undoes !== null) await returnToStash(queries, bag.undoes, happenedAt);
     else if (bag.redoes !== null) {
       await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
-      if ((await stashItems(queries)).some((item) => item.drills < 0)) {
+      if (await isOverdrawn(queries)) {
         throw conflict('The stash no longer has the drills of this bag; they were used elsewhere.');
       }
     }
   });
 }
 
-type EntryBody = Omit<BagEntry, 'id' | 'canvasId' | 'happenedAt'>;
+type EntryBody = Omit<BagRow, 'id'>;
 
-async function repeatOrTakeBack(
-  queries: Queries,
-  canvas: Canvas,
-  bag: BagRequest,
-  { bags, history, standing }: Awaited<ReturnType<typeof countedBags>>,
-): Promise<EntryBody> {
-  const target = await findBagEntry(queries, canvas.id, bag.undoes ?? bag.redoes ?? '');
-  if (!target || target.kind === 'take back') throw notFound('such bag');
-  if (bag.undoes !== null && !standing.has(target.id))
-    throw conflict('This bag has already been taken back.');
-  const counted = bags.find((each) => each.id === target.id);
-  if (bag.undoes !== null && target.line === null && counted && counted.line !== null) {
-    throw conflict('This bag was given to a line since. Take that back first.');
-  }
-  if (bag.redoes !== null && history.redo !== target.id) {
+async function repeatOrTakeBack(queries: Queries, canvas: Canvas, bag: BagRequest): Promise<EntryBody> {
+  const id = (bag.undoes ?? bag.redoes)!;
+  const standing = await standingOf(queries, 'bag_entry', canvas.id, id);
+  const target = standing === 'unknown' ? null : await findBagEntry(queries, canvas.id, id);
+  if (!target) throw notFound('such bag');
+  if (bag.undoes !== null) {
+    if (standing !== 'stands')
+      throw conflict('This bag has already been taken back, perhaps at another screen.');
+    const { bags } = await countedBags(queries, canvas.id);
+    const counted = bags.find((each) => each.id === target.id);
+    if (target.line === null && counted && counted.line !== null) {
+      throw conflict('This bag was given to a line since. Take that back first.');
+    }
+  } else if (standing !== 'taken back') {
     throw conflict('This bag can no longer be counted again; count it as a new one.');
   }
   const kind = bag.undoes === null ? target.kind : 'take back';
@@ -116,6 +125,18 @@ function freshCount(bag: BagRequest, line: LegendLine | undefined, canvas: Canva
   };
 }
 
+/** Records bad drills among those that went through the hand. @throws Problem when the id is taken */
+export async function recordTrash(
+  database: Database,
+  canvas: Canvas,
+  record: { id: string; handled: number; thrown: number },
+): Promise<void> {
+  const request = { id: record.id, what: 'trash', canvasId: canvas.id, content: record };
+  await once(database, request, (queries) =>
+    addTrashRecord(queries, canvas.id, record, new Date().toISOString()),
+  );
+}
+
 /** Saves a sheet. @throws Problem when bags or a chart already stand on lines that would change their colour */
 export async function saveSheet(database: Database, canvas: Canvas, lines: LegendLine[]): Promise<void> {
   await database.transaction(async (queries) => {
@@ -133,5 +154,6 @@ export async function saveSheet(database: Database, canvas: Canvas, lines: Legen
       await freeSlot(queries, canvas.id, line.line);
       await putLidMark(queries, canvas.id, line.line, null);
     }
+    await bumpRevision(queries, canvas.id);
   });
 }

@@ -34,12 +34,27 @@ async function canvasById(database: Database, id: string | undefined): Promise<C
   return canvas;
 }
 
+/** The screen that a request comes from, as it names itself; null where it does not. */
+export function screenOf(request: Request): string | null {
+  const id = request.headers.get('x-oculent-screen') ?? undefined;
+  return isUuid(id) ? id.toLowerCase() : null;
+}
+
 export function isUuid(text: string | undefined): text is string {
   return text !== undefined && UUID.test(text);
 }
 
-export function json(value: unknown, status = 200): Response {
-  return new Response(JSON.stringify(value), { status, headers: { 'content-type': 'application/json' } });
+/** @param tag names this state of the answer, see {@link unchanged} */
+export function json(value: unknown, status = 200, tag: string | null = null): Response {
+  const headers: Record<string, string> = { 'content-type': 'application/json' };
+  if (tag !== null) headers.etag = `"${tag}"`;
+  return new Response(JSON.stringify(value), { status, headers });
+}
+
+/** The short answer to who has this state already (RFC 9110, If-None-Match); null for all others. */
+export function unchanged(request: Request, tag: string): Response | null {
+  if (request.headers.get('if-none-match') !== `"${tag}"`) return null;
+  return new Response(null, { status: 304, headers: { etag: `"${tag}"` } });
 }
 
 /** A binary or text answer; `filename` makes browsers save it under that name. */

@@ -24,9 +24,9 @@ export function conflict(detail: string): Problem {
   return new Problem(409, 'Does not fit what is there', detail);
 }
 
-/** A known id with other content: the caller must take a new one. @param what the thing that has the id, `a bag` */
-export function idTaken(what: string): Problem {
-  return conflict(`This id already stands for ${what} with other content. Use a new id for a new entry.`);
+/** A known id with other content: the caller must take a new one. */
+export function idTaken(): Problem {
+  return conflict('This id already stands for something else. Use a new id for a new entry.');
 }
 
 export function unreadable(detail: string, more: Record<string, unknown> = {}): Problem {

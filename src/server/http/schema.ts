@@ -7,7 +7,7 @@ import { mixed, setLocale } from 'yup';
 
 /** A place in a request as people count: `lines[2].code` is “code” of entry 3 in “lines”. */
 function where(path: string | undefined): string {
-  if (!path) return 'The request';
+  if (!path || path === 'this') return 'The request';
   const [first = '', ...inner] = path.match(/[^.[\]]+/g) ?? [path];
   const said = inner.reduce(
     (outer, part) => (/^\d+$/.test(part) ? `entry ${Number(part) + 1} in ${outer}` : `“${part}” of ${outer}`),

@@ -3,6 +3,7 @@ import type { PotPlaces } from '../../core/codes/places';
 import { ALLOT_GOALS, type AllotGoal, LEAVE_RULES, type LeaveRule } from '../../core/kitup/allotment';
 import type { NumberedBag } from '../../core/kitup/amounts';
 import type { SortingHelp } from '../../core/kitup/sorting';
+import type { UndoView } from '../../core/ledger/history';
 import type { Storage } from '../../core/storage/storage';
 import { array, number, object, string } from '../http/schema';
 
@@ -29,10 +30,11 @@ export const kitupSchema = object({
 
 export const potEventSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request counts nothing twice.'),
-  line: number().integer().min(1).required('Say which colour it is.'),
+  line: number().integer().min(1).nullable().default(null),
   kind: string()
-    .oneOf(['fill', 'take back', 'put away'] as const)
-    .required('Say what became of the pot.'),
+    .oneOf(['fill', 'take back', 'put away'] as const, 'A pot is filled, taken back or put away.')
+    .nullable()
+    .default(null),
   /** Leftover drills that go into the stash. */
   drills: number()
     .typeError('Give the leftover as a number of drills.')
@@ -40,7 +42,17 @@ export const potEventSchema = object({
     .min(0, 'There cannot be fewer than no drills.')
     .max(1_000_000, 'More than a million drills cannot be right.')
     .default(0),
+  undoes: string().uuid().nullable().default(null),
+  redoes: string().uuid().nullable().default(null),
 });
+
+/** An event of a pot as it is named before it is undone. */
+export interface PotOffer {
+  id: string;
+  line: number;
+  kind: 'fill' | 'take back' | 'put away';
+  drills: number;
+}
 
 /** A slot of a case as the kit sees it. */
 export interface SlotView {
@@ -83,4 +95,5 @@ export interface KitupView {
   /** What the stash has of a colour: the same code, or the nearest. */
   stash: Record<number, string>;
   sorting: SortingHelp;
+  history: UndoView<PotOffer>;
 }

@@ -2,6 +2,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { countInRect } from '../../core/cells/rect';
 import { learnedTrash } from '../../core/checkin/chance';
+import { leftover } from '../../core/checkin/lacking';
 import { inColourOrder } from '../../core/codes/colourOrder';
 import { placeInWords } from '../../core/codes/places';
 import type { LeaveRule } from '../../core/kitup/allotment';
@@ -10,12 +11,13 @@ import { leftInWords, refillInWords, resultInWords } from '../../core/kitup/plan
 import { firstUses, refillPlan, type UsePlan } from '../../core/kitup/refills';
 import { sortingHelp } from '../../core/kitup/sorting';
 import { stashInWords } from '../../core/stash/has';
-import { type Storage, slotCapacity, slotsInOrder } from '../../core/storage/storage';
+import { caseUse, type Storage, slotCapacity, slotsInOrder } from '../../core/storage/storage';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import { countedBags, trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
-import { type Allotted, allotmentOf, kitupPlan, potStates } from '../../data/kitup';
+import { undoViewOf } from '../../data/history';
+import { type Allotted, allotmentOf, kitupPlan, potFacts, potStatesOf } from '../../data/kitup';
 import { stashItems } from '../../data/stash';
 import { storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
 import { sectionsOf } from '../sections/view';
@@ -57,12 +59,16 @@ export async function kitFacts(queries: Queries, canvas: Canvas): Promise<KitFac
   };
 }
 
-export async function kitupView(queries: Queries, canvas: Canvas): Promise<KitupView> {
+export async function kitupView(
+  queries: Queries,
+  canvas: Canvas,
+  screenId: string | null = null,
+): Promise<KitupView> {
   const facts = await kitFacts(queries, canvas);
   const { legend, amounts } = facts;
   const plan = await kitupPlan(queries, canvas.id);
   const allotted = await allotmentOf(queries, canvas.id);
-  const states = await potStates(queries, canvas.id);
+  const states = await potStatesOf(queries, canvas.id);
   const stash = await stashItems(queries);
   const taken = await takenSlots(queries);
   const all = await storagesOf(queries);
@@ -86,9 +92,9 @@ export async function kitupView(queries: Queries, canvas: Canvas): Promise<Kitup
       results: plan.results.map((result) => resultInWords(result, inPots)),
     },
     storages: all.map(({ id, name, trays }) => {
-      const inCase = slotsInOrder(trays);
-      const others = taken.filter((slot) => slot.storageId === id && slot.canvasId !== canvas.id);
-      return { id, name, slots: inCase.length, free: inCase.length - others.length };
+      const others = taken.filter((slot) => slot.canvasId !== canvas.id);
+      const { slots: count, free } = caseUse({ id, trays }, others);
+      return { id, name, slots: count, free };
     }),
     cases: cases.map((storage, c) => ({ storage, slots: slots[c]! })),
     places,
@@ -102,7 +108,7 @@ export async function kitupView(queries: Queries, canvas: Canvas): Promise<Kitup
     leftovers: Object.fromEntries(
       legend.map(({ line, neededDrills }) => [
         line,
-        Math.max(0, Math.round(facts.here.get(line)!.drills * (1 - facts.trashShare)) - neededDrills),
+        leftover(facts.here.get(line)!.drills, neededDrills, facts.trashShare),
       ]),
     ),
     stash: Object.fromEntries(
@@ -118,6 +124,7 @@ export async function kitupView(queries: Queries, canvas: Canvas): Promise<Kitup
         bags: facts.here.get(line)!.bags || packets,
       })),
     ),
+    history: await undoViewOf(queries, 'pot_event', canvas.id, screenId, (ids) => potFacts(queries, ids)),
   };
 }
 

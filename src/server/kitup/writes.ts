@@ -3,22 +3,28 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type ColourOrder, inColourOrder } from '../../core/codes/colourOrder';
 import { type AllotGoal, allot, type LeaveRule } from '../../core/kitup/allotment';
+import type { PotEventKind } from '../../core/kitup/potLedger';
 import { firstUses } from '../../core/kitup/refills';
-import { slotCapacity, slotsInOrder, touch } from '../../core/storage/storage';
+import type { StashItem } from '../../core/stash/cover';
+import { slotCapacity, slotsInOrder, touchingPairs } from '../../core/storage/storage';
 import { legendOf } from '../../data/canvas';
-import type { Database } from '../../data/engine/database';
+import type { Database, Queries } from '../../data/engine/database';
+import { standingOf } from '../../data/history';
 import {
   type Allotted,
   addPotEvent,
   allotmentOf,
+  findPotEvent,
   freeSlot,
   type PotEvent,
-  potStates,
+  potStatesOf,
   putKitupPlan,
   replaceAllotment,
+  takeSlot,
 } from '../../data/kitup';
-import { addStashItem, addStashMove, stashItems } from '../../data/stash';
+import { addStashItem, addStashMove, findStashMove, isOverdrawn, stashItems } from '../../data/stash';
 import { takenSlots } from '../../data/storage';
+import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 import { likePairsOf } from '../symbols/view';
 import { casesOf, slotKey } from './pots';
@@ -53,7 +59,7 @@ export async function planKitup(database: Database, canvas: Canvas, wish: KitupW
       .flatMap((storage) => slotsInOrder(storage.trays).map((each) => ({ storage, ...each })))
       .filter(({ storage, slot }) => !others.has(slotKey(storage.id, slot.id)));
     const keys = board.map(({ storage, slot }) => slotKey(storage.id, slot.id));
-    const states = await potStates(queries, canvas.id);
+    const states = await potStatesOf(queries, canvas.id);
     const filled = (await allotmentOf(queries, canvas.id)).filter(({ line }) => states.get(line) === 'fill');
     const locked = lockedSlots(legend, keys, wish.locks, filled);
     const first = facts.use ? firstUses(facts.use, legend.length) : [];
@@ -64,11 +70,7 @@ export async function planKitup(database: Database, canvas: Canvas, wish: KitupW
       slots: board.map(({ storage, slot, tray }) => ({
         capacity: slotCapacity(storage, storage.trays[tray]!, slot, canvas),
       })),
-      touching: board.flatMap((a, i) =>
-        board.flatMap((b, j): [number, number][] =>
-          j > i && a.storage === b.storage && a.tray === b.tray && touch(a.slot, b.slot) ? [[i, j]] : [],
-        ),
-      ),
+      touching: touchingPairs(board),
       confusable: (await likePairsOf(legend)).map(({ lines }) => lines),
       goals: wish.goals,
       leave: wish.leave,
@@ -124,33 +126,121 @@ function lockedSlots(
   return locked;
 }
 
+/** What is noted of a pot: something new, or an earlier event taken back or done again. */
+export interface PotRequest {
+  id: string;
+  line: number | null;
+  kind: PotEventKind | null;
+  /** Leftover drills that go into the stash. */
+  drills: number;
+  undoes?: string | null;
+  redoes?: string | null;
+}
+
 /**
  * Notes that a pot was filled, that this was a mistake, or that the pot was put away: then its leftover goes into the
- * stash and its slot is free again. The same id a second time changes nothing.
- * @throws Problem when there is no such colour, or the pot is not in the state that the event needs
+ * stash and its slot is free again. Undo gives both back. The same request a second time changes nothing.
+ * @throws Problem when there is no such colour, the pot is not in the state that the event needs, or the id is taken
  */
-export async function notePot(database: Database, canvas: Canvas, event: PotEvent): Promise<void> {
-  await database.transaction(async (queries) => {
-    const line = (await legendOf(queries, canvas.id)).find((each) => each.line === event.line);
-    if (!line) throw unreadable(`The sheet has no line ${event.line}.`);
-    const before = (await potStates(queries, canvas.id)).get(event.line);
+export async function notePot(
+  database: Database,
+  canvas: Canvas,
+  wish: PotRequest,
+  screenId: string | null = null,
+): Promise<void> {
+  const request = { id: wish.id, what: 'pot', canvasId: canvas.id, content: wish };
+  await once(database, request, async (queries) => {
     const happenedAt = new Date().toISOString();
-    if (!(await addPotEvent(queries, canvas.id, event, happenedAt))) return;
-    if (before === 'put away') throw conflict(`The pot of ${line.code} is put away already.`);
-    if (event.kind === 'take back' && before !== 'fill')
-      throw conflict(`The pot of ${line.code} is not filled.`);
-    if (event.kind !== 'put away') return;
-    await freeSlot(queries, canvas.id, event.line);
-    if (event.drills === 0) return;
-    const { code, name, hex, finish } = line;
-    const item = (await stashItems(queries)).find(
-      (each) => each.code === code && each.finish === finish && each.shape === canvas.shape,
-    ) ?? { id: randomUUID(), code, name, hex, finish, shape: canvas.shape };
-    await addStashItem(queries, item, happenedAt);
-    await addStashMove(
-      queries,
-      { id: randomUUID(), itemId: item.id, drills: event.drills, bagId: null },
-      happenedAt,
-    );
+    const { id, undoes = null, redoes = null } = wish;
+    if (undoes !== null) {
+      await undoPot(queries, canvas, { id, undoes }, screenId, happenedAt);
+      return;
+    }
+    const again = redoes === null ? null : await takenBack(queries, canvas, redoes);
+    const { line, kind, drills } = again ?? wish;
+    if (line === null || kind === null)
+      throw unreadable('Say which colour it is, and what became of its pot.');
+    const legend = await legendOf(queries, canvas.id);
+    const colour = legend.find((each) => each.line === line);
+    if (!colour) throw unreadable(`The sheet has no line ${line}.`);
+    const before = (await potStatesOf(queries, canvas.id)).get(line);
+    if (before === 'put away') throw conflict(`The pot of ${colour.code} is put away already.`);
+    if (kind === 'take back' && before !== 'fill') throw conflict(`The pot of ${colour.code} is not filled.`);
+    const event: PotEvent = {
+      id,
+      line,
+      kind,
+      drills,
+      undoes: null,
+      redoes,
+      freed: null,
+      stashMoveId: null,
+    };
+    if (kind === 'put away') {
+      event.freed = await freeSlot(queries, canvas.id, line);
+      if (drills > 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, drills, happenedAt);
+    }
+    await addPotEvent(queries, canvas.id, screenId, event, happenedAt);
   });
+}
+
+async function takenBack(queries: Queries, canvas: Canvas, id: string): Promise<PotEvent> {
+  const event = await findPotEvent(queries, canvas.id, id);
+  if (!event || (await standingOf(queries, 'pot_event', canvas.id, id)) !== 'taken back') {
+    throw conflict('This is not undone, so it cannot be redone.');
+  }
+  return event;
+}
+
+/** Takes an event back: a slot that it freed, and drills that it put into the stash, return. */
+async function undoPot(
+  queries: Queries,
+  canvas: Canvas,
+  { id, undoes }: { id: string; undoes: string },
+  screenId: string | null,
+  happenedAt: string,
+): Promise<void> {
+  const event = await findPotEvent(queries, canvas.id, undoes);
+  const standing = await standingOf(queries, 'pot_event', canvas.id, undoes);
+  if (!event || standing === 'unknown') throw notFound('such event of a pot');
+  if (standing !== 'stands') throw conflict('This was undone already, perhaps at another screen.');
+  if ((await potStatesOf(queries, canvas.id)).get(event.line) !== event.kind) {
+    throw conflict('Something else became of this pot since. Undo that first.');
+  }
+  if (event.freed && !(await takeSlot(queries, canvas.id, event.line, event.freed))) {
+    throw conflict('Its slot holds another colour now, or its case is gone. Plan the pots anew instead.');
+  }
+  const move = event.stashMoveId && (await findStashMove(queries, event.stashMoveId));
+  let stashMoveId: string | null = null;
+  if (move) {
+    stashMoveId = randomUUID();
+    const back = { id: stashMoveId, itemId: move.itemId, drills: -move.drills, bagId: null };
+    await addStashMove(queries, back, happenedAt);
+    if (await isOverdrawn(queries)) {
+      throw conflict(`The stash no longer has these drills of ${move.code}; they were used elsewhere.`);
+    }
+  }
+  await addPotEvent(
+    queries,
+    canvas.id,
+    screenId,
+    { ...event, id, undoes, redoes: null, freed: null, stashMoveId },
+    happenedAt,
+  );
+}
+
+/** @returns id of the move that took the drills in */
+async function intoStash(
+  queries: Queries,
+  { code, name, hex, finish }: LegendLine,
+  shape: Canvas['shape'],
+  drills: number,
+  happenedAt: string,
+): Promise<string> {
+  const same = (each: StashItem) => each.code === code && each.finish === finish && each.shape === shape;
+  const item = (await stashItems(queries)).find(same) ?? { id: randomUUID(), code, name, hex, finish, shape };
+  await addStashItem(queries, item, happenedAt);
+  const id = randomUUID();
+  await addStashMove(queries, { id, itemId: item.id, drills, bagId: null }, happenedAt);
+  return id;
 }

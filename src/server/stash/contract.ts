@@ -1,4 +1,6 @@
 import { FINISHES } from '../../core/colour/finish';
+import type { UndoView } from '../../core/ledger/history';
+import type { StashItem } from '../../core/stash/cover';
 import { number, object, string } from '../http/schema';
 
 export const stashItemSchema = object({
@@ -20,3 +22,26 @@ export const stashItemSchema = object({
     .min(1, 'There must be at least one drill.')
     .max(1_000_000, 'More than a million drills cannot be right.'),
 });
+
+/** Takes back (`undoes`) or makes again (`redoes`) an earlier move. */
+export const stashUndoSchema = object({
+  id: string().uuid().required('An id is needed, so that a repeated request changes nothing.'),
+  undoes: string().uuid().nullable().default(null),
+  redoes: string().uuid().nullable().default(null),
+}).test(
+  'one',
+  'Say what is undone or redone.',
+  ({ undoes, redoes }) => (undoes === null) !== (redoes === null),
+);
+
+/** A move of the stash as it is named before it is undone. */
+export interface StashOffer {
+  id: string;
+  code: string;
+  drills: number;
+}
+
+export interface StashView {
+  items: StashItem[];
+  history: UndoView<StashOffer>;
+}

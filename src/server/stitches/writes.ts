@@ -7,7 +7,8 @@ import { addCanvas, replaceLegend } from '../../data/canvas';
 import { putChart } from '../../data/chart';
 import type { Database } from '../../data/engine/database';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';
-import { unreadable } from '../http/problem';
+import { once } from '../http/once';
+import { idTaken, unreadable } from '../http/problem';
 import type { StitchView, stitchCanvasSchema, stitchReadingSchema } from './contract';
 
 /** What an ordinary packet holds where nothing else is known (common practice, no source). */
@@ -57,10 +58,14 @@ export async function addStitchCanvas(
     packetDrills: PACKET_DRILLS,
   });
   await sheetSchema.validate({ lines: legend });
-  await database.transaction(async (queries) => {
-    if (!(await addCanvas(queries, canvas, new Date().toISOString()))) return;
-    await replaceLegend(queries, canvas.id, legend);
-    await putChart(queries, canvas.id, chart);
-  });
+  await once(
+    database,
+    { id: wish.id, what: 'stitch canvas', canvasId: null, content: wish },
+    async (queries) => {
+      if (!(await addCanvas(queries, canvas, new Date().toISOString()))) throw idTaken();
+      await replaceLegend(queries, canvas.id, legend);
+      await putChart(queries, canvas.id, chart);
+    },
+  );
   return canvas;
 }

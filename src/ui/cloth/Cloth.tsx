@@ -28,7 +28,7 @@ export interface Marking {
   end(): void;
 }
 
-interface ClothProps {
+export interface ClothProps {
   label: string;
   chart: Chart;
   hasChart: boolean;

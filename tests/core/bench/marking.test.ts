@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyMark, changedCells, inverseOf } from '../../../src/core/bench/marking';
+import { applyMark, changedCells, inverseOf, onlyLine } from '../../../src/core/bench/marking';
 import { poppedCells } from '../../../src/core/bench/popped';
 import { countLaid, emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
@@ -14,13 +14,13 @@ describe('a mark', () => {
   it('changes only cells that want a drill and are not laid yet', () => {
     const laid = emptyBitmap(8);
     setLaid(laid, 1, true);
-    expect(changedCells(chart, laid, 'lay', [0, 4])).toEqual([0, 1, 3, 1]);
+    expect(changedCells({ lines: chart.cells, laid }, 'lay', [0, 4])).toEqual([0, 1, 3, 1]);
   });
 
   it('lifts only what is laid', () => {
     const laid = emptyBitmap(8);
     setLaid(laid, 5, true);
-    expect(changedCells(chart, laid, 'lift', [0, 8])).toEqual([5, 1]);
+    expect(changedCells({ lines: chart.cells, laid }, 'lift', [0, 8])).toEqual([5, 1]);
   });
 
   it('is undone by its inverse, whatever was laid before', () => {
@@ -33,7 +33,7 @@ describe('a mark', () => {
           const laid = emptyBitmap(8);
           for (const cell of before) if (chart.cells[cell] !== 0) setLaid(laid, cell, true);
           const start = laid.slice();
-          const runs = changedCells(chart, laid, kind, runsFromCells(marked));
+          const runs = changedCells({ lines: chart.cells, laid }, kind, runsFromCells(marked));
           applyMark(laid, kind, runs);
           applyMark(laid, inverseOf(kind), runs);
           expect(laid).toEqual(start);
@@ -44,9 +44,25 @@ describe('a mark', () => {
 
   it('done twice is the same as done once', () => {
     const laid = emptyBitmap(8);
-    applyMark(laid, 'lay', changedCells(chart, laid, 'lay', [0, 8]));
+    applyMark(laid, 'lay', changedCells({ lines: chart.cells, laid }, 'lay', [0, 8]));
     expect(countLaid(laid)).toBe(7);
-    expect(changedCells(chart, laid, 'lay', [0, 8])).toEqual([]);
+    expect(changedCells({ lines: chart.cells, laid }, 'lay', [0, 8])).toEqual([]);
+  });
+});
+
+describe('a mark on a stretch of the canvas', () => {
+  it('counts cells as the whole canvas does', () => {
+    const stretch = { lines: chart.cells.slice(4), laid: emptyBitmap(4), first: 4 };
+    expect(changedCells(stretch, 'lay', [4, 3])).toEqual([4, 3]);
+    applyMark(stretch.laid, 'lay', [5, 2], 4);
+    expect(changedCells(stretch, 'lay', [4, 4])).toEqual([4, 1, 7, 1]);
+    expect(onlyLine(stretch.lines, [5, 3], 4)).toBe(2);
+    expect(onlyLine(stretch.lines, [4, 2], 4)).toBeNull();
+    expect(onlyLine(chart.cells, [2, 1])).toBeNull();
+  });
+
+  it('takes every cell where no chart says what goes where', () => {
+    expect(changedCells({ lines: null, laid: emptyBitmap(8) }, 'lay', [0, 3, 5, 1])).toEqual([0, 3, 5, 1]);
   });
 });
 

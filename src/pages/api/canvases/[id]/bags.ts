@@ -1,12 +1,21 @@
+import { revisionOf } from '../../../../data/once';
 import { bagSchema } from '../../../../server/checkin/contract';
-import { checkinView } from '../../../../server/checkin/view';
+import { bagAnswer, checkinView, linesOfBag } from '../../../../server/checkin/view';
 import { enterBag } from '../../../../server/checkin/writes';
 import { readJson } from '../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf, unchanged } from '../../../../server/http/endpoint';
 
-export const GET = canvasEndpoint(async (database, canvas) => json(await checkinView(database, canvas)));
+export const GET = canvasEndpoint(async (database, canvas, { request }) => {
+  const screen = screenOf(request);
+  const tag = `${await revisionOf(database, canvas.id)} ${screen ?? ''}`.trim();
+  return unchanged(request, tag) ?? json(await checkinView(database, canvas, screen), 200, tag);
+});
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
-  await enterBag(database, canvas, await readJson(request, bagSchema));
-  return json(await checkinView(database, canvas));
+  const bag = await readJson(request, bagSchema);
+  const screen = screenOf(request);
+  await enterBag(database, canvas, bag, screen);
+  const lines = [bag.line];
+  for (const id of [bag.undoes, bag.redoes]) if (id !== null) lines.push(...(await linesOfBag(database, id)));
+  return json(await bagAnswer(database, canvas, lines, screen), 201);
 });

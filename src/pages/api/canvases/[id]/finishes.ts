@@ -1,15 +1,11 @@
-import { finishSchema, undoFinishSchema } from '../../../../server/chart/contract';
-import { repairView, replaceFinish, undoFinish } from '../../../../server/chart/edits';
+import { finishSchema } from '../../../../server/chart/contract';
+import { repairView, replaceFinish } from '../../../../server/chart/edits';
 import { readJson } from '../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
 
+/** Gives drills another finish. It is taken back like any change of the chart, through `chart-edits`. */
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
-  await replaceFinish(database, canvas, await readJson(request, finishSchema));
-  return json(await repairView(database, canvas), 201);
-});
-
-/** Takes the last change back. */
-export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
-  await undoFinish(database, canvas, await readJson(request, undoFinishSchema));
-  return json(await repairView(database, canvas));
+  const screen = screenOf(request);
+  await replaceFinish(database, canvas, await readJson(request, finishSchema), screen);
+  return json(await repairView(database, canvas, screen), 201);
 });

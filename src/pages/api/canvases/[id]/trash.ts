@@ -1,10 +1,10 @@
-import { addTrashRecord } from '../../../../data/checkin';
 import { trashSchema } from '../../../../server/checkin/contract';
 import { checkinView } from '../../../../server/checkin/view';
+import { recordTrash } from '../../../../server/checkin/writes';
 import { readJson } from '../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
-  await addTrashRecord(database, canvas.id, await readJson(request, trashSchema), new Date().toISOString());
-  return json(await checkinView(database, canvas));
+  await recordTrash(database, canvas, await readJson(request, trashSchema));
+  return json(await checkinView(database, canvas, screenOf(request)), 201);
 });

@@ -1,12 +1,14 @@
 import { readJson } from '../../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpoint';
 import { kitupSchema } from '../../../../../server/kitup/contract';
 import { kitupView } from '../../../../../server/kitup/view';
 import { planKitup } from '../../../../../server/kitup/writes';
 
-export const GET = canvasEndpoint(async (database, canvas) => json(await kitupView(database, canvas)));
+export const GET = canvasEndpoint(async (database, canvas, { request }) =>
+  json(await kitupView(database, canvas, screenOf(request))),
+);
 
 export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
   await planKitup(database, canvas, await readJson(request, kitupSchema));
-  return json(await kitupView(database, canvas));
+  return json(await kitupView(database, canvas, screenOf(request)));
 });

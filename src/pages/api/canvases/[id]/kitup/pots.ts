@@ -1,10 +1,11 @@
 import { readJson } from '../../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpoint';
 import { potEventSchema } from '../../../../../server/kitup/contract';
 import { kitupView } from '../../../../../server/kitup/view';
 import { notePot } from '../../../../../server/kitup/writes';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
-  await notePot(database, canvas, await readJson(request, potEventSchema));
-  return json(await kitupView(database, canvas), 201);
+  const screen = screenOf(request);
+  await notePot(database, canvas, await readJson(request, potEventSchema), screen);
+  return json(await kitupView(database, canvas, screen), 201);
 });

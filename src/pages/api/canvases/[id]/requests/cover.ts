@@ -1,10 +1,10 @@
 import { readJson } from '../../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpoint';
 import { coverSchema } from '../../../../../server/requests/contract';
 import { dateInWords, requestView } from '../../../../../server/requests/view';
 import { coverFromStash } from '../../../../../server/requests/writes';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
-  await coverFromStash(database, canvas, await readJson(request, coverSchema));
-  return json(await requestView(database, canvas, dateInWords(new Date())));
+  await coverFromStash(database, canvas, await readJson(request, coverSchema), screenOf(request));
+  return json(await requestView(database, canvas, dateInWords(new Date())), 201);
 });

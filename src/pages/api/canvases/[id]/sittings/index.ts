@@ -1,11 +1,11 @@
-import { addSitting } from '../../../../../data/bench';
 import { sittingSchema } from '../../../../../server/bench/contract';
 import { benchView } from '../../../../../server/bench/view';
+import { startSitting } from '../../../../../server/bench/writes';
 import { readJson } from '../../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpoint';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { id } = await readJson(request, sittingSchema);
-  await addSitting(database, canvas.id, id, new Date().toISOString());
-  return json(await benchView(database, canvas));
+  await startSitting(database, canvas, id);
+  return json(await benchView(database, canvas, screenOf(request)), 201);
 });

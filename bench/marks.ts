@@ -1,0 +1,134 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Canvas } from '../src/core/canvas/canvas';
+import { countLaid } from '../src/core/cells/bitmap';
+import { makeChart } from '../src/core/cells/chart';
+import { bitmapOf, laidOf, replayMarks } from '../src/data/bench';
+import { addCanvas, removeCanvas, replaceLegend } from '../src/data/canvas';
+import { putChart } from '../src/data/chart';
+import type { Database } from '../src/data/engine/database';
+import { openDataDirectory } from '../src/data/engine/dataDirectory';
+import { enterMark } from '../src/server/bench/writes';
+import { legendOfColours } from './legend';
+
+/**
+ * What a mark costs beside a bare insert of a row of the same size, on the size of the largest demo canvas, and how
+ * long the removal of a canvas with a year of marks takes. Run with `npx tsx bench/marks.ts`.
+ */
+const WIDTH = 840;
+const HEIGHT = 500;
+const COLOURS = 74;
+const MARKS = 400;
+const CLIENTS = [1, 4, 16];
+const YEAR_OF_MARKS = 40_000;
+let at = 0;
+
+const directory = await mkdtemp(join(tmpdir(), 'oculent-bench-'));
+const database = await openDataDirectory(directory);
+try {
+  const canvas = await shelve(database);
+  await database.script(
+    'create table bare (id uuid primary key, canvas_id uuid, happened_at timestamptz, cells bytea)',
+  );
+  console.log(`marks of ${WIDTH} × ${HEIGHT} squares, ${MARKS} for each line`);
+  console.log('clients   bare insert p50 ms   mark p50 ms   ratio   marks a second');
+  await run(1, MARKS, () => mark(canvas));
+  for (const clients of CLIENTS) {
+    const bare = await run(clients, MARKS, () => bareInsert(canvas));
+    const real = await run(clients, MARKS, () => mark(canvas));
+    console.log(
+      `${String(clients).padStart(7)}   ${bare.p50.toFixed(2).padStart(18)}   ${real.p50.toFixed(2).padStart(11)}   ${(real.p50 / bare.p50).toFixed(2).padStart(5)}   ${real.aSecond.toFixed(0).padStart(14)}`,
+    );
+  }
+  const laid = await bitmapOf(database, canvas.id, WIDTH * HEIGHT);
+  const replayed = await replayMarks(database, canvas.id, WIDTH * HEIGHT);
+  const equal =
+    Buffer.compare(laid, replayed) === 0 && countLaid(laid) === (await laidOf(database, canvas.id));
+  console.log(`cache equal to the ledger: ${equal ? 'yes' : 'NO'}`);
+
+  await database.query(
+    `insert into mark (id, canvas_id, happened_at, kind, cells, drills)
+     select gen_random_uuid(), $1, now(), 'lay', '\\x0000000001000000'::bytea, 1 from generate_series(1, $2::int)`,
+    [canvas.id, YEAR_OF_MARKS],
+  );
+  const began = performance.now();
+  await removeCanvas(database, canvas.id);
+  console.log(
+    `removing a canvas with ${YEAR_OF_MARKS} marks: ${((performance.now() - began) / 1000).toFixed(2)} s`,
+  );
+} finally {
+  await database.close();
+  await rm(directory, { recursive: true, force: true });
+}
+
+async function shelve(to: Database): Promise<Canvas> {
+  const canvas: Canvas = {
+    id: randomUUID(),
+    title: 'Bench',
+    shape: 'square',
+    pitchMm: 2.5,
+    width: WIDTH,
+    height: HEIGHT,
+    panels: 1,
+    symbolsPrinted: true,
+    packetDrills: 200,
+  };
+  const cells = Uint16Array.from(
+    { length: WIDTH * HEIGHT },
+    (_, i) => 1 + ((Math.imul(i, 2_654_435_761) >>> 8) % COLOURS),
+  );
+  await addCanvas(to, canvas, new Date().toISOString());
+  await to.transaction(async (queries) => {
+    await replaceLegend(queries, canvas.id, legendOfColours(COLOURS));
+    await putChart(queries, canvas.id, makeChart(WIDTH, HEIGHT, cells));
+  });
+  return canvas;
+}
+
+/** A drag over twelve squares of one row, each somewhere else. */
+async function mark(canvas: Canvas): Promise<void> {
+  at = (at + 7919) % (WIDTH * HEIGHT - 12);
+  await enterMark(database, canvas, {
+    id: randomUUID(),
+    kind: 'lay',
+    runs: [at, 12],
+    sittingId: null,
+    undoes: null,
+    redoes: null,
+  });
+}
+
+async function bareInsert(canvas: Canvas): Promise<void> {
+  await database.transaction((queries) =>
+    queries.query('insert into bare (id, canvas_id, happened_at, cells) values ($1, $2, $3, $4)', [
+      randomUUID(),
+      canvas.id,
+      new Date().toISOString(),
+      new Uint8Array(8),
+    ]),
+  );
+}
+
+/** Runs so many of a work, as so many clients at once. */
+async function run(
+  clients: number,
+  count: number,
+  work: () => Promise<void>,
+): Promise<{ p50: number; aSecond: number }> {
+  const times: number[] = [];
+  const began = performance.now();
+  await Promise.all(
+    Array.from({ length: clients }, async () => {
+      for (let i = 0; i < count / clients; i++) {
+        const start = performance.now();
+        await work();
+        times.push(performance.now() - start);
+      }
+    }),
+  );
+  const seconds = (performance.now() - began) / 1000;
+  times.sort((a, b) => a - b);
+  return { p50: times[times.length >> 1]!, aSecond: times.length / seconds };
+}

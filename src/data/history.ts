@@ -1,0 +1,84 @@
+import type { UndoState, UndoView } from '../core/ledger/history';
+import { one, type Queries } from './engine/database';
+
+/** Ledgers that are taken back entry by entry, and which of their rows a person takes back. */
+const LEDGERS = {
+  mark: 'e.canvas_id = $1',
+  bag_entry: 'e.canvas_id = $1',
+  pot_event: 'e.canvas_id = $1',
+  chart_edit: 'e.canvas_id = $1',
+  // Leftovers that a bag or a pot moved go back with that bag or pot.
+  stash_move:
+    '$1::uuid is null and e.bag_id is null and not exists (select 1 from pot_event p where p.stash_move_id = e.id)',
+} as const;
+export type Ledger = keyof typeof LEDGERS;
+
+/**
+ * What undo and redo of a screen act on, over the whole ledger; the same as `undoState` says of all its rows.
+ * @param canvasId null for the stash, which belongs to no canvas
+ */
+export async function undoStateOf(
+  queries: Queries,
+  ledger: Ledger,
+  canvasId: string | null,
+  screenId: string | null,
+): Promise<UndoState> {
+  // Written so that the planner walks the index from the newest row on, however little it knows of the table.
+  const mine = screenId === null ? '$2::uuid is null and e.screen_id is null' : 'e.screen_id = $2::uuid';
+  const standing = `select e.id from ${ledger} e where ${LEDGERS[ledger]} and e.undoes is null
+    and (select u.id from ${ledger} u where u.undoes = e.id limit 1) is null`;
+  const state = await one<{ own: string | null; any: string | null; redo: string | null }>(
+    queries,
+    `select (${standing} and ${mine} order by e.position desc limit 1) as own,
+            (${standing} order by e.position desc limit 1) as any,
+            (select e.undoes from ${ledger} e where ${LEDGERS[ledger]} and e.undoes is not null and ${mine}
+               and (select r.id from ${ledger} r where r.redoes = e.undoes and r.position > e.position limit 1) is null
+               and e.position > coalesce((select e.position from ${ledger} e where ${LEDGERS[ledger]} and ${mine}
+                 and e.undoes is null and e.redoes is null order by e.position desc limit 1), 0)
+             order by e.position desc limit 1) as redo`,
+    [canvasId, screenId],
+  );
+  const undo = state?.own ?? state?.any ?? null;
+  return { undo, own: undo !== null && state?.own === undo, redo: state?.redo ?? null };
+}
+
+/** How an entry of a ledger stands. */
+export type Standing =
+  /** It was never there, or is an undo itself. */
+  | 'unknown'
+  | 'stands'
+  | 'taken back'
+  /** Taken back, and done again since. */
+  | 'done again';
+
+export async function standingOf(
+  queries: Queries,
+  ledger: Ledger,
+  canvasId: string | null,
+  id: string,
+): Promise<Standing> {
+  const row = await one<{ undone: boolean; redone: boolean }>(
+    queries,
+    `select exists (select 1 from ${ledger} u where u.undoes = e.id) as undone,
+            exists (select 1 from ${ledger} r where r.redoes = e.id) as redone
+     from ${ledger} e where ${LEDGERS[ledger]} and e.id = $2 and e.undoes is null`,
+    [canvasId, id],
+  );
+  if (!row) return 'unknown';
+  return row.redone ? 'done again' : row.undone ? 'taken back' : 'stands';
+}
+
+/** What undo and redo of a screen would take back and do again. @param facts gives what entries did, by their id */
+export async function undoViewOf<Offer extends { id: string }>(
+  queries: Queries,
+  ledger: Ledger,
+  canvasId: string | null,
+  screenId: string | null,
+  facts: (ids: readonly string[]) => Promise<readonly Offer[]>,
+): Promise<UndoView<Offer>> {
+  const { undo, own, redo } = await undoStateOf(queries, ledger, canvasId, screenId);
+  const ids = [undo, redo].filter((id) => id !== null);
+  const offers = ids.length === 0 ? [] : await facts(ids);
+  const undone = offers.find(({ id }) => id === undo);
+  return { undo: undone ? { ...undone, own } : null, redo: offers.find(({ id }) => id === redo) ?? null };
+}

@@ -1,0 +1,108 @@
+import type { Chart } from '../../core/cells/chart';
+import { chartFromBytes } from '../../core/cells/chart';
+import { applyEdit, type CellEdit } from '../../core/chart/edit';
+import type { RepairView } from '../../server/chart/contract';
+import { getBytes, getJson, inWords } from '../writing/api';
+import type { Outbox } from '../writing/outbox';
+
+export interface RepairState {
+  view: RepairView;
+  /** Changes with every change of the chart, whose cells are changed in place. */
+  version: number;
+  fault: string | null;
+}
+
+type Waits = Pick<Outbox, 'put' | 'waitingFor'>;
+
+/** Changes of a chart: shown at once, sent in order, and set right by what the server says. Knows nothing of React. */
+export class RepairStore {
+  private state: RepairState;
+  private readonly listeners = new Set<() => void>();
+
+  /** @param chart its cells are changed in place */
+  constructor(
+    private readonly canvasId: string,
+    private readonly chart: Chart,
+    first: RepairView,
+    private readonly outbox: Waits,
+  ) {
+    this.state = { view: first, version: 0, fault: null };
+  }
+
+  private get url(): string {
+    return `/api/canvases/${this.canvasId}/chart-edits`;
+  }
+
+  readonly snapshot = (): RepairState => this.state;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Shows what waits from an earlier page, and asks what undo acts on at this screen. */
+  start(): void {
+    void this.showWaiting();
+    getJson<RepairView>(this.url).then(
+      (view) => this.change({ view }),
+      () => {},
+    );
+  }
+
+  setFault(fault: string | null): void {
+    this.change({ fault });
+  }
+
+  /** Sets cells. What changes nothing is not sent. */
+  set(edits: CellEdit[]): void {
+    const changed = edits.map((edit) => applyEdit(this.chart, edit).size > 0);
+    this.change({ version: this.state.version + 1, fault: null });
+    if (changed.some(Boolean)) this.send({ edits });
+  }
+
+  undo(id: string): void {
+    this.send({ undoes: id });
+  }
+
+  redo(id: string): void {
+    this.send({ redoes: id });
+  }
+
+  private send(what: { edits: CellEdit[] } | { undoes: string } | { redoes: string }): void {
+    void this.outbox.put('POST', this.url, { id: crypto.randomUUID(), ...what }, this.canvasId, {
+      answered: (view) => {
+        this.change({ view: view as RepairView, fault: null });
+        if (!('edits' in what)) void this.reload();
+      },
+      refused: (error) => {
+        this.change({ fault: inWords(error) });
+        void this.reload();
+      },
+      away: () => {},
+    });
+  }
+
+  /** The chart as the server has it, with what is still on its way. */
+  private async reload(): Promise<void> {
+    try {
+      const bytes = await getBytes(`/api/canvases/${this.canvasId}/chart`);
+      this.chart.cells.set(chartFromBytes(this.chart.width, this.chart.height, bytes).cells);
+      await this.showWaiting();
+    } catch (error) {
+      this.change({ fault: inWords(error) });
+    }
+  }
+
+  private async showWaiting(): Promise<void> {
+    for (const { url, body } of await this.outbox.waitingFor(this.canvasId)) {
+      const edits = url === this.url ? ((body as { edits?: CellEdit[] }).edits ?? []) : [];
+      for (const edit of edits) applyEdit(this.chart, edit);
+    }
+    this.change({ version: this.state.version + 1 });
+  }
+
+  private change(part: Partial<RepairState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+}

@@ -1,0 +1,48 @@
+import { useEffect, useState } from 'react';
+import { counted } from '../../core/words/numbers';
+import { theOutbox } from './outbox';
+import { useOutbox } from './useWrite';
+
+/** How long an ordinary answer takes at most; what is under way shorter than this is not worth a word. */
+const PATIENCE_MS = 1500;
+
+/** On every page: what waits to be sent, and what the server would not take, with the choice to try again or drop it. */
+export function OutboxSlip() {
+  const { waiting, away, aside, unkept } = useOutbox();
+  const [slow, setSlow] = useState(false);
+  useEffect(() => {
+    setSlow(false);
+    if (waiting === 0) return;
+    const timer = setTimeout(() => setSlow(true), PATIENCE_MS);
+    return () => clearTimeout(timer);
+  }, [waiting]);
+  const shown = waiting > 0 && (away || slow);
+  return (
+    <div aria-live="polite" data-testid="outbox" className="empty:hidden print:hidden">
+      {shown && (
+        <p className="border-l-4 border-alarm bg-paper px-3 py-2">
+          {away ? 'Oculent does not answer. ' : ''}
+          {counted(waiting, 'change')} {waiting === 1 ? 'waits' : 'wait'} here and{' '}
+          {waiting === 1 ? 'is' : 'are'} sent as soon as it answers
+          {unkept
+            ? '. This browser could not store them: keep this page open until then.'
+            : '; this page may be closed meanwhile.'}
+        </p>
+      )}
+      {aside.map((write) => (
+        <div
+          key={write.key}
+          className="flex flex-wrap items-center gap-3 border-l-4 border-alarm bg-paper px-3 py-2"
+        >
+          <p className="min-w-0 grow basis-72">A change could not be saved: {write.aside}</p>
+          <button type="button" className="button" onClick={() => void theOutbox().retry(write)}>
+            Try again
+          </button>
+          <button type="button" className="button" onClick={() => void theOutbox().drop(write)}>
+            Drop it
+          </button>
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import { Redo2, Undo2 } from 'lucide-react';
+import type { UndoView } from '../../core/ledger/history';
+import { useUndoKeys } from '../../ui/undoKeys';
+
+/** Undo and redo, each named by what it takes back or does again; Ctrl+Z and Ctrl+Y do the same. */
+export function UndoButtons<Offer extends { id: string }>({
+  history,
+  words,
+  busy,
+  onUndo,
+  onRedo,
+}: {
+  history: UndoView<Offer>;
+  /** What an entry did, such as “30 of 1313 laid”. */
+  words: (offer: Offer) => string;
+  busy: boolean;
+  onUndo: (id: string) => void;
+  onRedo: (id: string) => void;
+}) {
+  const { undo, redo } = history;
+  useUndoKeys(
+    () => undo && !busy && onUndo(undo.id),
+    () => redo && !busy && onRedo(redo.id),
+  );
+  const undoWords = undo && `${words(undo)}${undo.own ? '' : ', done at another screen'}`;
+  const redoWords = redo && words(redo);
+  return (
+    <div className="flex gap-2">
+      <button
+        type="button"
+        className="button"
+        disabled={!undo || busy}
+        title={undoWords ?? undefined}
+        onClick={() => undo && onUndo(undo.id)}
+      >
+        <Undo2 size={20} aria-hidden /> Undo
+        {undoWords && <span className="sr-only">: {undoWords}</span>}
+      </button>
+      <button
+        type="button"
+        className="button"
+        disabled={!redo || busy}
+        title={redoWords ?? undefined}
+        onClick={() => redo && onRedo(redo.id)}
+      >
+        <Redo2 size={20} aria-hidden /> Redo
+        {redoWords && <span className="sr-only">: {redoWords}</span>}
+      </button>
+    </div>
+  );
+}

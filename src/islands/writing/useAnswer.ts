@@ -1,0 +1,36 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { getJson, inWords } from './api';
+
+/**
+ * What an address answers, asked anew when the address changes; an answer that comes after a newer question is dropped.
+ * @returns `answer` is null until the first has come
+ */
+export function useAnswer<Answer>(url: string): {
+  answer: Answer | null;
+  fault: string | null;
+  reload: () => void;
+} {
+  const [answer, setAnswer] = useState<Answer | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const asked = useRef(0);
+  const reload = useCallback(() => {
+    const mine = ++asked.current;
+    getJson<Answer>(url).then(
+      (next) => {
+        if (mine !== asked.current) return;
+        setAnswer(next);
+        setFault(null);
+      },
+      (error: unknown) => {
+        if (mine === asked.current) setFault(inWords(error));
+      },
+    );
+  }, [url]);
+  useEffect(() => {
+    reload();
+    return () => {
+      asked.current++;
+    };
+  }, [reload]);
+  return { answer, fault, reload };
+}

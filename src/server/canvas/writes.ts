@@ -1,0 +1,15 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import { addCanvas, findCanvas } from '../../data/canvas';
+import type { Database } from '../../data/engine/database';
+import { idTaken } from '../http/problem';
+
+/** Puts a canvas on the shelf. The same one again changes nothing. @throws Problem when its id stands for another */
+export async function shelveCanvas(database: Database, canvas: Canvas): Promise<void> {
+  await database.transaction(async (queries) => {
+    if (await addCanvas(queries, canvas, new Date().toISOString())) return;
+    const known = await findCanvas(queries, canvas.id);
+    const same =
+      known && Object.entries(known).every(([name, value]) => canvas[name as keyof Canvas] === value);
+    if (!same) throw idTaken();
+  });
+}

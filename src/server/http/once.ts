@@ -1,0 +1,29 @@
+import type { Database, Queries } from '../../data/engine/database';
+import { bumpRevision, digestOf, type NamedRequest, noteRequest } from '../../data/once';
+import { idTaken } from './problem';
+
+/**
+ * Does the work of a request in one transaction, and only once: the same id with the same content again changes nothing.
+ * @returns whether the work was done now
+ * @throws Problem 409 when the id stands for something else
+ */
+export async function once(
+  database: Database,
+  { content, ...request }: Omit<NamedRequest, 'digest'> & { content: unknown },
+  work: (queries: Queries) => Promise<void>,
+): Promise<boolean> {
+  return database.transaction(async (queries) => {
+    const state = await noteRequest(queries, { ...request, digest: digestOf(content) });
+    if (state === 'other') throw idTaken();
+    if (state === 'known') return false;
+    try {
+      await work(queries);
+    } catch (error) {
+      // An id from before requests were noted.
+      if ((error as { code?: unknown } | null)?.code === '23505') throw idTaken();
+      throw error;
+    }
+    if (request.canvasId !== null) await bumpRevision(queries, request.canvasId);
+    return true;
+  });
+}

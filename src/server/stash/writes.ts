@@ -1,0 +1,58 @@
+import { randomUUID } from 'node:crypto';
+import type { StashItem } from '../../core/stash/cover';
+import type { Database, Queries } from '../../data/engine/database';
+import { standingOf } from '../../data/history';
+import { addStashItem, addStashMove, findStashMove, isOverdrawn } from '../../data/stash';
+import { once } from '../http/once';
+import { conflict, idTaken, notFound } from '../http/problem';
+
+/** Puts leftovers into the stash. The same request again changes nothing. @throws Problem when the id is taken */
+export async function putIntoStash(
+  database: Database,
+  { drills, ...item }: StashItem,
+  screenId: string | null = null,
+): Promise<void> {
+  const request = { id: item.id, what: 'stash', canvasId: null, content: { ...item, drills } };
+  await once(database, request, async (queries) => {
+    const now = new Date().toISOString();
+    if (!(await addStashItem(queries, item, now))) throw idTaken();
+    await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
+  });
+}
+
+/**
+ * Takes a move of the stash back, or makes it again. The same request again changes nothing.
+ * @throws Problem when it does not stand (or was not taken back), its drills were used, or the id is taken
+ */
+export async function undoStash(
+  database: Database,
+  wish: { id: string; undoes: string | null; redoes: string | null },
+  screenId: string | null = null,
+): Promise<void> {
+  await once(database, { id: wish.id, what: 'stash', canvasId: null, content: wish }, async (queries) => {
+    const target = (wish.undoes ?? wish.redoes)!;
+    const move = await neededMove(queries, target);
+    const standing = await standingOf(queries, 'stash_move', null, target);
+    if (standing === 'unknown') throw notFound('such move of the stash');
+    if (wish.undoes !== null && standing !== 'stands')
+      throw conflict('This was undone already, perhaps at another screen.');
+    if (wish.redoes !== null && standing !== 'taken back')
+      throw conflict('This is not undone, so it cannot be redone.');
+    const drills = wish.undoes === null ? move.drills : -move.drills;
+    const entry = { id: wish.id, itemId: move.itemId, drills, bagId: null, screenId };
+    await addStashMove(
+      queries,
+      { ...entry, undoes: wish.undoes, redoes: wish.redoes },
+      new Date().toISOString(),
+    );
+    if (await isOverdrawn(queries)) {
+      throw conflict(`Drills of ${move.code} were used since, so this cannot be taken out again.`);
+    }
+  });
+}
+
+async function neededMove(queries: Queries, id: string) {
+  const move = await findStashMove(queries, id);
+  if (!move) throw notFound('such move of the stash');
+  return move;
+}

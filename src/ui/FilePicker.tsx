@@ -1,0 +1,40 @@
+import { type ReactNode, useId } from 'react';
+
+/** A button that lets a file be chosen; the same file can be chosen again. */
+export function FilePicker({
+  words,
+  accept,
+  disabled = false,
+  className = '',
+  onChoose,
+}: {
+  words: ReactNode;
+  accept: string;
+  disabled?: boolean;
+  className?: string;
+  onChoose: (file: File) => void;
+}) {
+  const id = useId();
+  return (
+    <>
+      <input
+        id={id}
+        type="file"
+        accept={accept}
+        className="peer sr-only"
+        disabled={disabled}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) onChoose(file);
+          event.target.value = '';
+        }}
+      />
+      <label
+        className={`button peer-focus-visible:outline-3 peer-focus-visible:outline-accent ${className}`}
+        htmlFor={id}
+      >
+        {words}
+      </label>
+    </>
+  );
+}
