@@ -66,9 +66,12 @@ export class MarkStore {
       this.outbox.subscribe(() => void this.follow()),
     ];
     void this.showWaiting();
-    // The page was made before this screen had a name.
+    // The page was made before this screen had a name; what a mark answers meanwhile is newer.
+    const { history: shown } = this.state;
     getJson<BenchView>(this.url).then(
-      ({ history }) => this.change({ history }),
+      ({ history }) => {
+        if (this.state.history === shown) this.change({ history });
+      },
       () => {},
     );
     return () => {

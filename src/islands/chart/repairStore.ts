@@ -43,8 +43,12 @@ export class RepairStore {
   /** Shows what waits from an earlier page, and asks what undo acts on at this screen. */
   start(): void {
     void this.showWaiting();
+    const { view: shown } = this.state;
     getJson<RepairView>(this.url).then(
-      (view) => this.change({ view }),
+      (view) => {
+        // What was answered meanwhile is newer.
+        if (this.state.view === shown) this.change({ view });
+      },
       () => {},
     );
   }

@@ -1,6 +1,6 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback } from 'react';
 import type { KitupView } from '../../server/kitup/contract';
-import { getJson } from '../writing/api';
+import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 
 /** What the user asks for when pots are planned; see `kitupSchema`. */
@@ -25,22 +25,21 @@ export interface Kitup {
 
 /** The kit-up of a canvas as the server sees it, and ways to change it. */
 export function useKitup(canvasId: string, first: KitupView): Kitup {
-  const [view, setView] = useState(first);
   const { busy, fault, write, enter } = useWrite(canvasId);
   const base = `/api/canvases/${canvasId}/kitup`;
-  const plan = useCallback((wish: KitupWish) => write('PUT', base, wish, setView), [write, base]);
-  const note = useCallback<Kitup['note']>((event) => enter(`${base}/pots`, event, setView), [enter, base]);
+  const [view, setView] = useView(base, first);
+  const plan = useCallback((wish: KitupWish) => write('PUT', base, wish, setView), [write, base, setView]);
+  const note = useCallback<Kitup['note']>(
+    (event) => enter(`${base}/pots`, event, setView),
+    [enter, base, setView],
+  );
   const undo = useCallback(
     (id: string) => void enter(`${base}/pots`, { undoes: id }, setView),
-    [enter, base],
+    [enter, base, setView],
   );
   const redo = useCallback(
     (id: string) => void enter(`${base}/pots`, { redoes: id }, setView),
-    [enter, base],
+    [enter, base, setView],
   );
-  useEffect(() => {
-    // The page was made before this screen had a name; undo goes by it.
-    getJson<KitupView>(base).then(setView, () => {});
-  }, [base]);
   return { view, fault, busy, plan, note, undo, redo };
 }

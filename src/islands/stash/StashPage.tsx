@@ -1,5 +1,4 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { compareCodes } from '../../core/codes/codes';
 import { FINISHES } from '../../core/colour/finish';
@@ -9,8 +8,8 @@ import type { StashView } from '../../server/stash/contract';
 import { stashItemSchema } from '../../server/stash/contract';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
-import { getJson } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
+import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 
 const EMPTY = {
@@ -24,12 +23,8 @@ const EMPTY = {
 
 /** Leftovers of finished kits: they fill the next kit's shortages. */
 export function StashPage({ first }: { first: StashView }) {
-  const [view, setView] = useState(first);
+  const [view, setView] = useView('/api/stash', first);
   const { busy, fault, enter } = useWrite();
-  useEffect(() => {
-    // The page was made before this screen had a name; undo goes by it.
-    getJson<StashView>('/api/stash').then(setView, () => {});
-  }, []);
   const form = useForm({ resolver: yupResolver(stashItemSchema.omit(['id'])), defaultValues: EMPTY });
   const { errors } = form.formState;
   const add = form.handleSubmit(async (item) => {

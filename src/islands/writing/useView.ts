@@ -1,0 +1,25 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { getJson } from './api';
+
+/**
+ * A view that came with the page. The page was made before this screen had a name, by which undo goes: so the view is
+ * asked for once more, and that answer is dropped when something newer is shown by then.
+ */
+export function useView<View>(url: string, first: View): [View, (next: View) => void] {
+  const [view, setView] = useState(first);
+  const touched = useRef(false);
+  const show = useCallback((next: View) => {
+    touched.current = true;
+    setView(next);
+  }, []);
+  useEffect(() => {
+    getJson<View>(url).then(
+      (next) => {
+        if (!touched.current) setView(next);
+      },
+      // What came with the page is shown on.
+      () => {},
+    );
+  }, [url]);
+  return [view, show];
+}

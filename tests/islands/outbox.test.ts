@@ -1,0 +1,191 @@
+import 'fake-indexeddb/auto';
+import { openDB } from 'idb';
+import { describe, expect, it, vi } from 'vitest';
+import {
+  browserStore,
+  memoryStore,
+  safeStore,
+  type WaitingStore,
+} from '../../src/islands/writing/waitingStore';
+import { StandInBrowser, StandInServer, settled } from './world';
+
+const CANVAS = 'c1';
+const put = (tab: ReturnType<StandInBrowser['tab']>, n: number, canvas = CANVAS) =>
+  tab.outbox.put('POST', `/api/canvases/${canvas}/marks`, { n }, canvas);
+const numbers = (server: StandInServer) => server.got.map(({ body }) => (body as { n: number }).n);
+
+describe('the outbox', () => {
+  it('sends writes in their order, one at a time, while the last answer is held', async () => {
+    const server = new StandInServer();
+    const tab = new StandInBrowser(server).tab();
+    server.hold();
+    for (let n = 1; n <= 5; n++) await put(tab, n);
+    expect(tab.outbox.current().waiting).toBe(5);
+    server.release();
+    await settled();
+    expect(numbers(server)).toEqual([1, 2, 3, 4, 5]);
+    expect(tab.outbox.current()).toEqual({ waiting: 0, away: false, aside: [], unkept: false });
+  });
+
+  it('keeps what is written while the server is away, over a closed page, and loses nothing of two tabs', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.plan = ['away'];
+    const [first, second] = [browser.tab(), browser.tab()];
+    for (let n = 1; n <= 4; n++) {
+      await put(n % 2 ? first : second, n);
+      // Nobody writes in two tabs within a millisecond.
+      await new Promise((resolve) => setTimeout(resolve, 3));
+    }
+    await settled();
+    expect(first.outbox.current()).toMatchObject({ waiting: 4, away: true });
+    expect(second.outbox.current().waiting).toBe(4);
+    first.close();
+    second.close();
+    server.plan = ['ok'];
+    // Any other page, of whichever canvas, sends what they left behind.
+    const third = browser.tab();
+    third.outbox.start();
+    await settled();
+    expect(numbers(server)).toEqual([1, 2, 3, 4]);
+    expect(await browser.store.all()).toEqual([]);
+  });
+
+  it('sends a write again whose answer was lost, under the same id', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.plan = ['lost', 'ok'];
+    const tab = browser.tab();
+    await tab.outbox.put('POST', '/x', { id: 'one' }, CANVAS);
+    await settled();
+    await browser.wait();
+    expect(server.got.map(({ body }) => body)).toEqual([{ id: 'one' }, { id: 'one' }]);
+    expect(tab.outbox.current().waiting).toBe(0);
+  });
+
+  it('sets a refused write aside with its sentence and goes on; it can be tried again or dropped', async () => {
+    const server = new StandInServer();
+    const tab = new StandInBrowser(server).tab();
+    server.plan = [409, 'ok'];
+    await put(tab, 1);
+    await put(tab, 2);
+    await settled();
+    expect(numbers(server)).toEqual([2]);
+    const [aside] = tab.outbox.current().aside;
+    expect(aside).toMatchObject({ aside: 'Refused with 409.', body: { n: 1 } });
+    await tab.outbox.retry(aside!);
+    await settled();
+    expect(numbers(server)).toEqual([2, 1]);
+    server.plan = [422];
+    await put(tab, 3);
+    await settled();
+    await tab.outbox.drop(tab.outbox.current().aside[0]!);
+    expect(tab.outbox.current()).toMatchObject({ waiting: 0, aside: [] });
+  });
+
+  it('tells who waits for the answer of a refusal, and then keeps nothing', async () => {
+    const server = new StandInServer();
+    const tab = new StandInBrowser(server).tab();
+    server.plan = [409];
+    const hopes = { answered: vi.fn(), refused: vi.fn(), away: vi.fn() };
+    await tab.outbox.put('PUT', '/plan', {}, null, hopes);
+    await settled();
+    expect(hopes.refused).toHaveBeenCalledOnce();
+    expect(hopes.answered).not.toHaveBeenCalled();
+    expect(tab.outbox.current()).toMatchObject({ waiting: 0, aside: [] });
+  });
+
+  it('gives the answer to the tab that asked, when another tab sent it', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.plan = ['away'];
+    const [asking, other] = [browser.tab(), browser.tab()];
+    const hopes = { answered: vi.fn(), refused: vi.fn(), away: vi.fn() };
+    await asking.outbox.put('POST', '/x', { n: 7 }, CANVAS, hopes);
+    await settled();
+    expect(hopes.away).toHaveBeenCalled();
+    const heard = vi.fn();
+    asking.outbox.onAnswer(heard);
+    server.plan = ['ok'];
+    other.outbox.start();
+    await settled();
+    expect(hopes.answered).toHaveBeenCalledExactlyOnceWith({ did: 7 });
+    expect(heard).toHaveBeenCalledExactlyOnceWith(CANVAS, { did: 7 });
+  });
+
+  it('tries again when the server is at fault, and after three times lets the others pass', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    const tab = browser.tab();
+    server.plan = [500, 500, 500, 'ok'];
+    await put(tab, 1);
+    await put(tab, 2);
+    await settled();
+    expect(tab.outbox.current()).toMatchObject({ waiting: 2, away: true });
+    await browser.wait();
+    await browser.wait();
+    expect(numbers(server)).toEqual([2]);
+    expect(tab.outbox.current().aside).toMatchObject([{ body: { n: 1 }, tries: 0 + 2 }]);
+  });
+
+  it('tells the writes of one canvas from those of another', async () => {
+    const server = new StandInServer();
+    server.plan = ['away'];
+    const tab = new StandInBrowser(server).tab();
+    await put(tab, 1, 'c1');
+    await put(tab, 2, 'c2');
+    await settled();
+    expect((await tab.outbox.waitingFor('c2')).map(({ body }) => body)).toEqual([{ n: 2 }]);
+  });
+});
+
+describe('the store of waiting writes', () => {
+  const write = (key: string) => ({
+    key,
+    canvasId: null,
+    method: 'POST' as const,
+    url: '/x',
+    body: {},
+    tries: 0,
+    aside: null,
+  });
+
+  it('in the browser keeps them in order over a reload, and passes over what is none', async () => {
+    const store = browserStore('box-1');
+    await store.put(write('2'));
+    await store.put(write('1'));
+    const raw = await openDB('box-1', 1);
+    await raw.put('waiting', { key: '0', garbage: true });
+    expect((await browserStore('box-1').all()).map(({ key }) => key)).toEqual(['1', '2']);
+    await store.remove('1');
+    expect((await store.all()).map(({ key }) => key)).toEqual(['2']);
+  });
+
+  it('goes on in memory when the browser can keep nothing, and says so', async () => {
+    const broken: WaitingStore = {
+      all: () => Promise.reject(new Error('broken')),
+      put: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
+      remove: () => Promise.reject(new Error('broken')),
+    };
+    const told = vi.fn();
+    const server = new StandInServer();
+    server.plan = ['away'];
+    const browser = new StandInBrowser(server, safeStore(broken, told));
+    const tab = browser.tab();
+    await put(tab, 1);
+    await settled();
+    expect(told).toHaveBeenCalled();
+    expect(tab.outbox.current().waiting).toBe(1);
+    server.plan = ['ok'];
+    await browser.wait();
+    expect(numbers(server)).toEqual([1]);
+    expect(tab.outbox.current().waiting).toBe(0);
+  });
+
+  it('in memory sorts by key', async () => {
+    const store = memoryStore();
+    await store.put(write('b'));
+    await store.put(write('a'));
+    expect((await store.all()).map(({ key }) => key)).toEqual(['a', 'b']);
+  });
+});

@@ -1,0 +1,188 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { changedCells } from '../../src/core/bench/marking';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import { countLaid, emptyBitmap, isLaid } from '../../src/core/cells/bitmap';
+import { chartToBytes } from '../../src/core/cells/chart';
+import { MarkStore } from '../../src/islands/bench/markStore';
+import { RepairStore } from '../../src/islands/chart/repairStore';
+import { chartOfRows, line } from '../core/samples';
+import { StandInBrowser, StandInServer, settled } from './world';
+
+const none = { undo: null, redo: null };
+const canvas = { id: 'c1', width: 4, height: 2 } as Canvas;
+const chart = () => chartOfRows('11.2', '1222');
+
+/** What the server has; `fetch` reads it. */
+let bitmap = emptyBitmap(8);
+let cells = chart();
+beforeEach(() => {
+  bitmap = emptyBitmap(8);
+  cells = chart();
+  vi.stubGlobal('fetch', async (url: string) => {
+    if (url.endsWith('/bitmap')) return new Response(Uint8Array.from(bitmap));
+    if (url.endsWith('/chart')) return new Response(Uint8Array.from(chartToBytes(cells)));
+    return Response.json({ history: none, legend: [], suspects: [], finish: null });
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+describe('the marks of a screen', () => {
+  function bench() {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.answer = ({ body }) => {
+      const { id, kind, runs = [] } = body as { id: string; kind: 'lay'; runs?: number[] };
+      const changed = changedCells({ lines: cells.cells, laid: bitmap }, kind, runs);
+      return { id, kind, runs: changed, laid: 0, history: none };
+    };
+    const open = () => {
+      const { outbox } = browser.tab();
+      const data = { chart: chart(), laid: bitmap.slice() };
+      const first = {
+        laid: 0,
+        drills: 7,
+        history: none,
+        sittings: [],
+        trash: { handled: 1, thrown: 0, share: 0 },
+      };
+      const store = new MarkStore(canvas, data, first, outbox);
+      const stop = store.start();
+      outbox.start();
+      return { store, data, outbox, stop };
+    };
+    return { server, browser, open };
+  }
+
+  it('are shown before they are sent, and sent once', async () => {
+    const { server, open } = bench();
+    const { store, data } = open();
+    const before = store.snapshot().version;
+    expect(store.preview('lay', [0, 1, 2])).toEqual([0, 1, 2]);
+    // Square 2 wants no drill.
+    expect(store.snapshot()).toMatchObject({ laid: 2 });
+    expect(store.snapshot().version).toBeGreaterThan(before);
+    expect(store.preview('lay', [0])).toEqual([]);
+    store.commit('lay', [0, 1, 2], null);
+    store.commit('lay', [], null);
+    await settled();
+    expect(server.got.map(({ body }) => body)).toMatchObject([{ kind: 'lay', runs: [0, 3] }]);
+    expect(countLaid(data.laid)).toBe(2);
+  });
+
+  it('that wait are shown again after a reload, and counted', async () => {
+    const { server, open } = bench();
+    server.plan = ['away'];
+    const first = open();
+    first.store.preview('lay', [4, 5]);
+    first.store.commit('lay', [4, 5], null);
+    await settled();
+    expect(first.store.snapshot().waiting).toBe(1);
+    const again = open();
+    await settled();
+    expect(isLaid(again.data.laid, 5)).toBe(true);
+    expect(again.store.snapshot()).toMatchObject({ waiting: 1, laid: 2 });
+  });
+
+  it('that the server will not take are no longer shown, the others are', async () => {
+    const { server, browser, open } = bench();
+    const { store, data } = open();
+    await settled();
+    server.plan = [422, 'away'];
+    for (const cell of [0, 1]) {
+      store.preview('lay', [cell]);
+      store.commit('lay', [cell], null);
+    }
+    await settled();
+    await browser.wait();
+    await settled();
+    expect(isLaid(data.laid, 0)).toBe(false);
+    expect(isLaid(data.laid, 1)).toBe(true);
+    expect(store.snapshot().waiting).toBe(1);
+  });
+
+  it('of another tab of this canvas show here, those of another canvas do not', async () => {
+    const { open } = bench();
+    const [here, there] = [open(), open()];
+    there.store.preview('lay', [3]);
+    there.store.commit('lay', [3], null);
+    await settled();
+    expect(isLaid(here.data.laid, 3)).toBe(true);
+    await there.outbox.put('POST', '/api/canvases/c2/marks', { kind: 'lay', runs: [0, 1] }, 'c2');
+    await settled();
+    expect(isLaid(here.data.laid, 0)).toBe(false);
+    here.stop();
+    there.store.preview('lay', [6]);
+    there.store.commit('lay', [6], null);
+    await settled();
+    expect(isLaid(here.data.laid, 6)).toBe(false);
+  });
+
+  it('say why an undo was refused', async () => {
+    const { server, open } = bench();
+    const { store } = open();
+    server.plan = [409];
+    store.undo('m1');
+    await settled();
+    expect(store.snapshot().fault).toBe('Refused with 409.');
+    expect(server.got).toEqual([]);
+    server.plan = ['ok'];
+    store.redo('m1');
+    await settled();
+    expect(server.got.map(({ body }) => body)).toMatchObject([{ redoes: 'm1' }]);
+  });
+});
+
+describe('the repairs of a screen', () => {
+  function repairs() {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    const view = { legend: [line(1), line(2)], suspects: [], finish: null, history: none };
+    server.answer = () => ({ ...view, suspects: [{ line: 1, onChart: 1, onSheet: 2, perhaps: null }] });
+    const open = () => {
+      const { outbox } = browser.tab();
+      const own = chart();
+      const store = new RepairStore('c1', own, view, outbox);
+      store.start();
+      outbox.start();
+      return { store, own };
+    };
+    return { server, open };
+  }
+
+  it('are shown at once, and sent when something changes', async () => {
+    const { server, open } = repairs();
+    const { store, own } = open();
+    store.set([{ runs: [0, 2], line: 2 }]);
+    expect([...own.cells.slice(0, 2)]).toEqual([2, 2]);
+    store.set([{ runs: [0, 2], line: 2 }]);
+    await settled();
+    expect(server.got).toHaveLength(1);
+    expect(store.snapshot().view.suspects).toHaveLength(1);
+  });
+
+  it('that are refused give way to what the server has', async () => {
+    const { server, open } = repairs();
+    const { store, own } = open();
+    server.plan = [409];
+    store.set([{ runs: [0, 2], line: 2 }]);
+    await settled();
+    expect([...own.cells]).toEqual([...chart().cells]);
+    expect(store.snapshot().fault).toBe('Refused with 409.');
+  });
+
+  it('that wait are shown again after a reload; undo brings the chart of the server', async () => {
+    const { server, open } = repairs();
+    server.plan = ['away'];
+    open().store.set([{ runs: [7, 1], line: 1 }]);
+    await settled();
+    const { store, own } = open();
+    await settled();
+    expect(own.cells[7]).toBe(1);
+    server.plan = ['ok'];
+    cells.cells[0] = 2;
+    store.undo('e1');
+    await settled();
+    expect(own.cells[0]).toBe(2);
+    expect(own.cells[7]).toBe(2);
+  });
+});
