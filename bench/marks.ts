@@ -4,14 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Canvas } from '../src/core/canvas/canvas';
 import { countLaid } from '../src/core/cells/bitmap';
-import { makeChart } from '../src/core/cells/chart';
 import { bitmapOf, laidOf, replayMarks } from '../src/data/bench';
-import { addCanvas, removeCanvas, replaceLegend } from '../src/data/canvas';
-import { putChart } from '../src/data/chart';
-import type { Database } from '../src/data/engine/database';
+import { removeCanvas } from '../src/data/canvas';
 import { openDataDirectory } from '../src/data/engine/dataDirectory';
 import { enterMark } from '../src/server/bench/writes';
-import { legendOfColours } from './legend';
+import { shelve } from './shelf';
 
 /**
  * What a mark costs beside a bare insert of a row of the same size, on the size of the largest demo canvas, and how
@@ -28,7 +25,7 @@ let at = 0;
 const directory = await mkdtemp(join(tmpdir(), 'oculent-bench-'));
 const database = await openDataDirectory(directory);
 try {
-  const canvas = await shelve(database);
+  const canvas = await shelve(database, WIDTH, HEIGHT, COLOURS);
   await database.script(
     'create table bare (id uuid primary key, canvas_id uuid, happened_at timestamptz, cells bytea)',
   );
@@ -61,30 +58,6 @@ try {
 } finally {
   await database.close();
   await rm(directory, { recursive: true, force: true });
-}
-
-async function shelve(to: Database): Promise<Canvas> {
-  const canvas: Canvas = {
-    id: randomUUID(),
-    title: 'Bench',
-    shape: 'square',
-    pitchMm: 2.5,
-    width: WIDTH,
-    height: HEIGHT,
-    panels: 1,
-    symbolsPrinted: true,
-    packetDrills: 200,
-  };
-  const cells = Uint16Array.from(
-    { length: WIDTH * HEIGHT },
-    (_, i) => 1 + ((Math.imul(i, 2_654_435_761) >>> 8) % COLOURS),
-  );
-  await addCanvas(to, canvas, new Date().toISOString());
-  await to.transaction(async (queries) => {
-    await replaceLegend(queries, canvas.id, legendOfColours(COLOURS));
-    await putChart(queries, canvas.id, makeChart(WIDTH, HEIGHT, cells));
-  });
-  return canvas;
 }
 
 /** A drag over twelve squares of one row, each somewhere else. */

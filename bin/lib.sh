@@ -28,7 +28,7 @@ need_build() {
     echo "Building…"
     local log
     log=$(mktemp)
-    npx --no-install astro build >"$log" 2>&1 || { cat "$log" >&2; rm -f "$log"; exit 1; }
+    npm run --silent build >"$log" 2>&1 || { cat "$log" >&2; rm -f "$log"; exit 1; }
     rm -f "$log"
     touch dist/server/entry.mjs
   fi

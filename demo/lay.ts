@@ -35,8 +35,13 @@ async function lay(): Promise<void> {
     const draft = `${directory}.new`;
     await rm(draft, { recursive: true, force: true });
     const database = await openDataDirectory(draft);
-    await database.transaction((queries) => layAll(queries, new Date()));
-    await layCases(database, new Date());
+    const kits = {
+      glasshouse: await glasshouseKit(),
+      kingfisher: await kingfisherKit(),
+      lantern: await lanternKit(),
+    };
+    await database.transaction((queries) => layAll(queries, kits, new Date()));
+    await layCases(database, kits, new Date());
     await database.close();
     await rename(`${draft}/pglite`, `${directory}/pglite`);
     await rm(draft, { recursive: true, force: true });
@@ -45,19 +50,22 @@ async function lay(): Promise<void> {
   }
 }
 
-async function layAll(queries: Queries, now: Date): Promise<void> {
+interface Kits {
+  glasshouse: Kit;
+  kingfisher: Kit;
+  lantern: Kit;
+}
+
+async function layAll(queries: Queries, { glasshouse, kingfisher, lantern }: Kits, now: Date): Promise<void> {
   const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000);
-  const glasshouse = await glasshouseKit();
   await layKit(queries, glasshouse, daysAgo(120));
   await countAllBags(queries, glasshouse, daysAgo(118));
   await layHistory(queries, glasshouse, inventHistory(glasshouse, 0.09, 58, 112, now, seeded(5)));
 
-  const kingfisher = await kingfisherKit();
   await layKit(queries, kingfisher, daysAgo(38));
   await countAllBags(queries, kingfisher, daysAgo(37));
   await layHistory(queries, kingfisher, inventHistory(kingfisher, 0.4112, 19, 35, now, seeded(3)));
 
-  const lantern = await lanternKit();
   await layKit(queries, lantern, now);
   await layStash(queries, kingfisher, lantern, daysAgo(1));
 }
@@ -69,7 +77,7 @@ async function layKit(queries: Queries, kit: Kit, arrived: Date): Promise<void> 
 }
 
 /** Two cases: the bottles hold the kit at work, the mixed case waits for the kit that has just arrived. */
-async function layCases(database: Database, now: Date): Promise<void> {
+async function layCases(database: Database, { kingfisher, lantern }: Kits, now: Date): Promise<void> {
   const own = (key: string, id: string, name: string) =>
     startStorage(id, STARTING_LAYOUTS.find((layout) => layout.key === key)!, name);
   const bottles = own('bottles', '2b7d9c14-5e80-4a36-8f21-6c0d4e9a7b01', 'Bottle case');
@@ -84,7 +92,7 @@ async function layCases(database: Database, now: Date): Promise<void> {
       goals: [...ALLOT_GOALS],
       locks: [],
     });
-  const { canvas, legend } = await kingfisherKit();
+  const { canvas, legend } = kingfisher;
   await plan(canvas, [bottles.id]);
   for (const { line } of legend) {
     await addPotEvent(
@@ -104,7 +112,7 @@ async function layCases(database: Database, now: Date): Promise<void> {
       now.toISOString(),
     );
   }
-  await plan((await lanternKit()).canvas, [mixed.id]);
+  await plan(lantern.canvas, [mixed.id]);
 }
 
 /** Leftovers of finished kits; some of them help the kit that has just arrived. */

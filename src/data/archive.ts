@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type { ArchiveRow } from '../core/archive/dataPackage';
 import type { ArchiveColumn, ArchiveTable } from '../core/archive/tables';
 import { runsFromBytes, runsToBytes } from './bench';
@@ -26,17 +27,28 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
 /** PostgreSQL takes 65,535 parameters in one statement; fewer keep the statement short. */
 const MAX_PARAMETERS = 4000;
 
-/** Rows of one table that belong to a canvas. A photo comes as its bytes. */
+/** Number of rows of the mark ledger, which only grows. */
+export async function countMarks(queries: Queries, canvasId: string): Promise<number> {
+  const sql = 'select count(*)::int as n from mark where canvas_id = $1';
+  return (await queries.query<{ n: number }>(sql, [canvasId]))[0]!.n;
+}
+
+/**
+ * Rows of one table that belong to a canvas. A photo comes as its bytes.
+ * @param page so many rows from this one on; without it, all
+ */
 export async function archivedRows(
   queries: Queries,
   table: ArchiveTable,
   canvasId: string,
+  page: { from: number; rows: number } | null = null,
 ): Promise<ArchiveRow[]> {
   const { where = 'canvas_id = $1', order = table.key.join(', ') } = FOUND_BY[table.name] ?? {};
   const columns = table.columns.map(({ name }) => name).join(', ');
   const rows = await queries.query<ArchiveRow>(
-    `select ${columns} from ${table.name} where ${where} order by ${order}`,
-    [canvasId],
+    `select ${columns} from ${table.name} where ${where} order by ${order}
+     ${page ? 'limit $2 offset $3' : ''}`,
+    page ? [canvasId, page.rows, page.from] : [canvasId],
   );
   const runs = table.columns.filter(({ kind }) => kind === 'runs');
   return rows.map((row) => ({
@@ -61,6 +73,8 @@ export async function restoreRows(
   const after = table.name === 'storage' ? 'on conflict (id) do nothing' : '';
   const most = Math.floor(MAX_PARAMETERS / names.length);
   for (let from = 0; from < rows.length; from += most) {
+    // Outside of a transaction, others get their turn here.
+    if (from > 0) await setImmediate();
     const some = rows.slice(from, from + most);
     const places = some.map(
       (_, r) =>

@@ -77,7 +77,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
      left join all_bags ab on ab.canvas_id = c.id
      left join progress_cache p on p.canvas_id = c.id
      left join chart ch on ch.canvas_id = c.id
-     where $1::uuid is null or c.id = $1::uuid
+     where not c.arriving and ($1::uuid is null or c.id = $1::uuid)
      order by c.created_at desc`,
     [id],
   );
@@ -93,8 +93,29 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
 }
 
 export async function findCanvas(queries: Queries, id: string): Promise<Canvas | null> {
-  const row = await one<CanvasRow>(queries, `select ${COLUMNS} from canvas where id = $1`, [id]);
+  const row = await one<CanvasRow>(queries, `select ${COLUMNS} from canvas where id = $1 and not arriving`, [
+    id,
+  ]);
   return row && canvasOf(row);
+}
+
+/** How a canvas of this id stands: on the shelf, on its way there in parts, or neither. */
+export async function standingOfCanvas(
+  queries: Queries,
+  id: string,
+): Promise<'here' | 'arriving' | 'unknown'> {
+  const row = await one<{ arriving: boolean }>(queries, 'select arriving from canvas where id = $1', [id]);
+  return row === null ? 'unknown' : row.arriving ? 'arriving' : 'here';
+}
+
+/** A canvas that is written in several transactions is on the shelf from the last of them on. */
+export async function setArriving(queries: Queries, id: string, arriving: boolean): Promise<void> {
+  await queries.query('update canvas set arriving = $2 where id = $1', [id, arriving]);
+}
+
+/** Takes away what was on its way to the shelf when the program ended. */
+export async function removeArriving(queries: Queries): Promise<void> {
+  await queries.query('delete from canvas where arriving');
 }
 
 /** Ids that end with these digits. */

@@ -120,7 +120,7 @@ test('a canvas goes out as a ZIP and comes back, as it was or as a copy', async 
   const path = await download.path();
   const taken = async () => {
     await page.goto('/');
-    await page.getByLabel('Archive of a canvas').setInputFiles(path);
+    await page.getByLabel('Take in a ZIP').setInputFiles(path);
   };
   await taken();
   await expect(page.getByRole('alert')).toContainText('There and back is on the shelf already.');

@@ -58,7 +58,7 @@ test.describe('what is acknowledged is kept', () => {
     await stop(server, 'SIGKILL');
     await click(1, 0);
     await click(2, 0);
-    await expect(page.getByRole('alert')).toContainText('2 marks wait here');
+    await expect(page.getByTestId('outbox')).toContainText('2 changes wait here');
     server = await startServer(server.data, server.port);
     await allSaved(page);
     await page.reload();
@@ -91,8 +91,8 @@ test('a taken port and a senseless one are told in one sentence', async () => {
   const holder = createServer().listen(port, '127.0.0.1');
   const taken = await run('src/server/http/start.ts', [], { OCULENT_DATA: data, PORT: String(port) });
   expect(taken.code).toBe(1);
-  expect(taken.output.trim()).toBe(
-    `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/demo`,
+  expect(taken.output.trim().split('\n').at(-1)).toBe(
+    `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/oculent`,
   );
   holder.close();
   const senseless = await run('src/server/http/start.ts', [], { OCULENT_DATA: data, PORT: 'front door' });

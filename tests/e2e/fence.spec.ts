@@ -57,7 +57,9 @@ test.describe('the fence around the data', () => {
       height: 10,
     };
     expect((await request.post('/api/canvases', { data })).status()).toBe(201);
-    expect((await request.post('/api/canvases', { data: { ...data, title: 'Twice' } })).status()).toBe(200);
+    expect((await request.post('/api/canvases', { data })).status()).toBe(201);
+    const other = await request.post('/api/canvases', { data: { ...data, title: 'Twice' } });
+    expect(other.status()).toBe(409);
     const mine = (await (await request.get('/api/canvases')).json()).filter(
       (entry: { canvas: { id: string } }) => entry.canvas.id === data.id,
     );

@@ -108,7 +108,7 @@ test.describe('at the heap', () => {
     await other.getByLabel('Code on the bag in hand').fill('412');
     await other.getByLabel('Code on the bag in hand').press('Enter');
     await expect(page.getByText('3 bags to find')).toBeVisible();
-    await page.getByRole('button', { name: 'Take back' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
     await expect(other.getByText('4 bags to find')).toBeVisible();
   });
 

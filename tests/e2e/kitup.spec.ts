@@ -41,7 +41,7 @@ test('look-alikes are parted, a colour is kept in its slot, and the plan goes ro
   await page.getByLabel('Code on the bag in hand').fill(code);
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 54, key')).toBeVisible();
-  await page.getByRole('button', { name: 'Take back' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
 });
 
 test('71 colours go into 64 bottles, and seven are named that stay in their bags', async ({
@@ -229,7 +229,7 @@ test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand'
   await page.getByRole('button', { name: 'Back to the usual one' }).click();
   await page.getByLabel('What to print on').selectOption('cards');
   await expect(page.getByText('on 8 sheets of index card, each 42.3 × 38.1 mm.')).toBeVisible();
-  await page.getByRole('button', { name: 'Next sheet' }).click();
+  await page.getByRole('button', { name: 'Sheet after' }).click();
   await expect(page.getByRole('heading', { name: 'Sheet 2 of 8' })).toBeVisible();
   expect((await request.get('/api/label-sheets/test-page.pdf?paper=letter')).ok()).toBe(true);
 });

@@ -43,7 +43,8 @@ async function read(body: Uint8Array | string, type: string, nearest = false, li
     body: typeof body === 'string' ? body : Uint8Array.from(body),
     headers: { 'content-type': type },
   });
-  return (await readChartFor(database, canvas, request, nearest)).reading;
+  const { chart, report } = await readChartFor(database, canvas, request, { nearest });
+  return { ...report, chart };
 }
 
 describe('a chart file', () => {

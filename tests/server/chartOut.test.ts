@@ -5,7 +5,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pageRects } from '../../src/core/chart/files/chartPages';
 import { hexToRgb, rgbToHex } from '../../src/core/colour/rgb';
 import type { Database } from '../../src/data/engine/database';
-import { chartParts, chartPdf, chartPng, chartSvgOf } from '../../src/server/chart/chartOut';
+import { chartFile, chartPng } from '../../src/server/chart/chartFiles';
+import { printedChart } from '../../src/server/chart/chartOut';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 import { drawnPaths, fontsOf, words } from './pdfReader';
@@ -39,7 +40,7 @@ describe('the chart as SVG', () => {
   it('shows every cell in its colour with its symbol over it, when another program draws it', async () => {
     const chart = chartOfRows(...rows);
     const canvas = { ...(await shelve(database, legend, chart)), title: 'Owls & <moons>' };
-    const svg = await chartSvgOf(chart, legend, canvas);
+    const svg = (await chartFile({ chart, legend, canvas, as: 'svg' })) as string;
     expect(svg).toContain('width="10mm" height="7.5mm"');
     expect(svg).toContain('<title>Owls &amp; &lt;moons&gt;</title>');
     const side = 40;
@@ -86,9 +87,8 @@ describe('the chart as PDF', () => {
     const columns = Array.from({ length: 60 }, (_, x) => String((x % 3) + 1)).join('');
     const chart = chartOfRows(...new Array(12).fill(columns));
     const canvas = await shelve(database, legend, chart, { title: 'Night owls' });
-    const parts = await chartParts(database, canvas);
     const wish = { paper: 'a4' as const, ink: 'colour' as const, cellMm: 3.5, every: 25 };
-    const bytes = await chartPdf(database, canvas, parts, wish);
+    const bytes = await printedChart(database, canvas, wish, null);
     const document = await PDFDocument.load(bytes);
     // 60 columns of 3.5 mm take two pages of A4; the legend is the third.
     expect(document.getPageCount()).toBe(3);
@@ -122,8 +122,6 @@ describe('the chart as PDF', () => {
     const chart = { width: 1000, height: 1000, cells: new Uint16Array(1_000_000).fill(1) };
     const canvas = await shelve(database, legend, chart);
     const wish = { paper: 'a4' as const, ink: 'black' as const, cellMm: 10, every: 50 };
-    await expect(chartPdf(database, canvas, { chart, legend }, wish)).rejects.toThrow(
-      'Choose smaller cells.',
-    );
+    await expect(printedChart(database, canvas, wish, null)).rejects.toThrow('Choose smaller cells.');
   });
 });

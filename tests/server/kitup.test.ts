@@ -19,7 +19,8 @@ import { putDrawing, putLidMark } from '../../src/data/symbols';
 import { saveSheet } from '../../src/server/checkin/writes';
 import { kitupView } from '../../src/server/kitup/view';
 import { type KitupWish, notePot, planKitup } from '../../src/server/kitup/writes';
-import { labelDrawings, labelsView } from '../../src/server/labels/view';
+import { labelDrawings } from '../../src/server/labels/print';
+import { labelsToPrint, labelsView } from '../../src/server/labels/view';
 import { drawingPdf } from '../../src/server/print/drawingPdf';
 import { drawingSvg } from '../../src/server/print/drawingSvg';
 import { giveStorageAway, saveStorage } from '../../src/server/storage/writes';
@@ -212,14 +213,14 @@ describe('labels', () => {
     name: i === 4 ? 'Q & A <b>' : `Colour ${i + 1}`,
   }));
   const print = (format: 'dots' | 'pots' | 'cards' | 'strips' | 'list', more: object = {}) =>
-    labelDrawings(database, canvas, { format, which: 'all', start: 1, ...more }, ORIGIN);
+    labelsToPrint(database, canvas, { format, which: 'all', start: 1, ...more }, ORIGIN).then(labelDrawings);
   beforeAll(async () => {
     canvas = await shelve(database, legend, null, { title: 'Labelled' });
   });
 
   // ISO 216 and the sizes of the sheet, measured in the file by pdf-lib: 1 mm = 72 ÷ 25.4 pt.
   it('are true to the tenth of a millimetre in the PDF', async () => {
-    const dots = await PDFDocument.load(await drawingPdf('T', await print('dots')));
+    const dots = await PDFDocument.load(await drawingPdf({ title: 'T', pages: await print('dots') }));
     expect(dots.getPageCount()).toBe(1);
     expect(dots.getPage(0).getWidth() * MM).toBeCloseTo(210, 3);
     expect(dots.getPage(0).getHeight() * MM).toBeCloseTo(297, 3);
@@ -232,14 +233,14 @@ describe('labels', () => {
     expect(columns[0]).toBeCloseTo(8.5, 1);
     expect(columns[1]! - columns[0]!).toBeCloseTo(28, 1);
 
-    const cards = await PDFDocument.load(await drawingPdf('T', await print('cards')));
+    const cards = await PDFDocument.load(await drawingPdf({ title: 'T', pages: await print('cards') }));
     expect(cards.getPageCount()).toBe(8);
     expect(cards.getPage(7).getWidth() * MM).toBeCloseTo(127, 2);
     expect(cards.getPage(7).getHeight() * MM).toBeCloseTo(76.2, 2);
   });
 
   it('carry their words and symbols, and embed every font', async () => {
-    const bytes = await drawingPdf('T', await print('cards'));
+    const bytes = await drawingPdf({ title: 'T', pages: await print('cards') });
     const text = (await words(bytes)).map((word) => word.text);
     for (const word of ['1000', '1005', 'Colour 1', 'Q & A <b>', '★', 'Ω', '⬢', 'a', '(', '⊕'])
       expect(text).toContain(word);
@@ -250,7 +251,7 @@ describe('labels', () => {
   });
 
   it('have QR codes that another library reads out of the PDF', async () => {
-    const cards = await PDFDocument.load(await drawingPdf('T', await print('cards')));
+    const cards = await PDFDocument.load(await drawingPdf({ title: 'T', pages: await print('cards') }));
     const codes = drawnPaths(cards, 0).filter(({ parts }) => parts.length > 60);
     expect(codes).toHaveLength(6);
     const read = codes.map((code) => {
@@ -310,7 +311,7 @@ describe('labels', () => {
   });
 
   it('list every colour on paper, with a head on each page', async () => {
-    const bytes = await drawingPdf('T', await print('list'));
+    const bytes = await drawingPdf({ title: 'T', pages: await print('list') });
     const pages = (await PDFDocument.load(bytes)).getPageCount();
     for (let page = 1; page <= pages; page++) {
       const text = (await words(bytes, page)).map((word) => word.text);
@@ -333,7 +334,7 @@ describe('labels', () => {
     await expect(print('dots', { which: 'bags' })).rejects.toThrow('lives in a bag');
     const empty = await shelve(database, [], null);
     await expect(
-      labelDrawings(database, empty, { format: 'dots', which: 'all', start: 1 }, ORIGIN),
+      labelsToPrint(database, empty, { format: 'dots', which: 'all', start: 1 }, ORIGIN),
     ).rejects.toThrow('none yet');
   });
 });

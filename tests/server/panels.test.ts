@@ -7,7 +7,8 @@ import type { Database } from '../../src/data/engine/database';
 import { panelsView, printedPart, savePanels } from '../../src/server/chart/panels';
 import { drawingPdf } from '../../src/server/print/drawingPdf';
 import { stitchCanvasSchema } from '../../src/server/stitches/contract';
-import { addStitchCanvas, stitchView } from '../../src/server/stitches/writes';
+import { stitchReading } from '../../src/server/stitches/reading';
+import { addStitchCanvas } from '../../src/server/stitches/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 import { words } from './pdfReader';
@@ -56,7 +57,7 @@ describe('panels of a canvas', () => {
     const { area, title } = await printedPart(database, canvas, 2);
     expect(title).toBe('Owls, panel 2 of 2');
     expect(area).toEqual({ x: 100, y: 0, width: 120, height: 60 });
-    const pdf = await drawingPdf(title, edgeStickers({ ...area, panels: 1 }, 50, 'a4'));
+    const pdf = await drawingPdf({ title, pages: edgeStickers({ ...area, panels: 1 }, 50, 'a4') });
     const numbers = (await words(pdf)).map(({ text }) => text).filter((text) => /^\d+$/.test(text));
     // Columns 50 and 100 on both edges, row 50 on both.
     expect(numbers.sort()).toEqual(['100', '100', '50', '50', '50', '50']);
@@ -73,7 +74,7 @@ describe('a stitch chart', () => {
   };
 
   it('waits for the thread that has no colour, and is then put on the shelf once', async () => {
-    const open = stitchView({ ...files, chosen: [] });
+    const open = stitchReading({ ...files, chosen: [] }).view;
     expect([open.drills, open.colours]).toEqual([null, null]);
     const wish = await stitchCanvasSchema.validate({
       ...files,
@@ -115,6 +116,6 @@ describe('a stitch chart', () => {
       chosen: [],
     };
     await expect(addStitchCanvas(database, { ...wish })).rejects.toThrow('No cell of the grid');
-    expect(() => stitchView({ ...files, grid: 'x,½o\n', chosen: [] })).toThrow('a fractional stitch');
+    expect(() => stitchReading({ ...files, grid: 'x,½o\n', chosen: [] })).toThrow('a fractional stitch');
   });
 });

@@ -119,7 +119,7 @@ describe('a request', () => {
         .png()
         .toBuffer(),
     );
-    const bytes = await requestPdf(canvas, lines, [photo], '1 March 2026', 'a4');
+    const bytes = await requestPdf({ canvas, lines, photos: [photo], date: '1 March 2026', paper: 'a4' });
     const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
     expect(document.numPages).toBe(2);
     const words = (await (await document.getPage(1)).getTextContent()).items.map((each) =>

@@ -5,10 +5,17 @@ import { type Chart, makeChart } from '../cells/chart';
 import { wholeRect } from '../cells/rect';
 import { forEachRowRun } from '../cells/runs';
 import { Refusal } from '../refusal';
+import { isNestedDeeper } from '../words/nesting';
+import { many } from '../words/numbers';
 import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from './tables';
 
 /** A row by column name: text, numbers and booleans as they are, `runs` as a list of numbers, null where optional. */
 export type ArchiveRow = Record<string, unknown>;
+
+/** Every mark of years of work, and every run of a chart of a million cells. */
+const MAX_ROWS = 1_100_000;
+/** Nothing that a table holds is nested deeper. */
+const MAX_NESTING = 12;
 
 /** The version of the archive that this program writes and reads. */
 export const ARCHIVE_VERSION = 1;
@@ -32,9 +39,14 @@ export function fileOf(table: ArchiveTable): string {
 
 /** A table as CSV (RFC 4180) with a header row. */
 export function tableToCsv(table: ArchiveTable, rows: readonly ArchiveRow[]): string {
-  const fields = table.columns.map(({ name }) => name);
+  return `${Papa.unparse([table.columns.map(({ name }) => name)])}\r\n${rowsToCsv(table, rows)}`;
+}
+
+/** Rows of such a table without its header. */
+export function rowsToCsv(table: ArchiveTable, rows: readonly ArchiveRow[]): string {
+  if (rows.length === 0) return '';
   const data = rows.map((row) => table.columns.map((column) => written(column, row[column.name])));
-  return `${Papa.unparse({ fields, data }, { newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse(data, { newline: '\r\n' })}\r\n`;
 }
 
 function written({ kind }: ArchiveColumn, value: unknown): string {
@@ -50,8 +62,13 @@ function written({ kind }: ArchiveColumn, value: unknown): string {
  */
 function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   const file = fileOf(table);
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true });
-  const [header = [], ...lines] = data;
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: true,
+    preview: MAX_ROWS + 2,
+  });
+  const header = data[0] ?? [];
+  const lines = data.slice(1);
+  if (lines.length > MAX_ROWS) throw new Refusal(`${file} has more than ${many(MAX_ROWS)} rows.`);
   const places = table.columns.map(({ name }) => header.indexOf(name));
   // An older archive may not know a column that may be empty.
   const missing = table.columns.find(({ optional }, i) => places[i]! < 0 && !optional);
@@ -107,6 +124,7 @@ function readValue(column: ArchiveColumn, text: string): unknown {
 }
 
 function jsonArray(text: string): unknown[] | undefined {
+  if (isNestedDeeper(text, MAX_NESTING)) return undefined;
   try {
     const value: unknown = JSON.parse(text);
     return Array.isArray(value) ? value : undefined;

@@ -1,5 +1,5 @@
 import { type Bitmap, isLaid, setLaid } from '../cells/bitmap';
-import { type CellRuns, cellsOfRuns } from '../cells/cellRuns';
+import type { CellRuns } from '../cells/cellRuns';
 
 export type MarkKind = 'lay' | 'lift';
 
@@ -46,12 +46,19 @@ export function changedCells(
 
 /** Sets the cells in the bitmap, in place. @param first index on the canvas of the bitmap's first cell */
 export function applyMark(laid: Bitmap, kind: MarkKind, runs: CellRuns, first = 0): void {
-  for (const cell of cellsOfRuns(runs)) setLaid(laid, cell - first, kind === 'lay');
+  const lay = kind === 'lay';
+  for (let i = 0; i < runs.length; i += 2) {
+    const end = runs[i]! + runs[i + 1]! - first;
+    for (let at = runs[i]! - first; at < end; at++) setLaid(laid, at, lay);
+  }
 }
 
 /** The colour that all these cells have; null for several. @param lines of the canvas from its cell `first` on */
 export function onlyLine(lines: Uint16Array, runs: CellRuns, first = 0): number | null {
   const line = runs.length > 0 ? lines[runs[0]! - first]! : 0;
-  for (const cell of cellsOfRuns(runs)) if (lines[cell - first] !== line) return null;
+  for (let i = 0; i < runs.length; i += 2) {
+    const end = runs[i]! + runs[i + 1]! - first;
+    for (let at = runs[i]! - first; at < end; at++) if (lines[at] !== line) return null;
+  }
   return line === 0 ? null : line;
 }

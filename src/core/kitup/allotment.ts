@@ -62,8 +62,8 @@ interface Search {
 
 /** Refused placements cost more in the first goal than any allotment can. */
 const FORBIDDEN = 1e13;
-/** Elementary steps that the search for a conflict-free allotment may take, so that it ends within a second. */
-const SEARCH_BUDGET = 2.5e8;
+/** Elementary steps that the search for a conflict-free allotment may take, so that it ends within two seconds or so. */
+const SEARCH_BUDGET = 1e8;
 const MAX_NODES = 400;
 
 /**
@@ -139,6 +139,8 @@ function chooseLeft({ colours, slots, leave, locked }: AllotTask): {
 class Board {
   private readonly touching: Set<number>[];
   private readonly confusable: [number, number][];
+  /** Of each row, those that are easily confused with it. */
+  private readonly rivals: Set<number>[];
   readonly rows: number;
   readonly columns: number;
 
@@ -158,6 +160,11 @@ class Board {
       const pair: [number | undefined, number | undefined] = [rowOf.get(a), rowOf.get(b)];
       return pair[0] === undefined || pair[1] === undefined ? [] : [[pair[0], pair[1]] as [number, number]];
     });
+    this.rivals = colours.map(() => new Set());
+    for (const [a, b] of this.confusable) {
+      this.rivals[a]!.add(b);
+      this.rivals[b]!.add(a);
+    }
   }
 
   cost(goal: Separable, row: number, column: number): number {
@@ -207,6 +214,15 @@ class Board {
 
   values(slots: Int32Array, goals: readonly Separable[]): number[] {
     return goals.map((goal) => slots.reduce((sum, column, row) => sum + this.cost(goal, row, column), 0));
+  }
+
+  /** Rows with which this row conflicts, were it in a column. @param leaving a row whose place does not count */
+  conflictsAt(slots: Int32Array, row: number, column: number, leaving = -1): number {
+    let count = 0;
+    for (const other of this.rivals[row]!) {
+      if (other !== leaving && this.touching[column]!.has(slots[other]!)) count++;
+    }
+    return count;
   }
 
   /** Pairs of rows that stand beside each other and are easily confused. */
@@ -277,11 +293,13 @@ function exchange(
       board.cost(goal, row, from) +
       (other < 0 ? 0 : board.cost(goal, other, from) - board.cost(goal, other, column));
     for (let g = 0; g < keep.length; g++) if (delta(separable[g]!) !== 0) return null;
-    const before = board.conflicts(slots).length;
-    move(row, column, other, from);
-    const after = board.conflicts(slots).length;
-    move(row, from, other, column);
-    return goals.map((goal) => (goal === 'neighbours' ? after - before : delta(goal)));
+    // Whether these two conflict with each other is the same before and after.
+    const before = board.conflictsAt(slots, row, from, other);
+    const after = board.conflictsAt(slots, row, column, other);
+    const otherBefore = other < 0 ? 0 : board.conflictsAt(slots, other, column, row);
+    const otherAfter = other < 0 ? 0 : board.conflictsAt(slots, other, from, row);
+    const more = after - before + otherAfter - otherBefore;
+    return goals.map((goal) => (goal === 'neighbours' ? more : delta(goal)));
   };
   const move = (row: number, column: number, other: number, from: number) => {
     slots[row] = column;

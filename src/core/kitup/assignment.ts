@@ -42,13 +42,13 @@ export function assign(rows: number, columns: number, goals: number, cost: Float
           if (order === 0) order = Math.sign(candidate[g]! - shortest[column * G + g]!);
         }
         if (order < 0) {
-          shortest.set(candidate, column * G);
+          for (let g = 0; g < G; g++) shortest[column * G + g] = candidate[g]!;
           cameFrom[column] = at;
           seen[column] = 1;
         }
         if (nearest < 0 || compareAt(shortest, column, nearest, G) < 0) nearest = column;
       }
-      step.set(shortest.subarray(nearest * G, nearest * G + G));
+      for (let g = 0; g < G; g++) step[g] = shortest[nearest * G + g]!;
       for (let column = 0; column <= columns; column++) {
         for (let g = 0; g < G; g++) {
           if (reached[column]) {

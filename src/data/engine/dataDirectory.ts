@@ -1,5 +1,6 @@
-import { chmod, open, readdir, stat } from 'node:fs/promises';
+import { chmod, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
+import { removeArriving } from '../canvas';
 import type { Database } from './database';
 import { takeDataLock } from './dataLock';
 import { migrate } from './migrate';
@@ -16,14 +17,32 @@ export function dataDirectory(): string {
 export async function openDataDirectory(directory: string): Promise<Database> {
   const release = await takeDataLock(directory);
   try {
-    const database = await openPGlite({ dataDir: join(directory, 'pglite') });
+    const database = await openOrUnpack(join(directory, 'pglite'));
     await chmod(directory, 0o700);
     await migrate(database);
+    await removeArriving(database);
     return keptOnDisk(database, directory, release);
   } catch (error) {
     await release();
     throw error;
   }
+}
+
+/** An empty database with all tables, made when the program is built; setting one up takes three times as long. */
+export const TEMPLATE = 'dist/database.tar';
+
+/** Opens the database of a directory; a new one begins as a copy of the template, where there is one. */
+async function openOrUnpack(dataDir: string): Promise<Database> {
+  const isNew = (await stat(dataDir).catch(() => null)) === null;
+  const template = isNew ? await readFile(join(process.cwd(), TEMPLATE)).catch(() => null) : null;
+  if (!template) return openPGlite({ dataDir });
+  // Half a copy would not open: it gets its name when it is whole.
+  const draft = `${dataDir}.new`;
+  await rm(draft, { recursive: true, force: true });
+  const copy = await openPGlite({ dataDir: draft, loadDataDir: new Blob([template]) });
+  await copy.close();
+  await rename(draft, dataDir);
+  return openPGlite({ dataDir });
 }
 
 /**

@@ -18,7 +18,11 @@ const CODECS: PGliteOptions = {
 
 /** @param options `dataDir` for a directory; nothing for a database in memory */
 export async function openPGlite(options: PGliteOptions): Promise<Database> {
-  const pglite = await PGlite.create({ ...options, ...CODECS });
+  return databaseOf(await PGlite.create({ ...options, ...CODECS }));
+}
+
+/** PGlite as our queries see it. @param pglite with the codecs of {@link openPGlite} where rows are read */
+export function databaseOf(pglite: PGlite): Database {
   return {
     query: async (sql, parameters) => rowsOf(await pglite.query(sql, parameters)),
     transaction: (work) =>

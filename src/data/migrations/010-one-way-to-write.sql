@@ -38,6 +38,9 @@ create index known_request_by_canvas on known_request (canvas_id) where canvas_i
 -- Grows with every change but marks; tells a page whether what it shows is still so.
 alter table canvas add column revision integer not null default 0;
 
+-- A canvas that is being taken in, part by part, so that others get their turn meanwhile.
+alter table canvas add column arriving boolean not null default false;
+
 -- Who did what: a screen takes back what it did itself. Null for what was done before screens had names.
 alter table mark add column screen_id uuid;
 alter table bag_entry add column screen_id uuid;

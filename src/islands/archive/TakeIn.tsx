@@ -5,12 +5,14 @@ import { Dialog } from '../../ui/Dialog';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { ApiProblem, sendFile } from '../writing/api';
-import { useWrite } from '../writing/useWrite';
+import { JobLine } from '../writing/JobLine';
+import { useJob } from '../writing/useJob';
 
 /** Takes an archived canvas onto the shelf; one that is there already only as a copy. */
 export function TakeIn() {
   const dialog = useRef<HTMLDialogElement>(null);
-  const { busy, fault, act } = useWrite();
+  const jobs = useJob();
+  const { busy } = jobs;
   const [file, setFile] = useState<File | null>(null);
   const [known, setKnown] = useState(false);
   // One id a file: a copy that is sent again after a lost answer is the same copy.
@@ -18,11 +20,11 @@ export function TakeIn() {
   const [report, setReport] = useState<ArchiveReport | null>(null);
 
   const send = (archive: File, query: string) =>
-    act(async () => {
+    jobs.run(async (job, signal) => {
       setKnown(false);
-      const url = `/api/archives${query}`;
+      const url = `/api/archives?job=${job}${query}`;
       try {
-        const taken = await sendFile<ArchiveReport>('POST', url, archive, 'application/zip');
+        const taken = await sendFile<ArchiveReport>('POST', url, archive, 'application/zip', signal);
         if (taken.notices.length === 0) window.location.assign(`/canvas/${taken.id}`);
         else setReport(taken);
       } catch (error) {
@@ -53,7 +55,7 @@ export function TakeIn() {
         <p className="mb-3 text-lg">
           {report ? `${report.title} is on the shelf.` : busy ? `Reading ${file?.name}…` : file?.name}
         </p>
-        {fault && <Notice kind="fault">{fault}</Notice>}
+        <JobLine jobs={jobs} words="Reading it" />
         {report?.notices.map((notice) => (
           <Notice key={notice} kind="hint">
             {notice}
@@ -69,7 +71,7 @@ export function TakeIn() {
             <button
               type="button"
               className="button button-main"
-              onClick={() => void send(file, `?copy=${copyId}`)}
+              onClick={() => void send(file, `&copy=${copyId}`)}
             >
               Take it in as a copy
             </button>

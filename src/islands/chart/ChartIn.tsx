@@ -8,8 +8,9 @@ import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
-import { sendFile } from '../writing/api';
-import { useWrite } from '../writing/useWrite';
+import { ApiProblem, sendFile } from '../writing/api';
+import { JobLine } from '../writing/JobLine';
+import { useJob } from '../writing/useJob';
 import { ChartNav } from './ChartNav';
 import { FilesOut } from './FilesOut';
 
@@ -17,6 +18,8 @@ import { FilesOut } from './FilesOut';
 type Rest = 'bare' | 'nearest';
 
 interface Choice {
+  /** Names the file to the server, so that it is sent once. */
+  id: string;
   file: File;
   type: string;
   rest: Rest;
@@ -37,30 +40,48 @@ function typeOf(file: File): string {
   return TYPES[file.name.split('.').at(-1)?.toLowerCase() ?? ''] ?? 'text/csv';
 }
 
+/** Names a file that the server has; where it has it no longer, the file goes once more. */
+async function sendKnown<Answer>(
+  method: 'POST' | 'PUT',
+  url: string,
+  { file, type }: Choice,
+  signal: AbortSignal,
+): Promise<Answer> {
+  try {
+    return await sendFile<Answer>(method, url, null, type, signal);
+  } catch (error) {
+    if (!(error instanceof ApiProblem) || error.status !== 404) throw error;
+    return sendFile<Answer>(method, url, file, type, signal);
+  }
+}
+
 /** Reads the chart from a picture or a grid: choose, look at what was understood, then save. */
 export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [choice, setChoice] = useState<Choice | null>(null);
-  const { busy, fault, act } = useWrite(canvas.id);
+  const jobs = useJob();
+  const { busy } = jobs;
 
-  const read = (file: File, rest: Rest) =>
-    act(async () => {
-      const type = typeOf(file);
-      const report = await sendFile<ChartReport>(
-        'POST',
-        `/api/canvases/${canvas.id}/chart-readings?unmatched=${rest}`,
-        file,
-        type,
-      );
-      setChoice({ file, type, rest, report });
-    });
   const choose = (file: File) => {
+    const type = typeOf(file);
+    const id = crypto.randomUUID();
     setChoice(null);
-    void read(file, 'bare');
+    void jobs.run(async (job, signal) => {
+      const url = addressOf('chart-readings', 'bare', id, job);
+      const report = await sendFile<ChartReport>('POST', url, file, type, signal);
+      setChoice({ id, file, type, rest: 'bare', report });
+    });
   };
-  const save = ({ file, type, rest }: Choice) =>
-    act(async () => {
-      await sendFile('PUT', `/api/canvases/${canvas.id}/chart?unmatched=${rest}`, file, type);
+  const addressOf = (what: 'chart' | 'chart-readings', rest: Rest, id: string, job: string) =>
+    `/api/canvases/${canvas.id}/${what}?unmatched=${rest}&reading=${id}&job=${job}`;
+  const again = (choice: Choice, rest: Rest) =>
+    void jobs.run(async (job, signal) => {
+      const url = addressOf('chart-readings', rest, choice.id, job);
+      setChoice({ ...choice, rest, report: await sendKnown<ChartReport>('POST', url, choice, signal) });
+    });
+  const save = (choice: Choice) =>
+    void jobs.run(async (job, signal) => {
+      await sendKnown('PUT', addressOf('chart', choice.rest, choice.id, job), choice, signal);
       window.location.assign(`/canvas/${canvas.id}/checkin`);
     });
 
@@ -95,7 +116,6 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
             disabled={busy}
             onChoose={choose}
           />
-          {fault && <Notice kind="fault">{fault}</Notice>}
           {!entry.hasChart && (
             <p>
               No chart at hand?{' '}
@@ -109,14 +129,15 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
           <FilesOut canvas={canvas} hasChart={entry.hasChart} />
         </section>
         <section aria-live="polite" className="min-w-0">
-          {busy && <p>Reading…</p>}
+          {busy && !jobs.running && <p>Reading…</p>}
+          <JobLine jobs={jobs} words="Reading" />
           {choice && !busy && (
             <Report
               choice={choice}
               entry={entry}
               legend={legend}
-              onSave={() => void save(choice)}
-              onNearest={() => void read(choice.file, 'nearest')}
+              onSave={() => save(choice)}
+              onNearest={() => again(choice, 'nearest')}
             />
           )}
         </section>

@@ -4,6 +4,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { pageRects } from '../../core/chart/files/chartPages';
 import type { PaperName } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
+import { DownloadButton } from '../writing/DownloadButton';
 
 const FILES = [
   ['chart.png', 'Picture, one pixel a cell (PNG)'],
@@ -33,9 +34,15 @@ export function FilesOut({ canvas, hasChart }: { canvas: Canvas; hasChart: boole
           ))}
         </ul>
       )}
-      <a className="button self-start" href={`${base}/archive.zip`} download={`${canvas.title}.zip`}>
-        <FolderOutput size={18} aria-hidden /> The whole canvas (ZIP)
-      </a>
+      <DownloadButton
+        url={`${base}/archive.zip`}
+        making="Packing the canvas"
+        words={
+          <>
+            <FolderOutput size={18} aria-hidden /> The whole canvas (ZIP)
+          </>
+        }
+      />
       <p className="text-faded">
         With sheet, chart, bags and every mark: to keep a copy, to move it to another machine, or to open its
         tables in another program.
@@ -96,13 +103,15 @@ function PrintSlip({ canvas }: { canvas: Canvas }) {
         <span className="number font-semibold">{counted(rects.length, 'page')}</span> of chart, then the
         legend. Print at 100 %.
       </p>
-      <a
-        className="button self-start"
-        href={`/api/canvases/${canvas.id}/chart.pdf?paper=${paper}&cellMm=${cellMm}&ink=${ink}`}
-        download={`${canvas.title} chart.pdf`}
-      >
-        <Printer size={18} aria-hidden /> Chart to print (PDF)
-      </a>
+      <DownloadButton
+        url={`/api/canvases/${canvas.id}/chart.pdf?paper=${paper}&cellMm=${cellMm}&ink=${ink}`}
+        making="Pages drawn"
+        words={
+          <>
+            <Printer size={18} aria-hidden /> Chart to print (PDF)
+          </>
+        }
+      />
     </div>
   );
 }

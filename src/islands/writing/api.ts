@@ -84,13 +84,23 @@ export async function sendJson<Answer>(method: WriteMethod, url: string, body?: 
   return (response.status === 204 ? null : await response.json()) as Answer;
 }
 
+/** @param file null where the server has it already */
 export async function sendFile<Answer>(
   method: 'POST' | 'PUT',
   url: string,
-  file: Blob,
+  file: Blob | null,
   type: string,
+  signal: AbortSignal | null = null,
 ): Promise<Answer> {
-  return (await (await ask(url, { method, body: file, headers: { 'content-type': type } })).json()) as Answer;
+  const init = { method, body: file, signal, headers: { 'content-type': type } };
+  return (await (await ask(url, init)).json()) as Answer;
+}
+
+/** A file with the name that the server gives it. */
+export async function getFile(url: string, signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
+  const response = await ask(url, { signal });
+  const said = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+  return { blob: await response.blob(), name: said ? decodeURIComponent(said) : 'file' };
 }
 
 /** What went wrong, as a sentence to show. */

@@ -2,6 +2,7 @@ import { archiveQuery } from '../../server/archive/contract';
 import { restoreArchive } from '../../server/archive/restore';
 import { readBody, readQuery } from '../../server/http/body';
 import { endpoint, json } from '../../server/http/endpoint';
+import { asJob } from '../../server/jobs/jobs';
 
 const MAX_ARCHIVE_BYTES = 100_000_000;
 
@@ -9,5 +10,5 @@ const MAX_ARCHIVE_BYTES = 100_000_000;
 export const POST = endpoint(async (database, { request, url }) => {
   const { copy } = await readQuery(url, archiveQuery);
   const bytes = await readBody(request, MAX_ARCHIVE_BYTES);
-  return json(await restoreArchive(database, bytes, copy ?? null), 201);
+  return json(await asJob(request, (job) => restoreArchive(database, bytes, copy ?? null, job)), 201);
 });

@@ -1,10 +1,9 @@
-import { readSheetLines } from '../../core/checkin/sheetLines';
-import { MAX_SHEET_CHARACTERS, readSheetTable, tableOfCells } from '../../core/checkin/sheetTable';
-import { readText } from '../../core/words/text';
-import { readSpreadsheet, XLSX_TYPE } from '../../server/files/spreadsheet';
+import { MAX_SHEET_CHARACTERS } from '../../core/checkin/sheetTable';
+import { XLSX_TYPE } from '../../server/files/spreadsheet';
 import { mediaType, readBody } from '../../server/http/body';
 import { endpoint, json } from '../../server/http/endpoint';
 import { Problem } from '../../server/http/problem';
+import { inWorker } from '../../server/jobs/pool';
 
 const TEXT_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
 
@@ -19,9 +18,5 @@ export const POST = endpoint(async (_database, { request }) => {
     );
   }
   const bytes = await readBody(request, MAX_SHEET_CHARACTERS * 4);
-  const table =
-    type === XLSX_TYPE
-      ? tableOfCells(await readSpreadsheet(bytes))
-      : readSheetTable(readText(bytes, charset));
-  return json({ ...table, ...readSheetLines(table.rows, table.mapping) });
+  return json(await inWorker('readSheetFile', { bytes, type, charset }));
 });

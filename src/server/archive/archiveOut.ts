@@ -1,72 +1,45 @@
-import { createHash } from 'node:crypto';
-import sharp from 'sharp';
-import {
-  type ArchiveRow,
-  CHART_TABLE,
-  chartToRows,
-  dataPackage,
-  fileOf,
-  type PackagedFile,
-  tableToCsv,
-} from '../../core/archive/dataPackage';
-import { ARCHIVE_TABLES, type ArchiveTable } from '../../core/archive/tables';
+import { setImmediate } from 'node:timers/promises';
+import { type ArchiveRow, rowsToCsv } from '../../core/archive/dataPackage';
+import { ARCHIVE_TABLES } from '../../core/archive/tables';
 import type { Canvas } from '../../core/canvas/canvas';
-import { isLaid } from '../../core/cells/bitmap';
-import { archivedRows } from '../../data/archive';
+import { archivedRows, countMarks } from '../../data/archive';
 import { bitmapOf } from '../../data/bench';
+import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import type { Queries } from '../../data/engine/database';
-import { chartParts, chartPng } from '../chart/chartOut';
-import { zipped } from '../files/zip';
+import type { Database } from '../../data/engine/database';
+import { inWorker, type Job } from '../jobs/pool';
 
-/** The file that describes all the others. */
-export const DESCRIPTOR = 'datapackage.json';
+const MARKS = ARCHIVE_TABLES.find(({ name }) => name === 'mark')!;
+/** Marks that are read at once. */
+const PAGE = 1000;
 
 /** A canvas with everything that belongs to it, as a ZIP that is a Data Package. */
-export async function archiveOf(queries: Queries, canvas: Canvas, moment: Date): Promise<Uint8Array> {
-  const files = new Map<string, { bytes: Uint8Array; table: ArchiveTable | null }>();
-  const text = (table: ArchiveTable, rows: readonly ArchiveRow[]) =>
-    files.set(fileOf(table), { bytes: Buffer.from(tableToCsv(table, rows)), table });
-  for (const table of ARCHIVE_TABLES) {
-    const rows = await archivedRows(queries, table, canvas.id);
-    text(
-      table,
-      rows.map((row) => {
-        if (!(row.photo instanceof Uint8Array)) return row;
-        const path = `photos/${row.id as string}.jpg`;
-        files.set(path, { bytes: row.photo, table: null });
-        return { ...row, photo: path };
-      }),
-    );
+export async function archiveOf(
+  database: Database,
+  canvas: Canvas,
+  moment: Date,
+  job: Job | null = null,
+): Promise<Uint8Array> {
+  // One reading of all tables, so that they fit together. The marks are many and only grow: they follow in parts.
+  const archived = await database.transaction(async (queries) => {
+    const tables = new Map<string, ArchiveRow[]>();
+    for (const table of ARCHIVE_TABLES) {
+      if (table !== MARKS) tables.set(table.name, await archivedRows(queries, table, canvas.id));
+    }
+    const chart = await chartOf(queries, canvas);
+    return {
+      tables,
+      marks: await countMarks(queries, canvas.id),
+      laid: await bitmapOf(queries, canvas.id, canvas.width * canvas.height),
+      parts: chart && { chart, legend: await legendOf(queries, canvas.id) },
+    };
+  });
+  const { marks, ...rest } = archived;
+  const parts: string[] = [];
+  for (let from = 0; from < marks; from += PAGE) {
+    const page = { from, rows: Math.min(PAGE, marks - from) };
+    parts.push(rowsToCsv(MARKS, await archivedRows(database, MARKS, canvas.id, page)));
+    await setImmediate();
   }
-  const laid = await bitmapOf(queries, canvas.id, canvas.width * canvas.height);
-  files.set('laid.png', { bytes: await laidPng(canvas, laid), table: null });
-  if (await chartOf(queries, canvas)) {
-    const { chart, legend } = await chartParts(queries, canvas);
-    text(CHART_TABLE, chartToRows(chart));
-    files.set('chart.png', { bytes: await chartPng(chart, legend), table: null });
-  }
-  const described = [...files].map(
-    ([path, { bytes, table }]): PackagedFile => ({ path, bytes: bytes.length, hash: hashOf(bytes), table }),
-  );
-  const descriptor = JSON.stringify(dataPackage(canvas, moment.toISOString(), described), null, 2);
-  return zipped(
-    new Map<string, Uint8Array>([
-      [DESCRIPTOR, Buffer.from(descriptor)],
-      ...[...files].map(([path, { bytes }]) => [path, bytes] as const),
-    ]),
-    moment,
-  );
-}
-
-/** Digest of a file as a Data Package gives it. */
-export function hashOf(bytes: Uint8Array): string {
-  return `sha256:${createHash('sha256').update(bytes).digest('hex')}`;
-}
-
-/** What is laid, one pixel a cell: white is laid. */
-async function laidPng({ width, height }: Canvas, laid: Uint8Array): Promise<Uint8Array> {
-  const grey = Uint8Array.from({ length: width * height }, (_, cell) => (isLaid(laid, cell) ? 255 : 0));
-  const image = sharp(grey, { raw: { width, height, channels: 1 } }).toColourspace('b-w');
-  return new Uint8Array(await image.png({ compressionLevel: 9, palette: false }).toBuffer());
+  return inWorker('packArchive', { canvas, moment, marks: parts, ...rest }, job);
 }

@@ -1,4 +1,3 @@
-import { MAX_CELLS } from '../../core/canvas/canvas';
 import type { TrashTally } from '../../core/checkin/chance';
 import type { UndoView } from '../../core/ledger/history';
 import { object, string, wholeNumbers } from '../http/schema';
@@ -8,13 +7,19 @@ const ledgerId = (what: string) =>
     .uuid('The id must be a UUID.')
     .required(`${what} needs an id, so that a repeated request changes nothing.`);
 
+/** The confetti of one colour on the largest canvas; with more, other requests would wait too long. */
+const MAX_RUNS = 50_000;
+
 /** Lays or lifts cells, or takes back (`undoes`) or repeats (`redoes`) an earlier mark. */
 export const markSchema = object({
   id: ledgerId('A mark'),
   kind: string()
     .oneOf(['lay', 'lift'] as const, 'A mark lays or lifts.')
     .default('lay'),
-  runs: wholeNumbers(2 * MAX_CELLS, 'Cells come as pairs of whole numbers, start and length.').default([]),
+  runs: wholeNumbers(
+    2 * MAX_RUNS,
+    `Cells come as pairs of whole numbers, start and length, at most ${MAX_RUNS} pairs a mark. Send a larger mark in parts.`,
+  ).default([]),
   sittingId: string().uuid().nullable().default(null),
   undoes: string().uuid().nullable().default(null),
   redoes: string().uuid().nullable().default(null),

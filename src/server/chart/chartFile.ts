@@ -1,62 +1,76 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { chartFromJson } from '../../core/chart/files/chartJson';
-import { chartFromGrid } from '../../core/chart/files/fromGrid';
-import { chartFromPicture } from '../../core/chart/files/fromPicture';
-import type { ChartReading } from '../../core/chart/files/fromPixels';
-import { readText } from '../../core/words/text';
+import type { Chart } from '../../core/cells/chart';
 import { legendOf } from '../../data/canvas';
 import type { Database } from '../../data/engine/database';
-import { decodePicture } from '../files/pixels';
 import { mediaType, readBody } from '../http/body';
-import { conflict, Problem } from '../http/problem';
+import { conflict, notFound } from '../http/problem';
+import { asJob } from '../jobs/jobs';
+import { inWorker } from '../jobs/pool';
+import type { ChartReport } from './contract';
 
 const MAX_CHART_BYTES = 20_000_000;
-const PICTURE_TYPES = ['image/png', 'image/webp', 'image/jpeg'];
-const GRID_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
+
+/** A file that was read and is kept for a while, so that it is sent only once. */
+interface KeptFile {
+  canvasId: string;
+  bytes: Uint8Array;
+  type: string;
+  charset: string | null;
+}
+const kept = new Map<string, KeptFile>();
+/** The last few; the oldest goes. */
+const KEEP = 6;
+
+/** Keeps a file under an id that only its sender knows. @throws Problem when the id stands for another canvas's file */
+function keep(id: string, file: KeptFile): void {
+  const known = kept.get(id);
+  if (known && known.canvasId !== file.canvasId)
+    throw conflict('This id stands for another file. Use a new one.');
+  kept.delete(id);
+  kept.set(id, file);
+  if (kept.size > KEEP) kept.delete(kept.keys().next().value!);
+}
 
 /**
- * Reads a chart from a request, matched to the canvas's own legend: a picture, a grid of symbols or codes, or our JSON.
- * @param nearest whether a picture's colours of no line go to the nearest one
- * @throws Problem naming what does not fit
+ * Reads a chart from a request, or from a file that came with an earlier one.
+ * @param wish `reading` names the file: it is kept under this id when it comes, and taken from there when the body is
+ *   empty; `nearest` whether a picture's colours of no line go to the nearest one
+ * @throws Problem naming what does not fit, or 404 when the file is no longer kept
  */
 export async function readChartFor(
   database: Database,
   canvas: Canvas,
   request: Request,
-  nearest: boolean,
-): Promise<{ reading: ChartReading; legend: LegendLine[] }> {
+  wish: { reading?: string | undefined; nearest: boolean },
+): Promise<{ chart: Chart; report: ChartReport }> {
   const legend = await legendOf(database, canvas.id);
   if (legend.length === 0) {
     throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
   }
-  const bytes = await readBody(request, MAX_CHART_BYTES);
-  const { type, charset } = mediaType(request);
-  return { reading: await readingOf(bytes, type, charset, canvas, legend, nearest), legend };
+  const file = await fileOf(canvas, request, wish.reading);
+  return readKept(canvas, legend, file, request, wish.nearest);
 }
 
-async function readingOf(
-  bytes: Uint8Array,
-  type: string,
-  charset: string | null,
+async function fileOf(canvas: Canvas, request: Request, reading: string | undefined): Promise<KeptFile> {
+  const bytes = await readBody(request, MAX_CHART_BYTES);
+  if (bytes.length === 0 && reading !== undefined) {
+    const file = kept.get(reading);
+    if (file?.canvasId !== canvas.id) throw notFound('file of this reading');
+    return file;
+  }
+  const file = { canvasId: canvas.id, bytes, ...mediaType(request) };
+  if (reading !== undefined) keep(reading, file);
+  return file;
+}
+
+function readKept(
   canvas: Canvas,
   legend: LegendLine[],
+  { bytes, type, charset }: KeptFile,
+  request: Request,
   nearest: boolean,
-): Promise<ChartReading> {
-  if (PICTURE_TYPES.includes(type)) {
-    const { exact, ...picture } = await decodePicture(bytes);
-    if (legend.every((line) => line.hex === null)) {
-      throw conflict(
-        'The sheet gives no colours, so a picture cannot be matched to it. Use a grid of symbols or codes.',
-      );
-    }
-    return chartFromPicture(picture, canvas, legend, { compressed: !exact, nearest });
-  }
-  if (type === 'application/json') return chartFromJson(readText(bytes, charset), canvas, legend);
-  if (GRID_TYPES.includes(type)) return chartFromGrid(readText(bytes, charset), canvas, legend);
-  throw new Problem(
-    415,
-    'Unknown kind of file',
-    'A chart comes as a picture (PNG, WebP, JPEG), as a CSV or TSV grid of symbols or codes, or as Oculent’s own JSON.',
-  );
+): Promise<{ chart: Chart; report: ChartReport }> {
+  const input = { bytes, type, charset, canvas, legend, nearest };
+  return asJob(request, (job) => inWorker('readChart', input, job));
 }

@@ -15,6 +15,8 @@ export const chartFileQuery = object({
   unmatched: string()
     .oneOf(['refuse', 'bare', 'nearest'] as const, 'Say refuse, bare or nearest.')
     .default('refuse'),
+  /** Id under which the file is kept for a while; a later request with it and without a body means the same file. */
+  reading: string().uuid('The id of a reading must be a UUID.'),
 });
 
 /** What was read of a chart file, before it is saved. */

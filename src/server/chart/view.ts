@@ -1,36 +1,15 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import type { LegendLine } from '../../core/canvas/legend';
-import { type Chart, countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
-import type { ChartReading } from '../../core/chart/files/fromPixels';
+import { type Chart, plainCloth } from '../../core/cells/chart';
 import { kindOf } from '../../core/chart/kind';
 import { shadePairs } from '../../core/symbols/check';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
-import type { ChartReport, KindView } from './contract';
+import type { KindView } from './contract';
 
 /** The chart of a canvas; without one, a plain cloth on which progress is kept by area. */
 export async function chartOrCloth(queries: Queries, canvas: Canvas): Promise<Chart> {
   return (await chartOf(queries, canvas)) ?? plainCloth(canvas.width, canvas.height);
-}
-
-export function chartReport(reading: ChartReading, legend: LegendLine[]): ChartReport {
-  const { chart } = reading;
-  const counts = countPerLine(chart, legend.length);
-  return {
-    width: chart.width,
-    height: chart.height,
-    drills: countDrills(chart),
-    bareCells: counts[0]!,
-    lines: legend.map((line) => ({
-      line: line.line,
-      onChart: counts[line.line]!,
-      onSheet: line.neededDrills,
-    })),
-    nearly: reading.nearly,
-    unmatched: reading.unmatched,
-    notices: reading.notices,
-  };
 }
 
 /** What a canvas is like to work. @returns null without a chart */

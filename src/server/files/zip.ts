@@ -1,26 +1,31 @@
-import { buffer } from 'node:stream/consumers';
 import { zipSync } from 'fflate';
-import { fromBufferPromise } from 'yauzl';
+import { type Entry, fromBufferPromise } from 'yauzl';
 import { Problem, unreadable } from '../http/problem';
-
-/** More than any canvas with its photos has. */
-const MAX_ENTRIES = 5000;
-const MAX_UNPACKED_BYTES = 300_000_000;
 
 /** Packs files by their names. @param moment when they were last changed */
 export function zipped(files: ReadonlyMap<string, Uint8Array>, moment: Date): Uint8Array {
   return zipSync(Object.fromEntries(files), { mtime: moment });
 }
 
+/** Where unpacking stops. */
+export interface UnzipLimits {
+  /** Of all files together, unpacked. */
+  bytes: number;
+  files: number;
+  /** What is said where it unpacks to more. */
+  flood: string;
+}
+
 /**
- * Unpacks a ZIP in memory; nothing is written anywhere. Sizes are checked before anything is unpacked, and while it is:
- * a file that turns out larger than it says is refused.
- * @param wanted names of the files to unpack
+ * Unpacks a ZIP in memory; nothing is written anywhere. What it says of its sizes is checked before anything is
+ * unpacked, and again piece by piece: a file that turns out larger than it says is refused.
+ * @param wanted names of the files to keep
  * @throws Problem when it is no ZIP, is damaged, would unpack to too much, or holds a name that leads outside
  */
 export async function unzipped(
   bytes: Uint8Array,
   wanted: (name: string) => boolean,
+  { bytes: most, files: mostFiles, flood }: UnzipLimits,
 ): Promise<Map<string, Uint8Array>> {
   const files = new Map<string, Uint8Array>();
   try {
@@ -28,19 +33,21 @@ export async function unzipped(
       lazyEntries: true,
       validateEntrySizes: true,
     });
-    if (zip.entryCount > MAX_ENTRIES) throw unreadable(`This ZIP holds ${zip.entryCount} files, too many.`);
-    let unpacked = 0;
+    if (zip.entryCount > mostFiles) throw unreadable(`This ZIP holds ${zip.entryCount} files, too many.`);
+    let said = 0;
+    const entries: Entry[] = [];
     for await (const entry of zip.eachEntry()) {
+      said += entry.uncompressedSize;
+      if (said > most) throw unreadable(flood);
+      entries.push(entry);
+    }
+    for (const entry of entries) {
       const name = entry.fileName;
-      unpacked += entry.uncompressedSize;
-      if (unpacked > MAX_UNPACKED_BYTES) {
-        throw unreadable(
-          'This ZIP would unpack to more than 300 MB, which no canvas is. Nothing was unpacked.',
-        );
-      }
-      if (!wanted(name)) continue;
-      if (files.has(name)) throw unreadable(`This ZIP holds ${name} twice.`);
-      files.set(name, new Uint8Array(await buffer(await zip.openReadStreamPromise(entry))));
+      const keep = wanted(name);
+      if (keep && files.has(name)) throw unreadable(`This ZIP holds ${name} twice.`);
+      const parts: Buffer[] = [];
+      for await (const part of await zip.openReadStreamPromise(entry)) if (keep) parts.push(part as Buffer);
+      if (keep) files.set(name, new Uint8Array(Buffer.concat(parts)));
     }
     return files;
   } catch (error) {

@@ -1,5 +1,6 @@
 import type { InferType, Schema, SchemaDescription, SchemaObjectDescription } from 'yup';
 import { Refusal } from '../../core/refusal';
+import { isNestedDeeper } from '../../core/words/nesting';
 import { many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import { Problem } from './problem';
@@ -26,7 +27,7 @@ export async function readJson<S extends Schema>(request: Request, schema: S): P
     throw new Problem(415, 'Not JSON', 'Send the request as JSON, with content-type: application/json.');
   }
   const text = readText(await readBody(request, MAX_JSON_BYTES), charset);
-  if (isNestedTooDeep(text)) {
+  if (isNestedDeeper(text, MAX_NESTING)) {
     throw new Problem(400, 'Not JSON', `The request is nested deeper than ${MAX_NESTING} levels.`);
   }
   let value: unknown;
@@ -42,22 +43,6 @@ export async function readJson<S extends Schema>(request: Request, schema: S): P
 /** Checks the query of a URL. */
 export async function readQuery<S extends Schema>(url: URL, schema: S): Promise<InferType<S>> {
   return (await schema.validate(Object.fromEntries(url.searchParams))) as InferType<S>;
-}
-
-function isNestedTooDeep(json: string): boolean {
-  let depth = 0;
-  let quoted = false;
-  for (let i = 0; i < json.length; i++) {
-    const sign = json.charCodeAt(i);
-    if (quoted) {
-      if (sign === 92) i++;
-      else if (sign === 34) quoted = false;
-    } else if (sign === 34) quoted = true;
-    else if (sign === 91 || sign === 123) {
-      if (++depth > MAX_NESTING) return true;
-    } else if (sign === 93 || sign === 125) depth--;
-  }
-  return false;
 }
 
 const described = new WeakMap<Schema, SchemaDescription>();

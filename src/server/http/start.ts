@@ -1,13 +1,17 @@
+import { stat } from 'node:fs/promises';
 import { createServer, type RequestListener } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
 import { connection } from '../../data/engine/connection';
+import { dataDirectory } from '../../data/engine/dataDirectory';
 import { DirectoryInUse } from '../../data/engine/dataLock';
 
 /** Starts the built application: takes the data, then listens on the loopback address. */
 async function start(): Promise<void> {
   const port = readPort(process.env.PORT);
+  const isNew = (await stat(join(dataDirectory(), 'pglite')).catch(() => null)) === null;
+  console.log(isNew ? 'Setting up an empty shelf…' : 'Opening the shelf…');
   const database = await connection();
   const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as {
     handler: RequestListener;
@@ -32,7 +36,7 @@ async function start(): Promise<void> {
       .finally(() =>
         fail(
           taken
-            ? `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/demo`
+            ? `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/oculent`
             : error.message,
         ),
       );

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type ColourOrder, inColourOrder } from '../../core/codes/colourOrder';
-import { type AllotGoal, allot, type LeaveRule } from '../../core/kitup/allotment';
+import type { AllotGoal, Allotment, AllotTask, LeaveRule } from '../../core/kitup/allotment';
 import type { PotEventKind } from '../../core/kitup/potLedger';
 import { firstUses } from '../../core/kitup/refills';
 import type { StashItem } from '../../core/stash/cover';
@@ -26,6 +26,7 @@ import { addStashItem, addStashMove, findStashMove, isOverdrawn, stashItems } fr
 import { takenSlots } from '../../data/storage';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
+import { inWorker } from '../jobs/pool';
 import { likePairsOf } from '../symbols/view';
 import { casesOf, slotKey } from './pots';
 import { kitFacts } from './view';
@@ -39,31 +40,61 @@ export interface KitupWish {
   locks: { line: number; storageId: string; slot: string }[];
 }
 
+/** What an allotment is made from, as the database has it at one moment. */
+interface AllotGround {
+  legend: LegendLine[];
+  /** Free slots of the wished cases, in their order. */
+  slots: { storageId: string; slot: string }[];
+  task: Omit<AllotTask, 'confusable'>;
+}
+
+/** Others may fill pots while it is worked out; then it is worked out again. */
+const MOST_TRIES = 3;
+
 /**
  * Allots the colours of a canvas to slots and keeps the plan. Pots that are filled already stay where they are.
  * @throws Problem when a case or slot does not exist, a slot is taken, or two colours are locked to one slot
  */
 export async function planKitup(database: Database, canvas: Canvas, wish: KitupWish): Promise<void> {
-  await database.transaction(async (queries) => {
-    const facts = await kitFacts(queries, canvas);
-    const { legend, amounts } = facts;
-    if (legend.length === 0) throw conflict('Pots are planned from the sheet, and this canvas has none yet.');
-    const cases = await casesOf(queries, wish.storageIds);
-    if (cases.length < wish.storageIds.length) throw notFound('such case');
-    const others = new Set(
-      (await takenSlots(queries))
-        .filter(({ canvasId }) => canvasId !== canvas.id)
-        .map(({ storageId, slot }) => slotKey(storageId, slot)),
-    );
-    const board = cases
-      .flatMap((storage) => slotsInOrder(storage.trays).map((each) => ({ storage, ...each })))
-      .filter(({ storage, slot }) => !others.has(slotKey(storage.id, slot.id)));
-    const keys = board.map(({ storage, slot }) => slotKey(storage.id, slot.id));
-    const states = await potStatesOf(queries, canvas.id);
-    const filled = (await allotmentOf(queries, canvas.id)).filter(({ line }) => states.get(line) === 'fill');
-    const locked = lockedSlots(legend, keys, wish.locks, filled);
-    const first = facts.use ? firstUses(facts.use, legend.length) : [];
-    const { slotOf, results } = allot({
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    const ground = await database.transaction((queries) => groundOf(queries, canvas, wish));
+    const confusable = (await likePairsOf(ground.legend)).map(({ lines }) => lines);
+    const allotment = await inWorker('allot', { ...ground.task, confusable });
+    const kept = await database.transaction(async (queries) => {
+      if (fingerprint(await groundOf(queries, canvas, wish)) !== fingerprint(ground)) return false;
+      await keepPlan(queries, canvas, wish, ground, allotment);
+      return true;
+    });
+    if (kept) return;
+  }
+  throw conflict('Pots changed while they were planned, again and again. Try once more.');
+}
+
+function fingerprint({ task, ...rest }: AllotGround): string {
+  return JSON.stringify({ ...rest, ...task, locked: [...task.locked] });
+}
+
+async function groundOf(queries: Queries, canvas: Canvas, wish: KitupWish): Promise<AllotGround> {
+  const { legend, amounts, use } = await kitFacts(queries, canvas);
+  if (legend.length === 0) throw conflict('Pots are planned from the sheet, and this canvas has none yet.');
+  const cases = await casesOf(queries, wish.storageIds);
+  if (cases.length < wish.storageIds.length) throw notFound('such case');
+  const others = new Set(
+    (await takenSlots(queries))
+      .filter(({ canvasId }) => canvasId !== canvas.id)
+      .map(({ storageId, slot }) => slotKey(storageId, slot)),
+  );
+  const board = cases
+    .flatMap((storage) => slotsInOrder(storage.trays).map((each) => ({ storage, ...each })))
+    .filter(({ storage, slot }) => !others.has(slotKey(storage.id, slot.id)));
+  const keys = board.map(({ storage, slot }) => slotKey(storage.id, slot.id));
+  const states = await potStatesOf(queries, canvas.id);
+  const filled = (await allotmentOf(queries, canvas.id)).filter(({ line }) => states.get(line) === 'fill');
+  const first = use ? firstUses(use, legend.length) : [];
+  return {
+    legend,
+    slots: board.map(({ storage, slot }) => ({ storageId: storage.id, slot: slot.id })),
+    task: {
       colours: inColourOrder(legend, wish.order)
         .filter(({ line }) => states.get(line) !== 'put away')
         .map(({ line }) => ({ line, drills: amounts.get(line)!, firstUse: first[line] ?? 0 })),
@@ -71,24 +102,27 @@ export async function planKitup(database: Database, canvas: Canvas, wish: KitupW
         capacity: slotCapacity(storage, storage.trays[tray]!, slot, canvas),
       })),
       touching: touchingPairs(board),
-      confusable: (await likePairsOf(legend)).map(({ lines }) => lines),
       goals: wish.goals,
       leave: wish.leave,
-      locked,
-    });
-    const lockedByHand = new Set(wish.locks.map(({ line }) => line));
-    await putKitupPlan(queries, canvas.id, { ...wish, results });
-    await replaceAllotment(
-      queries,
-      canvas.id,
-      [...slotOf].map(([line, at]) => ({
-        line,
-        storageId: board[at]!.storage.id,
-        slot: board[at]!.slot.id,
-        locked: lockedByHand.has(line),
-      })),
-    );
-  });
+      locked: lockedSlots(legend, keys, wish.locks, filled),
+    },
+  };
+}
+
+async function keepPlan(
+  queries: Queries,
+  canvas: Canvas,
+  wish: KitupWish,
+  { slots }: AllotGround,
+  { slotOf, results }: Pick<Allotment, 'slotOf' | 'results'>,
+): Promise<void> {
+  const lockedByHand = new Set(wish.locks.map(({ line }) => line));
+  await putKitupPlan(queries, canvas.id, { ...wish, results });
+  await replaceAllotment(
+    queries,
+    canvas.id,
+    [...slotOf].map(([line, at]) => ({ line, ...slots[at]!, locked: lockedByHand.has(line) })),
+  );
 }
 
 /** Line → index of the slot that it must keep. @throws Problem */

@@ -2,18 +2,16 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { compareCodes } from '../../core/codes/codes';
 import { potsInCodeOrder } from '../../core/codes/places';
 import type { LabelFacts } from '../../core/labels/art';
-import { labelPages } from '../../core/labels/pages';
 import { colourAddress } from '../../core/labels/qr';
 import { LABEL_FORMATS, type LabelFormat, type LabelSheet, usualSheet } from '../../core/labels/sheet';
-import type { Drawing } from '../../core/print/drawing';
 import { legendOf } from '../../data/canvas';
 import type { Queries } from '../../data/engine/database';
 import { labelSheets } from '../../data/labels';
 import { lidMarks } from '../../data/symbols';
 import { conflict } from '../http/problem';
 import { potPlaces } from '../kitup/pots';
-import { fontMeasure } from '../print/fonts';
 import type { LABEL_CHOICES, LabelsView } from './contract';
+import type { LabelPrint } from './print';
 
 type Choice = (typeof LABEL_CHOICES)[number];
 
@@ -58,16 +56,16 @@ export async function labelsView(queries: Queries, canvas: Canvas): Promise<Labe
 }
 
 /**
- * The sheets of labels to print.
+ * The labels to print.
  * @param origin address of this Oculent, for the QR codes
  * @throws Problem when there is nothing to label
  */
-export async function labelDrawings(
+export async function labelsToPrint(
   queries: Queries,
   canvas: Canvas,
   wish: { format: LabelFormat; which: Choice; start: number },
   origin: string,
-): Promise<Drawing[]> {
+): Promise<LabelPrint> {
   const sheet = (await sheetsOf(queries))[wish.format];
   const labels = await labelFacts(queries, canvas, wish.which, sheet.qr ? origin : null);
   if (labels.length === 0) {
@@ -78,5 +76,6 @@ export async function labelDrawings(
     );
   }
   const start = Math.min(wish.start, sheet.columns * sheet.rows);
-  return labelPages(wish.format, sheet, labels, canvas, await fontMeasure(), start);
+  const kit = { shape: canvas.shape, title: canvas.title };
+  return { format: wish.format, sheet, labels, kit, start };
 }

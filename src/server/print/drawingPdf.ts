@@ -1,17 +1,18 @@
-import { setImmediate } from 'node:timers/promises';
 import { type Drawing, type Mark, OUTLINE_MM } from '../../core/print/drawing';
 import { mmToPoints } from '../../core/print/paper';
+import type { TellProgress } from '../jobs/progress';
 import { newPdf, type Pdf, writtenPdf } from './pdf';
 
-/**
- * Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. Between pages other requests get
- * their turn, because a large chart has a hundred.
- */
-export async function drawingPdf(title: string, pages: Iterable<Drawing>): Promise<Uint8Array> {
+/** Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. */
+export async function drawingPdf(
+  { title, pages }: { title: string; pages: Iterable<Drawing> },
+  report: TellProgress = () => {},
+): Promise<Uint8Array> {
   const { document } = await newPdf('a4', title);
   const widthOf = rememberedWidths(document);
+  let done = 0;
   for (const page of pages) {
-    await setImmediate();
+    report(++done, 0);
     document.addPage({ size: [mmToPoints(page.widthMm), mmToPoints(page.heightMm)], margin: 0 });
     gathered(document, () => {
       for (const mark of page.marks) draw(document, mark, widthOf);

@@ -15,14 +15,25 @@ const COLUMNS = [
   ['Bags missing', 30, 'right'],
 ] as const;
 
-/** The request to the sender on paper, photos of the sheet behind it. @param photos JPEG @param date as it stands in it */
-export async function requestPdf(
-  canvas: Canvas,
-  lines: readonly RequestLine[],
-  photos: readonly Uint8Array[],
-  date: string,
-  paper: PaperName,
-): Promise<Uint8Array> {
+/** What a request to the sender holds. */
+export interface PrintedRequest {
+  canvas: Canvas;
+  lines: readonly RequestLine[];
+  /** JPEG. */
+  photos: readonly Uint8Array[];
+  /** As it stands in the request. */
+  date: string;
+  paper: PaperName;
+}
+
+/** The request to the sender on paper, photos of the sheet behind it. */
+export async function requestPdf({
+  canvas,
+  lines,
+  photos,
+  date,
+  paper,
+}: PrintedRequest): Promise<Uint8Array> {
   const { document, fonts } = await newPdf(paper, `Missing drills: ${canvas.title}`);
   const mm = mmToPoints;
   const { widthMm, heightMm } = PAPERS[paper];

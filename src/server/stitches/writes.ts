@@ -1,39 +1,15 @@
 import type { InferType } from 'yup';
 import type { Canvas } from '../../core/canvas/canvas';
 import { countDrills } from '../../core/cells/chart';
-import { readStitches, type StitchReading } from '../../core/stitches/fromStitches';
-import { readRange, readThreads } from '../../core/stitches/threadList';
 import { addCanvas, replaceLegend } from '../../data/canvas';
 import { putChart } from '../../data/chart';
 import type { Database } from '../../data/engine/database';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';
 import { once } from '../http/once';
 import { idTaken, unreadable } from '../http/problem';
-import type { StitchView, stitchCanvasSchema, stitchReadingSchema } from './contract';
-
-/** What an ordinary packet holds where nothing else is known (common practice, no source). */
-const PACKET_DRILLS = 200;
-
-/** @throws Problem naming the line or cell that cannot be taken */
-function reading(wish: InferType<typeof stitchReadingSchema>): StitchReading {
-  return readStitches(
-    wish.grid,
-    readThreads(wish.threads),
-    wish.range === null ? null : readRange(wish.range),
-    new Map(wish.chosen.map(({ thread, drill }) => [thread, drill])),
-    PACKET_DRILLS,
-  );
-}
-
-/** Tells what a stitch chart becomes. Saves nothing. */
-export function stitchView(wish: InferType<typeof stitchReadingSchema>): StitchView {
-  const { result, ...rest } = reading(wish);
-  return {
-    ...rest,
-    drills: result && countDrills(result.chart),
-    colours: result ? result.legend.length : null,
-  };
-}
+import { inWorker } from '../jobs/pool';
+import type { stitchCanvasSchema } from './contract';
+import { PACKET_DRILLS } from './reading';
 
 /**
  * Puts a stitch chart on the shelf as a canvas with its sheet and chart. The same id again changes nothing.
@@ -43,7 +19,7 @@ export async function addStitchCanvas(
   database: Database,
   wish: InferType<typeof stitchCanvasSchema>,
 ): Promise<Canvas> {
-  const { result } = reading(wish);
+  const { result } = await inWorker('stitchReading', wish);
   if (!result) throw unreadable('Some threads have no drill yet. Choose one for each.');
   const { chart, legend } = result;
   if (countDrills(chart) === 0) throw unreadable('No cell of the grid holds a thread of the list.');

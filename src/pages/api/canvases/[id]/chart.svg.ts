@@ -1,7 +1,6 @@
-import { chartParts, chartSvgOf } from '../../../../server/chart/chartOut';
+import { chartAs } from '../../../../server/chart/chartOut';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
-export const GET = canvasEndpoint(async (database, canvas) => {
-  const { chart, legend } = await chartParts(database, canvas);
-  return content(await chartSvgOf(chart, legend, canvas), 'image/svg+xml', `${canvas.title} chart.svg`);
-});
+export const GET = canvasEndpoint(async (database, canvas) =>
+  content(await chartAs(database, canvas, 'svg'), 'image/svg+xml', `${canvas.title} chart.svg`),
+);

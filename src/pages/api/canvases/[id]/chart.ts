@@ -2,7 +2,6 @@ import { chartToBytes } from '../../../../core/cells/chart';
 import { chartOf } from '../../../../data/chart';
 import { readChartFor } from '../../../../server/chart/chartFile';
 import { chartFileQuery } from '../../../../server/chart/contract';
-import { chartReport } from '../../../../server/chart/view';
 import { beginChart, saveChart } from '../../../../server/chart/writes';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content, json } from '../../../../server/http/endpoint';
@@ -15,23 +14,25 @@ export const GET = canvasEndpoint(async (database, canvas) => {
 });
 
 export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => {
-  const { unmatched } = await readQuery(url, chartFileQuery);
-  const { reading, legend } = await readChartFor(database, canvas, request, unmatched === 'nearest');
-  const report = chartReport(reading, legend);
-  if (reading.unmatched.length > 0 && unmatched !== 'bare') {
-    const values = reading.unmatched
+  const { unmatched, reading } = await readQuery(url, chartFileQuery);
+  const { chart, report } = await readChartFor(database, canvas, request, {
+    reading,
+    nearest: unmatched === 'nearest',
+  });
+  if (report.unmatched.length > 0 && unmatched !== 'bare') {
+    const values = report.unmatched
       .slice(0, 5)
       .map((entry) => entry.value)
       .join(', ');
     throw unreadable(
-      `${reading.unmatched.length} colours or words belong to no line of the sheet (${values}). ` +
+      `${report.unmatched.length} colours or words belong to no line of the sheet (${values}). ` +
         'Correct the sheet or the file, or say that those cells stay bare (unmatched=bare).',
       { report },
     );
   }
   if (report.drills === 0)
     throw unreadable('No cell of this file matches any line of the sheet.', { report });
-  await saveChart(database, canvas, reading.chart);
+  await saveChart(database, canvas, chart);
   return json(report);
 });
 

@@ -1,14 +1,15 @@
 import { checkinTableOut } from '../../../../core/checkin/checkinTable';
 import { legendOf } from '../../../../data/canvas';
 import { checkinView } from '../../../../server/checkin/view';
-import { writeSpreadsheet, XLSX_TYPE } from '../../../../server/files/spreadsheet';
+import { XLSX_TYPE } from '../../../../server/files/spreadsheet';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { inWorker } from '../../../../server/jobs/pool';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { supply } = await checkinView(database, canvas);
   const { header, rows } = checkinTableOut(await legendOf(database, canvas.id), supply);
   return content(
-    await writeSpreadsheet(canvas.title, header, rows),
+    await inWorker('writeSpreadsheet', { name: canvas.title, header, rows }),
     XLSX_TYPE,
     `${canvas.title} check-in.xlsx`,
   );

@@ -3,14 +3,14 @@ import { edgeMarksQuery } from '../../../../server/chart/contract';
 import { printedPart } from '../../../../server/chart/panels';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
-import { drawingPdf } from '../../../../server/print/drawingPdf';
+import { inWorker } from '../../../../server/jobs/pool';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { every, paper, panel } = await readQuery(url, edgeMarksQuery);
   const { area, title } = await printedPart(database, canvas, panel);
   const cloth = panel === undefined ? canvas : { ...area, panels: 1 };
   return content(
-    await drawingPdf(`Edge marks: ${title}`, edgeStickers(cloth, every, paper)),
+    await inWorker('drawingPdf', { title: `Edge marks: ${title}`, pages: edgeStickers(cloth, every, paper) }),
     'application/pdf',
     `${title} edge marks.pdf`,
   );

@@ -1,8 +1,8 @@
 import { inspectionPhoto } from '../../../../data/inspection';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { inWorker } from '../../../../server/jobs/pool';
 import { requestPdfQuery } from '../../../../server/requests/contract';
-import { requestPdf } from '../../../../server/requests/requestPdf';
 import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
@@ -15,7 +15,7 @@ export const GET = canvasEndpoint(async (database, canvas, { url }) => {
     if (photo) jpegs.push(photo);
   }
   return content(
-    await requestPdf(canvas, lines, jpegs, date, paper),
+    await inWorker('requestPdf', { canvas, lines, photos: jpegs, date, paper }),
     'application/pdf',
     `${canvas.title} request.pdf`,
   );

@@ -1,0 +1,29 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import { PGlite } from '@electric-sql/pglite';
+import { build } from 'esbuild';
+import { TEMPLATE } from '../src/data/engine/dataDirectory';
+import { migrate } from '../src/data/engine/migrate';
+import { databaseOf } from '../src/data/engine/pglite';
+
+/*
+ * What the build of the pages does not make: the entry of the worker threads (packages stay outside), and the empty
+ * database from which a new data directory begins.
+ */
+await build({
+  entryPoints: ['src/server/jobs/worker.ts'],
+  outfile: 'dist/server/jobs/worker.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+});
+
+const pglite = await PGlite.create();
+await migrate(databaseOf(pglite));
+const dump = await pglite.dumpDataDir('none');
+await pglite.close();
+await mkdir(dirname(TEMPLATE), { recursive: true });
+await writeFile(TEMPLATE, new Uint8Array(await dump.arrayBuffer()));

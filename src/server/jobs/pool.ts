@@ -1,0 +1,96 @@
+import { availableParallelism } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { Piscina } from 'piscina';
+import { Refusal } from '../../core/refusal';
+import { Problem } from '../http/problem';
+import { Progress } from './progress';
+import type { TaskInput, TaskName, TaskOutput } from './tasks';
+import type { Order, Outcome } from './worker';
+
+/** A thread that needs more is ended, and the process lives on. */
+const HEAP_MB = 768;
+/** Nothing that a canvas of a million cells needs takes so long. */
+const TIME_LIMIT_MS = 240_000;
+/** So many pieces of work may wait for a thread. */
+const MAX_WAITING = 40;
+
+let pool: Piscina<Order, Outcome> | null = null;
+
+function thePool(): Piscina<Order, Outcome> {
+  pool ??= new Piscina<Order, Outcome>({
+    ...entry(),
+    minThreads: 1,
+    // One core stays with the requests.
+    maxThreads: Math.max(1, Math.min(4, availableParallelism() - 1)),
+    idleTimeout: 60_000,
+    maxQueue: MAX_WAITING,
+    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+  });
+  return pool;
+}
+
+/** The built worker; under the development server and the unit tests, its source. */
+function entry(): { filename: string; execArgv: string[] } {
+  const fromSource = import.meta.env !== undefined && !import.meta.env.PROD;
+  const path = fromSource ? 'src/server/jobs/worker.ts' : 'dist/server/jobs/worker.mjs';
+  return {
+    filename: pathToFileURL(join(process.cwd(), path)).href,
+    execArgv: fromSource ? ['--import', 'tsx'] : [],
+  };
+}
+
+/** A piece of work that a page asks about while it runs, and may end. */
+export interface Job {
+  progress: Progress;
+  signal: AbortSignal;
+}
+
+/**
+ * Does heavy work in another thread, so that other requests get their answers meanwhile.
+ * @param job how it may be watched and ended
+ * @throws Refusal of the work itself; Problem when it was ended, took too long or too much memory, or too much waits
+ */
+export async function inWorker<Name extends TaskName>(
+  name: Name,
+  input: TaskInput<Name>,
+  job: Job | null = null,
+): Promise<TaskOutput<Name>> {
+  const progress = job?.progress ?? new Progress();
+  const limit = AbortSignal.timeout(TIME_LIMIT_MS);
+  const signal = job ? AbortSignal.any([job.signal, limit]) : limit;
+  let outcome: Outcome;
+  try {
+    outcome = await thePool().run({ name, input, progress: progress.shared }, { signal });
+  } catch (error) {
+    throw worded(error, job, limit);
+  }
+  if ('output' in outcome) return outcome.output as TaskOutput<Name>;
+  const { sentence, status, title, more } = outcome.refused;
+  throw status === null ? new Refusal(sentence) : new Problem(status, title, sentence, more);
+}
+
+function worded(error: unknown, job: Job | null, limit: AbortSignal): unknown {
+  if (job?.signal.aborted) return new Problem(409, 'Ended', 'This was cancelled. Nothing was changed.');
+  if (limit.aborted) {
+    return new Problem(422, 'Too much', 'This takes longer than we go on. Try it with something smaller.');
+  }
+  const { code, message } = error as { code?: string; message?: string };
+  if (code === 'ERR_WORKER_OUT_OF_MEMORY') {
+    return new Problem(
+      422,
+      'Too much',
+      'This needs more memory than we give it. Try it with something smaller.',
+    );
+  }
+  if (message === 'Task queue is at limit') {
+    return new Problem(503, 'Too busy', 'Too much is being worked on. Try again in a minute.');
+  }
+  return error;
+}
+
+/** Ends all threads. */
+export async function closePool(): Promise<void> {
+  await pool?.destroy();
+  pool = null;
+}
