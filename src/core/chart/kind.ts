@@ -1,5 +1,6 @@
 import type { LegendLine } from '../canvas/legend';
 import { type Chart, countDrills } from '../cells/chart';
+import { largest } from '../words/numbers';
 
 /** What a canvas is like to work. Shares are of all drills, 0…1. */
 export interface CanvasKind {
@@ -91,6 +92,34 @@ function coloursPerBlock({ width, height, cells }: Chart): CanvasKind['heat'] {
     }
   }
   return { columns, rows, colours };
+}
+
+/**
+ * Runs by length with their share of the drills; lengths without a run are left out.
+ * @returns the last length means "or longer": its share is what the shorter ones leave
+ * @example runShares({ runs: [0, 2, 1], drills: 6 }) // [{ length: 1, runs: 2, share: 1/3 }, { length: 2, runs: 1, share: 2/3 }]
+ */
+export function runShares({ runs, drills }: Pick<CanvasKind, 'runs' | 'drills'>): {
+  length: number;
+  runs: number;
+  share: number;
+  orLonger: boolean;
+}[] {
+  const last = runs.length - 1;
+  const shorter = runs.slice(0, last).reduce((sum, count, length) => sum + count * length, 0);
+  return runs.flatMap((count, length) => {
+    if (count === 0) return [];
+    const inThem = length === last ? drills - shorter : count * length;
+    return [{ length, runs: count, share: inThem / drills, orLonger: length === last }];
+  });
+}
+
+/** Fewest and most colours that meet in one block, of those where any drill goes; 0 where none does. */
+export function colourRange({ colours }: CanvasKind['heat']): { fewest: number; most: number } {
+  const worked = colours.filter((count) => count > 0);
+  return worked.length === 0
+    ? { fewest: 0, most: 0 }
+    : { fewest: worked.reduce((a, b) => Math.min(a, b)), most: largest(worked) };
 }
 
 const PARTS: readonly (readonly [upTo: number, words: string])[] = [

@@ -8,7 +8,7 @@ import { isLaid } from '../../core/cells/bitmap';
 import { type CellPlace, cellIndex, cellsInRect, countInRect } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
 import { percentLaid } from '../../core/progress/progress';
-import type { SectionTally } from '../../core/sections/blockGrid';
+import type { BlockSize } from '../../core/sections/blockGrid';
 import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView } from '../../server/bench/contract';
@@ -24,6 +24,7 @@ import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { SectionStepper } from '../sections/SectionStepper';
+import { useSections } from '../sections/useSections';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useWrite } from '../writing/useWrite';
 import { SittingTimer } from './SittingTimer';
@@ -33,7 +34,7 @@ interface BenchProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
-  sections: SectionTally[];
+  block: BlockSize;
   bench: BenchView;
   /** Section and colour named in the address. */
   asked: { section: number | null; line: number | null };
@@ -44,10 +45,11 @@ export function BenchStation(props: BenchProps) {
   return <WithCloth entry={props.entry}>{(data) => <Bench {...props} data={data} />}</WithCloth>;
 }
 
-function Bench({ entry, legend, places, sections, bench, asked, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
+  const sections = useSections(canvas, data, block, legend.length);
   const { store } = marks;
   const { fault, enter } = useWrite(canvas.id);
   const [number, setNumber] = useState(() => sectionAsked(sections, asked.section));

@@ -7,7 +7,7 @@ import type { CellPlace } from '../../core/cells/rect';
 import { cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
 import { type Find, nextOf, rarest, rectAround } from '../../core/chart/find';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
-import type { Section } from '../../core/sections/blockGrid';
+import { type BlockSize, cutIntoBlocks } from '../../core/sections/blockGrid';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
@@ -25,7 +25,7 @@ interface ChartProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
-  sections: Section[];
+  block: BlockSize;
   /** Cells whose drill came off again. */
   popped: number[];
   /** Colour named in the address. */
@@ -46,15 +46,7 @@ export function ChartStation(props: ChartProps) {
   return <WithCloth entry={entry}>{(data) => <ChartView {...props} data={data} />}</WithCloth>;
 }
 
-function ChartView({
-  entry,
-  legend,
-  places,
-  sections,
-  popped,
-  asked,
-  data,
-}: ChartProps & { data: ClothData }) {
+function ChartView({ entry, legend, places, block, popped, asked, data }: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
   const [chosen, setChosen] = useState<number | null>(
@@ -64,6 +56,7 @@ function ChartView({
   const [showPopped, setShowPopped] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [hover, setHover] = useState<CellPlace | null>(null);
+  const sections = useMemo(() => cutIntoBlocks(canvas, canvas.panels, block), [canvas, block]);
   const counts = useMemo(() => countPerLine(chart, legend.length), [chart, legend]);
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
   const inOrder = useMemo(() => pots.map((pot) => pot.line), [pots]);

@@ -10,6 +10,7 @@ import { Notice } from '../../ui/Notice';
 import { say } from '../../ui/speech';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { UndoButtons } from '../writing/UndoButtons';
+import { useAnswer } from '../writing/useAnswer';
 import { BagField } from './BagField';
 import { BagWall } from './BagWall';
 import { CheckinNav } from './CheckinNav';
@@ -31,8 +32,12 @@ interface CheckinProps {
 }
 
 /** The heap of bags against the sheet: type the code, Enter, next bag. */
-export function CheckinStation({ entry, legend, places, first }: CheckinProps) {
-  if (legend.length > 0) return <Heap entry={entry} legend={legend} places={places} first={first} />;
+export function CheckinStation(props: Omit<CheckinProps, 'first'>) {
+  const { entry, legend } = props;
+  const { answer: first, fault } = useAnswer<CheckinView>(`/api/canvases/${entry.canvas.id}/bags`);
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!first) return <p aria-live="polite">Looking into the heap…</p>;
+  if (legend.length > 0) return <Heap {...props} first={first} />;
   return (
     <div className="slip max-w-xl">
       <p className="mb-3 text-lg">{first.sentence}</p>

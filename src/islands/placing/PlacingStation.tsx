@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { ColourPlan, Direction } from '../../core/placing/barPlan';
 import { KNOWN_TIPS } from '../../core/placing/tips';
-import type { SectionTally } from '../../core/sections/blockGrid';
+import type { BlockSize } from '../../core/sections/blockGrid';
 import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { PlacingView } from '../../server/placing/contract';
@@ -18,6 +18,7 @@ import { NoChart } from '../chart/NoChart';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { SectionStepper } from '../sections/SectionStepper';
+import { useSections } from '../sections/useSections';
 import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
 import { barsLayer } from './barsLayer';
@@ -26,12 +27,12 @@ import { barsLayer } from './barsLayer';
 export function PlacingStation({
   entry,
   legend,
-  sections,
+  block,
   first,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  sections: SectionTally[];
+  block: BlockSize;
   first: number | null;
 }) {
   if (!entry.hasChart)
@@ -40,7 +41,7 @@ export function PlacingStation({
     );
   return (
     <WithCloth entry={entry}>
-      {(data) => <Runs entry={entry} legend={legend} sections={sections} first={first} data={data} />}
+      {(data) => <Runs entry={entry} legend={legend} block={block} first={first} data={data} />}
     </WithCloth>
   );
 }
@@ -48,17 +49,18 @@ export function PlacingStation({
 function Runs({
   entry,
   legend,
-  sections,
+  block,
   first,
   data,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  sections: SectionTally[];
+  block: BlockSize;
   first: number | null;
   data: ClothData;
 }) {
   const { canvas } = entry;
+  const sections = useSections(canvas, data, block, legend.length);
   const [number, setNumber] = useState(() => sectionAsked(sections, first));
   const {
     answer: view,

@@ -4,7 +4,7 @@ import { useForm } from 'react-hook-form';
 import { sizeInWords } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { wholeRect } from '../../core/cells/rect';
-import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
+import { type BlockSize, type SectionTally, sectionAt } from '../../core/sections/blockGrid';
 import { nextToDo, sectionByKey } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import { blockSizeSchema, type SectionsView } from '../../server/sections/contract';
@@ -20,6 +20,7 @@ import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { useWrite } from '../writing/useWrite';
 import { cutsLayer } from './cutsLayer';
+import { useSections } from './useSections';
 
 /** The canvas cut into sittings. */
 export function SectionsStation({
@@ -29,7 +30,7 @@ export function SectionsStation({
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  first: SectionsView;
+  first: BlockSize;
 }) {
   return (
     <WithCloth entry={entry}>
@@ -46,24 +47,26 @@ function Cuts({
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  first: SectionsView;
+  first: BlockSize;
   data: ClothData;
 }) {
   const { canvas, hasChart } = entry;
-  const [view, setView] = useState(first);
-  const [chosen, setChosen] = useState(() => nextToDo(first.sections));
+  const [block, setBlock] = useState(first);
+  const sections = useSections(canvas, data, block, legend.length);
+  const [wanted, setChosen] = useState<number | null>(null);
+  const chosen = wanted ?? nextToDo(sections);
   const { fault, write } = useWrite(canvas.id);
   const [asTable, setAsTable] = useState(false);
-  const tally = view.sections[chosen - 1] ?? view.sections[0]!;
-  const pieces = useMemo(() => view.sections.map((each) => each.section), [view]);
+  const tally = sections[chosen - 1] ?? sections[0]!;
+  const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const done = useMemo(
     () =>
       new Set(
-        view.sections
+        sections
           .filter((each) => each.drills > 0 && each.laid === each.drills)
           .map((each) => each.section.number),
       ),
-    [view],
+    [sections],
   );
   const layers = useMemo(
     () => [cutsLayer(pieces, chosen, done), panelsLayer(canvas, canvas.panels)],
@@ -80,7 +83,7 @@ function Cuts({
       >
         {asTable ? (
           <ScrollRegion label="Sections" className="min-h-0 grow">
-            <SectionsTable sections={view.sections} legend={legend} hasChart={hasChart} />
+            <SectionsTable sections={sections} legend={legend} hasChart={hasChart} />
           </ScrollRegion>
         ) : (
           <StationCloth
@@ -107,11 +110,11 @@ function Cuts({
       </section>
       <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The section">
         <BlockForm
-          view={view}
-          onSave={async (block) => {
-            await write<SectionsView>('PUT', `/api/canvases/${canvas.id}/sections`, block, (next) => {
-              setView(next);
-              setChosen(nextToDo(next.sections));
+          block={block}
+          onSave={async (wish) => {
+            await write<SectionsView>('PUT', `/api/canvases/${canvas.id}/sections`, wish, (next) => {
+              setBlock(next.block);
+              setChosen(null);
             });
           }}
         />
@@ -164,13 +167,13 @@ function Cuts({
 }
 
 function BlockForm({
-  view,
+  block,
   onSave,
 }: {
-  view: SectionsView;
+  block: BlockSize;
   onSave: (block: { columns: number; rows: number }) => Promise<void>;
 }) {
-  const form = useForm({ resolver: yupResolver(blockSizeSchema), defaultValues: view.block });
+  const form = useForm({ resolver: yupResolver(blockSizeSchema), defaultValues: block });
   const fault = form.formState.errors.columns?.message ?? form.formState.errors.rows?.message;
   return (
     <form onSubmit={form.handleSubmit(onSave)} noValidate>

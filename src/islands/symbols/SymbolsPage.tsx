@@ -13,6 +13,7 @@ import { Notice } from '../../ui/Notice';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
 import { getJson } from '../writing/api';
+import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
 import { BlockDrawing } from './BlockDrawing';
 import { SymbolPad } from './SymbolPad';
@@ -24,13 +25,21 @@ interface SymbolsProps {
 }
 
 /** Which symbols and colours of this kit are easily mixed up, and what helps. */
-export function SymbolsPage(props: SymbolsProps) {
+export function SymbolsPage(props: Omit<SymbolsProps, 'first'>) {
+  const { id } = props.entry.canvas;
   return (
     <>
-      <KitupNav canvasId={props.entry.canvas.id} here="/symbols" />
-      {props.legend.length === 0 ? <NoSheet canvasId={props.entry.canvas.id} /> : <Symbols {...props} />}
+      <KitupNav canvasId={id} here="/symbols" />
+      {props.legend.length === 0 ? <NoSheet canvasId={id} /> : <Compared {...props} />}
     </>
   );
+}
+
+function Compared(props: Omit<SymbolsProps, 'first'>) {
+  const { answer, fault } = useAnswer<SymbolCheckView>(`/api/canvases/${props.entry.canvas.id}/symbols`);
+  if (fault) return <Notice kind="fault">{fault}</Notice>;
+  if (!answer) return <p aria-live="polite">Comparing the symbols…</p>;
+  return <Symbols {...props} first={answer} />;
 }
 
 function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {

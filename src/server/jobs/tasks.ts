@@ -2,6 +2,7 @@ import { allot } from '../../core/kitup/allotment';
 import { packArchive } from '../archive/pack';
 import { readArchive } from '../archive/unpack';
 import { chartFile, chartPdf, clothPng } from '../chart/chartFiles';
+import { chartKind } from '../chart/kind';
 import { readChart } from '../chart/readChart';
 import { readSheetFile } from '../checkin/sheetFile';
 import { writeSpreadsheet } from '../files/spreadsheet';
@@ -15,6 +16,7 @@ import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
 export const TASKS = {
   allot,
   chartFile,
+  chartKind,
   checkSymbols,
   chartPdf,
   clothPng,

@@ -4,7 +4,7 @@ import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
 import { makeChart } from '../../../src/core/cells/chart';
 import { rectCells } from '../../../src/core/cells/rect';
 import { applyEdit, floodCells, inverseOf, sprinkled, suspects } from '../../../src/core/chart/edit';
-import { kindOf, linesIn, shareInWords } from '../../../src/core/chart/kind';
+import { colourRange, kindOf, linesIn, runShares, shareInWords } from '../../../src/core/chart/kind';
 import { chartOfRows, line } from '../samples';
 
 describe('the kind of a canvas', () => {
@@ -89,5 +89,26 @@ describe('editing a chart', () => {
     expect(sprinkled(chart, 1, { kind: 'every', n: 3 })).toEqual([0, 5]);
     expect(sprinkled(chart, 1, { kind: 'alone' })).toEqual([7, 8]);
     expect([...cellsOfRuns(runsFromCells([5, 7, 8]))]).toEqual([5, 7, 8]);
+  });
+});
+
+describe('runs and colours in numbers', () => {
+  it('shares add up to the whole, the longest with what the others leave', () => {
+    const shares = runShares({ runs: [0, 2, 1, 0, 1], drills: 10 });
+    expect(shares.map(({ length, runs }) => [length, runs])).toEqual([
+      [1, 2],
+      [2, 1],
+      [4, 1],
+    ]);
+    expect(shares.map(({ share }) => share)).toEqual([0.2, 0.2, 0.6]);
+    expect(shares.map(({ orLonger }) => orLonger)).toEqual([false, false, true]);
+  });
+
+  it('the range leaves out blocks where nothing is laid', () => {
+    expect(colourRange({ columns: 3, rows: 1, colours: Uint8Array.of(0, 7, 2) })).toEqual({
+      fewest: 2,
+      most: 7,
+    });
+    expect(colourRange({ columns: 1, rows: 1, colours: Uint8Array.of(0) })).toEqual({ fewest: 0, most: 0 });
   });
 });

@@ -12,6 +12,6 @@ export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { line, other } = await readJson(request, lidMarkSchema);
   const lines = (await legendOf(database, canvas.id)).length;
   if (line > lines || (other ?? 1) > lines) throw unreadable('The sheet has no such line.');
-  await putLidMark(database, canvas.id, line, other);
+  await database.transaction((queries) => putLidMark(queries, canvas.id, line, other));
   return json(await symbolCheckView(database, canvas));
 });
