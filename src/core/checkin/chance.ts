@@ -1,4 +1,4 @@
-import jStat from 'jstat';
+import { betaQuantile, normalCdf } from '../chance/distributions';
 
 /** Pieces that went through the hand, and how many of them were thrown out. */
 export interface TrashTally {
@@ -41,7 +41,7 @@ export function chanceOfRunningOut(
       const mean = drills * (1 - share);
       const variance = (1 - share) ** 2 * spread ** 2 + drills * share * (1 - share);
       // Half a drill less: usable drills are whole, the normal law is not (continuity correction).
-      sum += jStat.normal.cdf(neededDrills - 0.5, mean, Math.sqrt(Math.max(variance, 1e-9)));
+      sum += normalCdf(neededDrills - 0.5, mean, Math.sqrt(Math.max(variance, 1e-9)));
     }
     return sum / NODES;
   };
@@ -53,7 +53,7 @@ let kept: { thrown: number; handled: number; shares: number[] } | null = null;
 function likelyShares(thrown: number, handled: number): number[] {
   if (kept?.thrown !== thrown || kept.handled !== handled) {
     const shares = Array.from({ length: NODES }, (_, i) =>
-      jStat.beta.inv((i + 0.5) / NODES, thrown, handled - thrown),
+      betaQuantile((i + 0.5) / NODES, thrown, handled - thrown),
     );
     kept = { thrown, handled, shares };
   }

@@ -1,18 +1,14 @@
-import type { Rgb } from './rgb';
+import { wcagContrast, wcagLuminance } from 'culori';
+import { asCulori, type Rgb } from './rgb';
 
 /** Relative luminance 0…1 of an sRGB colour (WCAG 2.2, "relative luminance"). */
 export function relativeLuminance(rgb: Rgb): number {
-  const [red, green, blue] = rgb.map((part) => {
-    const share = part / 255;
-    return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
-  });
-  return 0.2126 * red! + 0.7152 * green! + 0.0722 * blue!;
+  return wcagLuminance(asCulori(rgb));
 }
 
 /** Contrast ratio 1…21 between two sRGB colours (WCAG 2.2, "contrast ratio"). */
 export function contrastRatio(first: Rgb, second: Rgb): number {
-  const [lighter, darker] = [relativeLuminance(first), relativeLuminance(second)].sort((a, b) => b - a);
-  return (lighter! + 0.05) / (darker! + 0.05);
+  return wcagContrast(asCulori(first), asCulori(second));
 }
 
 const DARK_INK = '#17130f';

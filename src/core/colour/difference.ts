@@ -1,5 +1,5 @@
-import { type Rgb as CuloriRgb, converter, differenceCiede2000, type Lab65 } from 'culori';
-import type { Rgb } from './rgb';
+import { converter, differenceCiede2000, type Lab65 } from 'culori';
+import { asCulori, type Rgb } from './rgb';
 
 const ciede2000 = differenceCiede2000();
 
@@ -23,10 +23,6 @@ export function labOf(rgb: Rgb): Lab {
 /** ΔE00 of two colours that are in CIELAB already. */
 export function labDifference(first: Lab, second: Lab): number {
   return ciede2000(first, second);
-}
-
-function asCulori([r, g, b]: Rgb): CuloriRgb {
-  return { mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 };
 }
 
 /** What a ΔE00 means to the eye (common practice, no source). */

@@ -1,3 +1,5 @@
+import { type Rgb as CuloriRgb, formatHex, parseHex } from 'culori';
+
 /** sRGB, each part 0…255. */
 export type Rgb = readonly [red: number, green: number, blue: number];
 
@@ -6,20 +8,26 @@ export const UNKNOWN_COLOUR = '#b8b0a4';
 
 /** Reads `#rgb`, `rgb`, `#rrggbb` or `rrggbb`; gives `#rrggbb` in lower case, or null. */
 export function readHex(text: string): string | null {
-  const digits = text.trim().replace(/^#/, '').toLowerCase();
-  if (/^[0-9a-f]{6}$/.test(digits)) return `#${digits}`;
-  if (/^[0-9a-f]{3}$/.test(digits)) return `#${[...digits].map((d) => d + d).join('')}`;
-  return null;
+  const digits = text.trim().replace(/^#/, '');
+  // The library also reads colours with a share of transparency, which no drill has.
+  if (digits.length !== 3 && digits.length !== 6) return null;
+  const colour = parseHex(`#${digits}`);
+  return colour ? formatHex(colour) : null;
 }
 
 /** @param hex `#rrggbb` */
 export function hexToRgb(hex: string): Rgb {
-  const value = Number.parseInt(hex.slice(1), 16);
-  return [(value >> 16) & 255, (value >> 8) & 255, value & 255];
+  const { r, g, b } = parseHex(hex) ?? { r: 0, g: 0, b: 0 };
+  return [Math.round(r * 255), Math.round(g * 255), Math.round(b * 255)];
 }
 
-export function rgbToHex([red, green, blue]: Rgb): string {
-  return `#${((1 << 24) | (red << 16) | (green << 8) | blue).toString(16).slice(1)}`;
+export function rgbToHex(rgb: Rgb): string {
+  return formatHex(asCulori(rgb));
+}
+
+/** The same colour as the colour library takes it. */
+export function asCulori([r, g, b]: Rgb): CuloriRgb {
+  return { mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 };
 }
 
 /** Straight mix of two colours in sRGB; `share` of the second, 0…1. */

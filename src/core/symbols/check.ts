@@ -1,9 +1,8 @@
-import unhomoglyph from 'unhomoglyph';
 import type { LegendLine } from '../canvas/legend';
 import type { Chart } from '../cells/chart';
-import { relativeLuminance } from '../colour/contrast';
-import { colourDifference } from '../colour/difference';
+import { colourDifference, labOf } from '../colour/difference';
 import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';
+import { skeleton } from './confusables';
 import { likeness, type SymbolShape, type Turn, turned } from './shape';
 
 /** Two symbols that the eye takes for each other. */
@@ -55,7 +54,7 @@ export function likePairs(
 
 /** What Unicode Technical Standard #39 calls the skeleton: confusable characters share it. Null for drawn symbols. */
 function skeletonOf(line: LegendLine): string | null {
-  return line.symbol === null || line.drawing !== undefined ? null : unhomoglyph(line.symbol);
+  return line.symbol === null || line.drawing !== undefined ? null : skeleton(line.symbol);
 }
 
 function tintDifference(a: LegendLine, b: LegendLine): number {
@@ -122,10 +121,9 @@ export function darkLines(legend: readonly LegendLine[]): number[] {
 /** CIE lightness below which print sinks into the tint in room light (common practice, no source). */
 const DARK_BELOW = 25;
 
-/** CIE lightness L* of a colour, 0…100 (CIE 15: L* = 116 (Y/Yn)^⅓ − 16, linear below 0.008856). */
+/** CIE lightness L* of a colour under D65, 0…100. */
 export function lightnessOf(hex: string): number {
-  const y = relativeLuminance(hexToRgb(hex));
-  return y > 216 / 24_389 ? 116 * Math.cbrt(y) - 16 : (y * 24_389) / 27;
+  return labOf(hexToRgb(hex)).l;
 }
 
 /** Where two colours stand most together. */

@@ -8,9 +8,9 @@ export function BurnUpChart({ days, drills }: { days: { day: string; total: numb
     if (!element) return;
     let gone = false;
     let cleanUp = () => {};
-    void loadCharts().then((echarts) => {
+    void import('../../ui/charts').then((charts) => {
       if (gone) return;
-      const chart = echarts.init(element, undefined, { renderer: 'canvas' });
+      const chart = charts.init(element, undefined, { renderer: 'canvas' });
       const draw = () => chart.setOption(burnUpOption(days, drills), true);
       draw();
       const observer = new ResizeObserver(() => chart.resize());
@@ -28,23 +28,6 @@ export function BurnUpChart({ days, drills }: { days: { day: string; total: numb
     };
   }, [days, drills]);
   return <div ref={holder} className="h-72 w-full" role="img" aria-label="Drills laid in all, day by day" />;
-}
-
-async function loadCharts() {
-  const [{ init, use }, { LineChart }, components, { CanvasRenderer }] = await Promise.all([
-    import('echarts/core'),
-    import('echarts/charts'),
-    import('echarts/components'),
-    import('echarts/renderers'),
-  ]);
-  use([
-    LineChart,
-    components.GridComponent,
-    components.TooltipComponent,
-    components.MarkLineComponent,
-    CanvasRenderer,
-  ]);
-  return { init };
 }
 
 function burnUpOption(days: { day: string; total: number }[], drills: number) {

@@ -23,7 +23,8 @@ export async function drawingPdf(
 
 /**
  * Hands the operators of a page to the document in one piece. One by one, it copies all that the page holds so far each
- * time, which takes most of the time for a page of thousands of marks.
+ * time, which takes most of the time for a page of thousands of marks. `addContent` is not part of pdfkit's documented
+ * interface: its version is pinned, and the tests that read the PDF back would see it change.
  */
 function gathered(document: Pdf, work: () => void): void {
   const parts: string[] = [];

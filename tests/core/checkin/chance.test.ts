@@ -1,6 +1,5 @@
-import jStat from 'jstat';
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../../../src/core/chance/random';
+import { type SeededRandom, seededRandom } from '../../../src/core/chance/random';
 import {
   chanceInWords,
   chanceOfRunningOut,
@@ -9,6 +8,16 @@ import {
 } from '../../../src/core/checkin/chance';
 
 const KITS = 10_000;
+
+/** A draw from the gamma law (Marsaglia & Tsang, 2000), so that the share is drawn without our own quantiles. */
+function drawnGamma(random: SeededRandom, shape: number): number {
+  const d = shape - 1 / 3;
+  for (;;) {
+    const z = random.normal();
+    const v = (1 + z / Math.sqrt(9 * d)) ** 3;
+    if (v > 0 && Math.log(random.uniform()) < (z * z) / 2 + d - d * v + d * Math.log(v)) return d * v;
+  }
+}
 
 /** Share of simulated kits that run out: every drill is thrown or kept one by one, nothing is taken from our formula. */
 function simulatedShare(
@@ -20,7 +29,8 @@ function simulatedShare(
   const random = seededRandom(seed);
   let runOut = 0;
   for (let kit = 0; kit < KITS; kit++) {
-    const share = jStat.beta.inv(random.uniform(), trash.thrown, trash.handled - trash.thrown);
+    const thrown = drawnGamma(random, trash.thrown);
+    const share = thrown / (thrown + drawnGamma(random, trash.handled - trash.thrown));
     const drills = Math.round(here.drills + here.spread * random.normal());
     let good = 0;
     for (let drill = 0; drill < drills; drill++) if (random.uniform() >= share) good++;
