@@ -2,11 +2,16 @@ import type { Shape } from '../core/canvas/canvas';
 import { type LegendLine, symbolOrKey } from '../core/canvas/legend';
 import { inkOn } from '../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../core/colour/rgb';
+import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../core/symbols/symbolInCell';
+
+/** The cell that the symbol stands in, within the 36 units of the chip with its edge. */
+const CELL = 30;
 
 /** A drill of this colour with its symbol: square corners or round as in the kit, a cut corner for a special finish. */
 export function Chip({ line, shape, size = 36 }: { line: LegendLine; shape: Shape; size?: number }) {
   const hex = line.hex ?? UNKNOWN_COLOUR;
   const symbol = symbolOrKey(line);
+  const inset = (36 - CELL) / 2 + CELL * SYMBOL_INSET;
   return (
     <svg width={size} height={size} viewBox="0 0 36 36" className="shrink-0" aria-hidden>
       {shape === 'round' ? (
@@ -20,7 +25,7 @@ export function Chip({ line, shape, size = 36 }: { line: LegendLine; shape: Shap
           x="18"
           y={line.finish === 'plain' ? 25 : 27}
           textAnchor="middle"
-          fontSize={[...symbol].length > 2 ? 13 : [...symbol].length > 1 ? 17 : 21}
+          fontSize={CELL * fontShare(symbol)}
           fontWeight="600"
           fontFamily="var(--font-mono)"
           fill={inkOn(hexToRgb(hex))}
@@ -30,7 +35,7 @@ export function Chip({ line, shape, size = 36 }: { line: LegendLine; shape: Shap
       ) : (
         <path
           d={line.drawing}
-          transform={`translate(6 ${line.finish === 'plain' ? 6 : 8}) scale(0.24)`}
+          transform={`translate(${inset} ${inset + (line.finish === 'plain' ? 0 : 2)}) scale(${(CELL * SYMBOL_SHARE) / 100})`}
           fill={inkOn(hexToRgb(hex))}
           fillRule="evenodd"
         />

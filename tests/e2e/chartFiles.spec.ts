@@ -114,7 +114,7 @@ test('a canvas goes out as a ZIP and comes back, as it was or as a copy', async 
   expect((await request.post(`/api/canvases/${id}/marks`, { data: mark })).ok()).toBe(true);
   await page.goto(`/canvas/${id}/chart/read`);
   const waiting = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'The whole canvas (ZIP)' }).click();
+  await page.getByRole('button', { name: 'The whole canvas (ZIP)' }).click();
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('There and back.zip');
   const path = await download.path();

@@ -161,7 +161,10 @@ test.describe('at the heap', () => {
     await page.getByRole('button', { name: 'Say it aloud' }).click();
     await count('1204');
     await count('3717');
-    expect(await spoken()).toEqual(['1 2 0 4: enough. One bag still to find. Pot 3.', '3717 is on no line.']);
+    // Said once it is counted.
+    await expect
+      .poll(spoken)
+      .toEqual(['1 2 0 4: enough. One bag still to find. Pot 3.', '3717 is on no line.']);
   });
 
   test('a sheet that does not add up says so before the first bag', async ({ page, request }) => {

@@ -41,7 +41,11 @@ test('look-alikes are parted, a colour is kept in its slot, and the plan goes ro
   await page.getByLabel('Code on the bag in hand').fill(code);
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 54, key')).toBeVisible();
+  const undone = page.waitForResponse(
+    (response) => response.url().endsWith('/bags') && response.request().method() === 'POST',
+  );
   await page.getByRole('button', { name: 'Undo' }).click();
+  expect((await undone).ok()).toBe(true);
 });
 
 test('71 colours go into 64 bottles, and seven are named that stay in their bags', async ({
@@ -177,8 +181,10 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await page.getByRole('button', { name: 'Nothing left' }).click();
   await page.getByRole('button', { name: 'Nothing left' }).click();
   await expect(page.getByText('All put away')).toBeVisible();
-  const stash = (await (await request.get('/api/stash')).json()) as { code: string; drills: number }[];
-  expect(stash.filter(({ drills }) => drills === 37).map(({ code }) => code)).toEqual(['412']);
+  const stash = (await (await request.get('/api/stash')).json()) as {
+    items: { code: string; drills: number }[];
+  };
+  expect(stash.items.filter(({ drills }) => drills === 37).map(({ code }) => code)).toEqual(['412']);
   await page.goto('/storage');
   await expect(page.getByRole('listitem').filter({ hasText: 'Little strip' })).toContainText(
     '4 of 4 slots free',
@@ -364,5 +370,5 @@ test('bad requests about pots, cases, labels and symbols are refused in words', 
   await refused('post', `/api/canvases/${id}/symbols`, { line: 1, other: 44 }, 'no such line');
   await refused('get', `/api/canvases/${id}/labels.pdf?format=stamps`, null, 'The format is one of');
   await refused('get', `/api/canvases/${id}/labels.svg?page=40`, null, 'no such page');
-  await refused('put', '/api/label-sheets/stamps', {}, 'Choose a paper');
+  await refused('put', '/api/label-sheets/stamps', {}, 'Give the upper margin');
 });

@@ -1,5 +1,6 @@
 import { type LegendLine, symbolOrKey } from '../canvas/legend';
 import { type FontMeasure, type Mark, TEXT_MIDDLE } from '../print/drawing';
+import { fontShare, SYMBOL_INSET } from './symbolInCell';
 
 /**
  * The symbol of a colour in a square box, as labels and printed charts show it: as the user drew it, else from the
@@ -15,7 +16,7 @@ export function symbolMark(
   fonts: FontMeasure,
 ): Mark {
   if (line.drawing !== undefined) {
-    const inset = side * 0.13;
+    const inset = side * SYMBOL_INSET;
     return {
       kind: 'path',
       x: x + inset,
@@ -28,8 +29,7 @@ export function symbolMark(
   const wanted = symbolOrKey(line);
   const font = fonts.fontFor(wanted);
   const text = font ? wanted : line.keyNumber;
-  const letters = [...text].length;
-  const size = side * (letters > 2 ? 0.42 : letters > 1 ? 0.58 : 0.8);
+  const size = side * fontShare(text);
   return {
     kind: 'text',
     x: x + side / 2,

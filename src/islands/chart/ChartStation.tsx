@@ -12,6 +12,7 @@ import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
+import { HoverStore, useHover } from '../../ui/cloth/hoverStore';
 import { edgeMarksLayer, panelsLayer, type RulerUnit, ringsLayer } from '../../ui/cloth/layers';
 import { NumberField } from '../../ui/NumberField';
 import { ToggleButton } from '../../ui/ToggleButton';
@@ -55,7 +56,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
   const [showLaid, setShowLaid] = useState(false);
   const [showPopped, setShowPopped] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
-  const [hover, setHover] = useState<CellPlace | null>(null);
+  const [hover] = useState(() => new HoverStore());
   const sections = useMemo(() => cutIntoBlocks(canvas, canvas.panels, block), [canvas, block]);
   const counts = useMemo(() => countPerLine(chart, legend.length), [chart, legend]);
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
@@ -84,7 +85,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
     [rarestFirst, inOrder, counts],
   );
   const goTo = (x: number, y: number) => {
-    setHover(null);
+    hover.set(null);
     setCursor({ x, y });
     setFrame(rectAround(x, y, canvas));
   };
@@ -108,8 +109,6 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
     }
     return goToNext(find.lines.find(({ line }) => line === chosen) ?? find.lines[0]!);
   };
-  const place = hover ?? cursor;
-  const under = place ? legend[chart.cells[cellIndex(place, chart.width)]! - 1] : undefined;
   const colour = chosen === null ? null : legend[chosen - 1];
 
   return (
@@ -160,13 +159,14 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
             frame={frame}
             cursor={cursor}
             onCursor={setCursor}
-            onHover={setHover}
+            onHover={hover.set}
           />
           <Readout
-            place={place}
-            line={under}
+            hover={hover}
+            cursor={cursor}
             canvas={canvas}
-            home={pots.find((pot) => pot.line === under)?.place ?? ''}
+            lineAt={(place) => legend[chart.cells[cellIndex(place, chart.width)]! - 1]}
+            homeOf={(line) => pots.find((pot) => pot.line === line)?.place ?? ''}
           />
         </section>
         <section className="flex min-h-0 flex-col gap-2.5" aria-label="Colours">
@@ -225,17 +225,20 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
 
 /** Where the pointer or the cell in hand is, and what belongs there. */
 function Readout({
-  place,
-  line,
+  hover,
+  cursor,
   canvas,
-  home,
+  lineAt,
+  homeOf,
 }: {
-  place: CellPlace | null;
-  line: LegendLine | undefined;
+  hover: HoverStore;
+  cursor: CellPlace | null;
   canvas: Canvas;
-  /** Where its drills live. */
-  home: string;
+  lineAt: (place: CellPlace) => LegendLine | undefined;
+  /** Where the drills of a colour live. */
+  homeOf: (line: LegendLine) => string;
 }) {
+  const place = useHover(hover) ?? cursor;
   if (!place) {
     return (
       <p className="flex min-h-16 items-center text-faded">
@@ -244,6 +247,7 @@ function Readout({
     );
   }
   const at = positionOf(place.x, place.y, canvas);
+  const line = lineAt(place);
   return (
     <div
       className="flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1"
@@ -262,7 +266,7 @@ function Readout({
           <Chip line={line} shape={canvas.shape} size={34} />
           <span>
             <span className="sr-only">Symbol {symbolOrKey(line)}, </span>
-            <span className="number font-semibold">{line.code}</span> {line.name}, {home}
+            <span className="number font-semibold">{line.code}</span> {line.name}, {homeOf(line)}
           </span>
         </p>
       ) : (

@@ -75,8 +75,9 @@ export class RepairStore {
   private send(what: { edits: CellEdit[] } | { undoes: string } | { redoes: string }): void {
     void this.outbox.put('POST', this.url, { id: crypto.randomUUID(), ...what }, this.canvasId, {
       answered: (view) => {
-        this.change({ view: view as RepairView, fault: null });
-        if (!('edits' in what)) void this.reload();
+        // Undo may add or take away a line of the sheet: the chart and its legend change together.
+        if ('edits' in what) this.change({ view: view as RepairView, fault: null });
+        else void this.reload(view as RepairView);
       },
       refused: (error) => {
         this.change({ fault: inWords(error) });
@@ -86,11 +87,12 @@ export class RepairStore {
     });
   }
 
-  /** The chart as the server has it, with what is still on its way. */
-  private async reload(): Promise<void> {
+  /** The chart as the server has it, with what is still on its way. @param view that goes with it */
+  private async reload(view: RepairView = this.state.view): Promise<void> {
     try {
       const bytes = await getBytes(`/api/canvases/${this.canvasId}/chart`);
       this.chart.cells.set(chartFromBytes(this.chart.width, this.chart.height, bytes).cells);
+      this.change({ view, version: this.state.version + 1 });
       await this.showWaiting();
     } catch (error) {
       this.change({ fault: inWords(error) });

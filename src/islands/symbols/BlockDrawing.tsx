@@ -1,6 +1,7 @@
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { inkOn } from '../../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
+import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../../core/symbols/symbolInCell';
 import type { Meeting } from '../../server/symbols/contract';
 
 /** A block of the canvas with the symbols of two colours on it, as the eye meets them there. */
@@ -32,7 +33,7 @@ export function BlockDrawing({
             {shown && line.drawing !== undefined && (
               <path
                 d={line.drawing}
-                transform="translate(1.3 1.3) scale(0.074)"
+                transform={`translate(${10 * SYMBOL_INSET} ${10 * SYMBOL_INSET}) scale(${SYMBOL_SHARE / 10})`}
                 fill={inkOn(hexToRgb(hex))}
                 fillRule="evenodd"
               />
@@ -42,7 +43,7 @@ export function BlockDrawing({
                 x="5"
                 y="7.6"
                 textAnchor="middle"
-                fontSize="7.6"
+                fontSize={10 * fontShare(symbolOrKey(line))}
                 fontWeight="600"
                 fontFamily="var(--font-mono)"
                 fill={inkOn(hexToRgb(hex))}

@@ -31,20 +31,20 @@ export function UndoButtons<Offer extends { id: string }>({
         className="button"
         disabled={!undo || busy}
         title={undoWords ?? undefined}
+        aria-label={undoWords ? `Undo: ${undoWords}` : 'Undo'}
         onClick={() => undo && onUndo(undo.id)}
       >
         <Undo2 size={20} aria-hidden /> Undo
-        {undoWords && <span className="sr-only">: {undoWords}</span>}
       </button>
       <button
         type="button"
         className="button"
         disabled={!redo || busy}
         title={redoWords ?? undefined}
+        aria-label={redoWords ? `Redo: ${redoWords}` : 'Redo'}
         onClick={() => redo && onRedo(redo.id)}
       >
         <Redo2 size={20} aria-hidden /> Redo
-        {redoWords && <span className="sr-only">: {redoWords}</span>}
       </button>
     </div>
   );

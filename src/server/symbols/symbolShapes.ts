@@ -1,11 +1,11 @@
 import sharp from 'sharp';
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { type SymbolShape, shapeOf } from '../../core/symbols/shape';
+import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../../core/symbols/symbolInCell';
 import { glyphOutline } from '../print/fonts';
 
-/** Pixels of a rendered cell; the symbol fills 0.74 of its height, as on the cloth. */
+/** Pixels of a rendered cell. */
 export const SYMBOL_CELL = 48;
-const SYMBOL_SHARE = 0.74;
 
 /** Every symbol as the eye meets it, by line; a line whose symbol leaves no ink has none. */
 export async function symbolShapes(legend: readonly LegendLine[]): Promise<Map<number, SymbolShape>> {
@@ -30,14 +30,12 @@ export async function symbolShapes(legend: readonly LegendLine[]): Promise<Map<n
 export async function symbolPath(line: LegendLine): Promise<string> {
   if (line.drawing !== undefined) {
     const scale = (SYMBOL_CELL * SYMBOL_SHARE) / 100;
-    const inset = (SYMBOL_CELL * (1 - SYMBOL_SHARE)) / 2;
+    const inset = SYMBOL_CELL * SYMBOL_INSET;
     return `<path transform="translate(${inset} ${inset}) scale(${scale})" fill-rule="evenodd" d="${line.drawing}"/>`;
   }
   const text = symbolOrKey(line);
   const { path, width, middle } = await glyphOutline(text);
-  // Two letters stand smaller, so that both fit.
-  const letters = [...text].length;
-  const size = (SYMBOL_CELL * (letters > 2 ? 0.4 : letters > 1 ? 0.56 : SYMBOL_SHARE)) / 1000;
+  const size = (SYMBOL_CELL * fontShare(text)) / 1000;
   const left = SYMBOL_CELL / 2 - (width * size) / 2;
   const base = SYMBOL_CELL / 2 + middle * size;
   return `<path transform="translate(${left} ${base}) scale(${size} ${-size})" d="${path}"/>`;

@@ -1,6 +1,7 @@
 import type { Shape } from '../../core/canvas/canvas';
 import { inkOn } from '../../core/colour/contrast';
 import { mix, type Rgb, rgbToHex } from '../../core/colour/rgb';
+import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../../core/symbols/symbolInCell';
 import { cellColour } from '../../core/view/paint';
 import type { ClothPalette } from './clothPalette';
 
@@ -131,16 +132,15 @@ export class DrillSprites {
     context.fillStyle = inkOn(rgb);
     const drawing = this.palette.drawings[line];
     if (drawing) {
-      context.translate(size * 0.13, size * 0.13);
-      context.scale(size * 0.0074, size * 0.0074);
+      context.translate(size * SYMBOL_INSET, size * SYMBOL_INSET);
+      context.scale((size * SYMBOL_SHARE) / 100, (size * SYMBOL_SHARE) / 100);
       context.fill(drawing, 'evenodd');
       return;
     }
     const symbol = this.palette.symbols[line] ?? '';
-    const letters = [...symbol].length;
     context.textAlign = 'center';
     context.textBaseline = 'middle';
-    context.font = `600 ${size * (letters > 2 ? 0.4 : letters > 1 ? 0.56 : 0.74)}px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'`;
+    context.font = `600 ${size * fontShare(symbol)}px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'`;
     context.fillText(symbol, size / 2, size / 2 + size * 0.04, size * 0.94);
   }
 }
