@@ -11,7 +11,7 @@ import { percentLaid } from '../../core/progress/progress';
 import type { BlockSize } from '../../core/sections/blockGrid';
 import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
-import type { BenchView } from '../../server/bench/contract';
+import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
@@ -127,6 +127,13 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
     setOther(null);
     setCursor(null);
   };
+  const said = (mark: MarkOffer) =>
+    markInWords(
+      mark,
+      legend,
+      sections.map((each) => each.section),
+      canvas.width,
+    );
   const base = `/api/canvases/${canvas.id}`;
   const shown = (view: BenchView) => setSittings(view.sittings);
   const start = () => void enter<BenchView>(`${base}/sittings`, {}, shown);
@@ -169,15 +176,9 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           <SectionStepper number={number} count={sections.length} onChange={goTo} />
           <div className="flex gap-2">
             <UndoButtons
+              short
               history={marks.history}
-              words={(mark) =>
-                markInWords(
-                  mark,
-                  legend,
-                  sections.map((each) => each.section),
-                  canvas.width,
-                )
-              }
+              words={said}
               busy={marks.waiting > 0}
               onUndo={(id) => store.undo(id)}
               onRedo={(id) => store.redo(id)}
@@ -201,7 +202,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           marking={moving ? null : marking}
           onKey={(event) => onKey(event.key)}
         />
-        <SavedLine waiting={marks.waiting} />
+        <SavedLine waiting={marks.waiting} last={marks.history.undo && said(marks.history.undo)} />
       </section>
       <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The colour in front">
         <div className="slip !py-3">
@@ -306,11 +307,12 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   );
 }
 
-/** Whether all marks have arrived. */
-function SavedLine({ waiting }: { waiting: number }) {
+/** Whether all marks have arrived, and what undo would take back. */
+function SavedLine({ waiting, last }: { waiting: number; last: string | null }) {
   return (
     <p className="text-[0.95rem] text-faded" data-testid="saved" aria-live="polite">
       {waiting === 0 ? 'Every mark is saved.' : `Saving ${counted(waiting, 'mark')}…`}
+      {last && ` Last: ${last}.`}
     </p>
   );
 }

@@ -179,6 +179,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           ))}
           <div className="ml-auto">
             <UndoButtons
+              short
               history={view.history}
               words={(change) => repairInWords(change, legend, chart.width)}
               busy={false}

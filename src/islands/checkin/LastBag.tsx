@@ -35,7 +35,7 @@ export function LastBag({
         <p className="big-number">On no line</p>
         <p>
           The sheet has no colour <span className="number">{last.label}</span>. The bag is kept among the
-          strays; take it back if it was mistyped.
+          strays; undo it if it was mistyped.
         </p>
       </div>
     );

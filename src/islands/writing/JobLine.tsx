@@ -13,7 +13,7 @@ export function JobLine({ jobs: { running, fault, cancel }, words }: { jobs: Job
         {of > 0 && `: ${done} of ${of}`}
       </span>
       <progress
-        className="h-3 w-32 accent-accent"
+        className="tally w-32"
         aria-label={words}
         max={of || undefined}
         value={of > 0 ? done : undefined}

@@ -7,6 +7,7 @@ export function UndoButtons<Offer extends { id: string }>({
   history,
   words,
   busy,
+  short = false,
   onUndo,
   onRedo,
 }: {
@@ -14,6 +15,8 @@ export function UndoButtons<Offer extends { id: string }>({
   /** What an entry did, such as “30 of 1313 laid”. */
   words: (offer: Offer) => string;
   busy: boolean;
+  /** Where there is no room below the buttons, the words stand in their tips alone. */
+  short?: boolean;
   onUndo: (id: string) => void;
   onRedo: (id: string) => void;
 }) {
@@ -25,27 +28,30 @@ export function UndoButtons<Offer extends { id: string }>({
   const undoWords = undo && `${words(undo)}${undo.own ? '' : ', done at another screen'}`;
   const redoWords = redo && words(redo);
   return (
-    <div className="flex gap-2">
-      <button
-        type="button"
-        className="button"
-        disabled={!undo || busy}
-        title={undoWords ?? undefined}
-        aria-label={undoWords ? `Undo: ${undoWords}` : 'Undo'}
-        onClick={() => undo && onUndo(undo.id)}
-      >
-        <Undo2 size={20} aria-hidden /> Undo
-      </button>
-      <button
-        type="button"
-        className="button"
-        disabled={!redo || busy}
-        title={redoWords ?? undefined}
-        aria-label={redoWords ? `Redo: ${redoWords}` : 'Redo'}
-        onClick={() => redo && onRedo(redo.id)}
-      >
-        <Redo2 size={20} aria-hidden /> Redo
-      </button>
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+      <div className="flex gap-2">
+        <button
+          type="button"
+          className="button"
+          disabled={!undo || busy}
+          title={undoWords ?? undefined}
+          aria-label={undoWords ? `Undo: ${undoWords}` : 'Undo'}
+          onClick={() => undo && onUndo(undo.id)}
+        >
+          <Undo2 size={20} aria-hidden /> Undo
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={!redo || busy}
+          title={redoWords ?? undefined}
+          aria-label={redoWords ? `Redo: ${redoWords}` : 'Redo'}
+          onClick={() => redo && onRedo(redo.id)}
+        >
+          <Redo2 size={20} aria-hidden /> Redo
+        </button>
+      </div>
+      {undoWords && !short && <p className="min-w-0 text-[0.95rem] text-faded">Last: {undoWords}</p>}
     </div>
   );
 }
