@@ -40,7 +40,7 @@ export interface Storage {
 
 /**
  * Poured tiles fill a little more than half of the room (common practice, no source): loosely poured equal spheres fill
- * about 0.60 (Scott & Kilgour 1969, from memory), flat tiles somewhat less.
+ * about 0.60 (Scott 1960, from memory), flat tiles somewhat less.
  */
 export const USUAL_PACKING_SHARE = 0.55;
 export const MAX_TRAYS = 6;
@@ -163,7 +163,7 @@ export function caseUse(
   return { slots, free: slots - used, kits: [...kits.values()] };
 }
 
-/** The slot that holds the whole of a rectangle of units. */
+/** The slot under the upper left unit of a rectangle. */
 export function slotUnder(
   tray: Pick<Tray, 'slots'>,
   rect: { x: number; y: number; width: number; height: number },

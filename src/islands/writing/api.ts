@@ -22,7 +22,7 @@ const SCREEN_KEY = 'oculent-screen';
 let unstoredScreen: string | null = null;
 
 /** The name of this screen, one a tab, kept over reloads: undo takes back what was done here. */
-export function screenId(): string {
+function screenId(): string {
   try {
     const known = sessionStorage.getItem(SCREEN_KEY);
     if (known) return known;

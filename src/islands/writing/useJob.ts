@@ -5,7 +5,7 @@ import { getJson, inWords, sendJson } from './api';
 const PATIENCE_MS = 600;
 
 /** Long work on the server, as the page that asked for it sees it. */
-export interface RunningJob {
+interface RunningJob {
   /** Steps done and in all; `of` is 0 while that is not known. */
   done: number;
   of: number;

@@ -36,7 +36,7 @@ export const bagSchema = object({
 });
 
 /** An entry of the bag ledger as it is named before it is taken back. */
-export type BagOffer = Pick<BagRow, 'id' | 'kind' | 'line' | 'label' | 'drills'>;
+type BagOffer = Pick<BagRow, 'id' | 'kind' | 'line' | 'label' | 'drills'>;
 
 export interface CheckinView {
   /** Grows with every change of the canvas but marks. */

@@ -88,9 +88,3 @@ function worded(error: unknown, job: Job | null, limit: AbortSignal): unknown {
   }
   return error;
 }
-
-/** Ends all threads. */
-export async function closePool(): Promise<void> {
-  await pool?.destroy();
-  pool = null;
-}

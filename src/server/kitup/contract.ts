@@ -47,7 +47,7 @@ export const potEventSchema = object({
 });
 
 /** An event of a pot as it is named before it is undone. */
-export interface PotOffer {
+interface PotOffer {
   id: string;
   line: number;
   kind: 'fill' | 'take back' | 'put away';

@@ -35,7 +35,7 @@ export const stashUndoSchema = object({
 );
 
 /** A move of the stash as it is named before it is undone. */
-export interface StashOffer {
+interface StashOffer {
   id: string;
   code: string;
   drills: number;

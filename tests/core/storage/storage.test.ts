@@ -12,13 +12,16 @@ import {
 } from '../../../src/core/storage/drawStorage';
 import {
   calibratedShare,
+  caseUse,
   drillVolumeMm3,
   faultInTray,
   slotCapacity,
   slotsInOrder,
+  slotUnder,
   slotVolumeMm3,
   type Tray,
   touch,
+  touchingPairs,
 } from '../../../src/core/storage/storage';
 
 const KIT = { shape: 'square', pitchMm: 2.5 } as const;
@@ -171,5 +174,64 @@ describe('the starting layouts', () => {
     const mixed = STARTING_LAYOUTS.find((each) => each.key === 'mixed')!;
     const sizes = slotsInOrder(mixed.make()).map(({ slot: { width, height } }) => `${width}×${height}`);
     expect(new Set(sizes)).toEqual(new Set(['2×2', '1×2', '1×1']));
+  });
+});
+
+describe('the use of a case', () => {
+  const trays: Tray[] = [
+    { ...bare(3, 2), slots: [slot(0, 0), slot(1, 0), slot(2, 0, 1, 2)] },
+    { ...bare(3, 2), slots: [slot(0, 0)] },
+  ];
+
+  it('counts its own slots, kit by kit', () => {
+    const taken = [
+      { storageId: 'a', canvasId: '1', title: 'One' },
+      { storageId: 'b', canvasId: '1', title: 'One' },
+      { storageId: 'a', canvasId: '2', title: 'Two' },
+      { storageId: 'a', canvasId: '1', title: 'One' },
+    ];
+    expect(caseUse({ id: 'a', trays }, taken)).toEqual({
+      slots: 4,
+      free: 1,
+      kits: [
+        { id: '1', title: 'One', slots: 2 },
+        { id: '2', title: 'Two', slots: 1 },
+      ],
+    });
+  });
+
+  it('finds the slot under the corner of a rectangle', () => {
+    expect(slotUnder(trays[0]!, { x: 2, y: 1, width: 1, height: 1 })?.id).toBe('s2-0');
+    expect(slotUnder(trays[0]!, { x: 1, y: 0, width: 2, height: 1 })?.id).toBe('s1-0');
+    expect(slotUnder(trays[0]!, { x: 0, y: 1, width: 1, height: 1 })).toBeUndefined();
+  });
+
+  it('knows slots that touch within one tray of one case only', () => {
+    const at = (id: string, tray: number, which: ReturnType<typeof slot>) => ({
+      storage: { id },
+      tray,
+      slot: which,
+    });
+    const pairs = touchingPairs([
+      at('a', 0, slot(0, 0)),
+      at('a', 0, slot(1, 0)),
+      at('a', 1, slot(1, 0)),
+      at('b', 0, slot(1, 0)),
+      at('a', 0, slot(2, 0)),
+    ]);
+    expect(pairs).toEqual([
+      [0, 1],
+      [1, 4],
+    ]);
+  });
+});
+
+describe('the form of a slot', () => {
+  // Area of a circle in its square: π ÷ 4 (Euclid, Elements XII.2, as a number).
+  it('takes a round pot’s share of its box, and a bag as it says', () => {
+    const tray = { ...bare(2, 1), slots: [] };
+    const box = slotVolumeMm3(tray, slot(0, 0));
+    expect(slotVolumeMm3(tray, slot(0, 0, 1, 1, 'round')) / box).toBeCloseTo(Math.PI / 4, 2);
+    expect(slotVolumeMm3(tray, slot(0, 0, 1, 1, 'bag'))).not.toBe(box);
   });
 });

@@ -1,0 +1,151 @@
+// @vitest-environment happy-dom
+import 'fake-indexeddb/auto';
+import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { useJob } from '../../src/islands/writing/useJob';
+import { useView } from '../../src/islands/writing/useView';
+import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
+
+interface Asked {
+  method: string;
+  url: string;
+  body: Record<string, unknown> | null;
+}
+
+/** Requests in their order, and what each is answered with. */
+let asked: Asked[] = [];
+let answer: (request: Asked) => Promise<Response> | Response = () => Response.json({});
+beforeEach(() => {
+  asked = [];
+  vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}) => {
+    const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Asked['body']) : null;
+    const request = { method: init.method ?? 'GET', url, body };
+    asked.push(request);
+    init.signal?.throwIfAborted();
+    return Promise.race([
+      Promise.resolve(answer(request)),
+      new Promise<never>((_, reject) =>
+        init.signal?.addEventListener('abort', () => reject(new Error('aborted'))),
+      ),
+    ]);
+  });
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const held = () => {
+  let release: (response: Response) => void = () => {};
+  const promise = new Promise<Response>((resolve) => {
+    release = resolve;
+  });
+  return { promise, release };
+};
+
+describe('useWrite', () => {
+  it('is busy until the answer, hands it on, and gives each entry an id of its own', async () => {
+    const waiting = held();
+    answer = () => waiting.promise;
+    const got: unknown[] = [];
+    const { result } = renderHook(() => useWrite('c1'));
+    let done: Promise<boolean> = Promise.resolve(false);
+    act(() => {
+      done = result.current.enter('/api/a', { n: 1 }, (view) => got.push(view));
+    });
+    expect(result.current.busy).toBe(true);
+    // The very same entry twice, as a double click makes it, is one.
+    act(() => void result.current.enter('/api/a', { n: 1 }, () => {}));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    expect(asked[0]!.body!.id).toMatch(/^[0-9a-f-]{36}$/);
+    waiting.release(Response.json({ said: 'yes' }));
+    await act(async () => expect(await done).toBe(true));
+    expect(got).toEqual([{ said: 'yes' }]);
+    expect(result.current.busy).toBe(false);
+  });
+
+  it('tells a refusal in the words of the server', async () => {
+    answer = () => Response.json({ detail: 'The pot is filled already.' }, { status: 409 });
+    const { result } = renderHook(() => useWrite('c1'));
+    await act(async () => {
+      expect(await result.current.write('PUT', '/api/b', {}, () => {})).toBe(false);
+    });
+    expect(result.current.fault).toBe('The pot is filled already.');
+  });
+
+  it('says that a write waits while the server is away, and hands the answer on once it is back', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout'] });
+    try {
+      answer = () => Promise.reject(new Error('connection refused'));
+      const got: unknown[] = [];
+      const { result } = renderHook(() => useWrite('c1'));
+      await act(async () => {
+        expect(await result.current.enter('/api/c', { n: 1 }, (view) => got.push(view))).toBe(false);
+      });
+      expect(result.current.fault).toBe(WAITS);
+      const id = asked.at(-1)!.body!.id;
+      answer = () => Response.json({ late: true });
+      await act(async () => {
+        await vi.advanceTimersByTimeAsync(5000);
+      });
+      vi.useRealTimers();
+      await waitFor(() => expect(got).toEqual([{ late: true }]));
+      expect(asked.at(-1)!.body!.id).toBe(id);
+      expect(result.current.fault).toBeNull();
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+});
+
+describe('useView', () => {
+  it('asks once more for what came with the page, and drops that answer when something newer is shown', async () => {
+    const waiting = held();
+    answer = () => waiting.promise;
+    const { result } = renderHook(() => useView('/api/v', 'page'));
+    act(() => result.current[1]('newer'));
+    waiting.release(Response.json('late'));
+    await act(async () => {
+      await waiting.promise;
+    });
+    expect(result.current[0]).toBe('newer');
+    answer = () => Response.json('fresh');
+    const other = renderHook(() => useView('/api/w', 'page'));
+    await waitFor(() => expect(other.result.current[0]).toBe('fresh'));
+  });
+});
+
+describe('useJob', () => {
+  it('shows how far it is, and ends it here and on the server', async () => {
+    const work = held();
+    answer = ({ url, method }) => {
+      if (method === 'DELETE') return new Response(null, { status: 204 });
+      return url.startsWith('/api/jobs/') ? Response.json({ done: 3, of: 8 }) : work.promise;
+    };
+    const { result } = renderHook(() => useJob());
+    let id = '';
+    let done: Promise<boolean> = Promise.resolve(true);
+    act(() => {
+      done = result.current.run(async (job, signal) => {
+        id = job;
+        await fetch('/long', { signal });
+      });
+    });
+    expect(result.current.busy).toBe(true);
+    await waitFor(() => expect(result.current.running).toEqual({ done: 3, of: 8 }), { timeout: 3000 });
+    await act(async () => {
+      result.current.cancel();
+      expect(await done).toBe(false);
+    });
+    expect(asked.some(({ method, url }) => method === 'DELETE' && url === `/api/jobs/${id}`)).toBe(true);
+    expect(result.current).toMatchObject({ busy: false, running: null, fault: null });
+  });
+
+  it('tells what went wrong', async () => {
+    const { result } = renderHook(() => useJob());
+    await act(async () => {
+      expect(await result.current.run(() => Promise.reject(new Error('Too large.')))).toBe(false);
+    });
+    expect(result.current.fault).toBe('Too large.');
+  });
+});
