@@ -10,7 +10,7 @@ export default defineConfig({
   integrations: [react()],
   devToolbar: { enabled: false },
   server: { host: '127.0.0.1' },
-  // Our own guard (src/server/guard.ts) checks every write, also those of programs that send CSV.
+  // Our own guard (src/server/http/guard.ts) checks every write, also those of programs that send CSV.
   security: { checkOrigin: false },
   experimental: {
     csp: {

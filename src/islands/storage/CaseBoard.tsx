@@ -4,6 +4,7 @@ import type { CellRect } from '../../core/cells/chart';
 import { rectBetween } from '../../core/cells/rect';
 import { type Storage, slotCapacity, slotsInOrder, slotUnder } from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
+import { arrowStep } from '../../ui/arrowKeys';
 
 type Unit = { x: number; y: number };
 
@@ -55,13 +56,7 @@ export function CaseBoard({
     else onRect(drawn);
   };
   const onKey = (event: KeyboardEvent) => {
-    const moves: Record<string, [number, number]> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, -1],
-      ArrowDown: [0, 1],
-    };
-    const move = moves[event.key];
+    const move = arrowStep(event.key);
     if (move) {
       const next = {
         x: Math.min(tray.columns - 1, Math.max(0, end.x + move[0])),

@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } 
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { DRAWING_SIDE, tracedPath } from '../../core/symbols/trace';
+import { arrowStep } from '../../ui/arrowKeys';
 import { Chip } from '../../ui/Chip';
 import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
@@ -63,13 +64,7 @@ export function SymbolPad({
     setPath(null);
   };
   const onKey = (event: KeyboardEvent) => {
-    const moves: Record<string, [number, number]> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, -1],
-      ArrowDown: [0, 1],
-    };
-    const move = moves[event.key];
+    const move = arrowStep(event.key);
     const at = (p: { x: number; y: number }) => ({ x: (p.x * PAD) / STEPS, y: (p.y * PAD) / STEPS });
     if (move) {
       const next = {

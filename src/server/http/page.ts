@@ -23,13 +23,15 @@ export async function stationPage(id: string | undefined): Promise<StationPage |
   if (!isUuid(id)) return null;
   const database = await connection();
   try {
-    const legend = await legendOf(database, id);
-    return {
-      database,
-      entry: await shelfEntry(database, id),
-      legend,
-      places: await potPlaces(database, id, legend),
-    };
+    return await database.transaction(async (queries) => {
+      const legend = await legendOf(queries, id);
+      return {
+        database,
+        entry: await shelfEntry(queries, id),
+        legend,
+        places: await potPlaces(queries, id, legend),
+      };
+    });
   } catch (error) {
     if (error instanceof Problem && error.status === 404) return null;
     throw error;

@@ -2,17 +2,17 @@ import { sizeInWords } from '../../core/canvas/canvas';
 import { percentLaid } from '../../core/progress/progress';
 import { stageInWords, stageOf } from '../../core/shelf/stage';
 import { type ShelvedCanvas, shelf } from '../../data/canvas';
-import type { Database } from '../../data/engine/database';
+import type { Queries } from '../../data/engine/database';
 import { notFound } from '../http/problem';
 import type { ShelfEntry } from './contract';
 
-export async function shelfEntries(database: Database): Promise<ShelfEntry[]> {
-  return (await shelf(database)).map(entryOf);
+export async function shelfEntries(queries: Queries): Promise<ShelfEntry[]> {
+  return (await shelf(queries)).map(entryOf);
 }
 
 /** @throws Problem 404 */
-export async function shelfEntry(database: Database, id: string): Promise<ShelfEntry> {
-  const [found] = await shelf(database, id);
+export async function shelfEntry(queries: Queries, id: string): Promise<ShelfEntry> {
+  const [found] = await shelf(queries, id);
   if (!found) throw notFound('canvas');
   return entryOf(found);
 }

@@ -17,6 +17,7 @@ import {
   type ViewSize,
   zoomAbout,
 } from '../../core/view/camera';
+import { arrowStep } from '../arrowKeys';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { readPalette } from './clothPalette';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
@@ -53,13 +54,6 @@ export interface ClothProps {
 
 /** After this long without movement cells come to whole pixels. */
 const REST_MS = 120;
-
-const ARROWS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 
 /** The canvas on the bench: a chart that pans, zooms and can be marked. All drawing goes through typed arrays. */
 export function Cloth(props: ClothProps) {
@@ -247,7 +241,7 @@ export function Cloth(props: ClothProps) {
   const onKeyDown = (event: KeyboardEvent<HTMLCanvasElement>) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (props.onKey?.(event)) return event.preventDefault();
-    const arrow = ARROWS[event.key];
+    const arrow = arrowStep(event.key);
     if (arrow && event.shiftKey) {
       look(
         panBy(camera.current, (-arrow[0] * size.current.width) / 5, (-arrow[1] * size.current.height) / 5),

@@ -8,7 +8,10 @@ import { canvasEndpoint, json, screenOf, unchanged } from '../../../../server/ht
 export const GET = canvasEndpoint(async (database, canvas, { request }) => {
   const screen = screenOf(request);
   const tag = `${await revisionOf(database, canvas.id)} ${screen ?? ''}`.trim();
-  return unchanged(request, tag) ?? json(await checkinView(database, canvas, screen), 200, tag);
+  return (
+    unchanged(request, tag) ??
+    json(await database.transaction((queries) => checkinView(queries, canvas, screen)), 200, tag)
+  );
 });
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {

@@ -5,5 +5,7 @@ import { progressView, todayIn } from '../../../../server/progress/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone } = await readQuery(url, progressQuery);
-  return json(await progressView(database, canvas, zone, todayIn(zone, new Date())));
+  return json(
+    await database.transaction((queries) => progressView(queries, canvas, zone, todayIn(zone, new Date()))),
+  );
 });

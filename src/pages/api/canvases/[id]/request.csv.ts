@@ -3,6 +3,8 @@ import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
-  const { lines } = await requestView(database, canvas, dateInWords(new Date()));
+  const { lines } = await database.transaction((queries) =>
+    requestView(queries, canvas, dateInWords(new Date())),
+  );
   return content(requestCsv(canvas, lines), 'text/csv; charset=utf-8', `${canvas.title} request.csv`);
 });

@@ -2,6 +2,8 @@ import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
-  const { text } = await requestView(database, canvas, dateInWords(new Date()));
+  const { text } = await database.transaction((queries) =>
+    requestView(queries, canvas, dateInWords(new Date())),
+  );
   return content(text, 'text/plain; charset=utf-8', `${canvas.title} request.txt`);
 });

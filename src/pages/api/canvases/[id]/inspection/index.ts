@@ -4,9 +4,11 @@ import { inspectionSchema } from '../../../../../server/inspection/contract';
 import { inspectionView } from '../../../../../server/inspection/view';
 import { noteInspection } from '../../../../../server/inspection/writes';
 
-export const GET = canvasEndpoint(async (database, canvas) => json(await inspectionView(database, canvas)));
+export const GET = canvasEndpoint(async (database, canvas) =>
+  json(await database.transaction((queries) => inspectionView(queries, canvas))),
+);
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await noteInspection(database, canvas, await readJson(request, inspectionSchema));
-  return json(await inspectionView(database, canvas), 201);
+  return json(await database.transaction((queries) => inspectionView(queries, canvas)), 201);
 });

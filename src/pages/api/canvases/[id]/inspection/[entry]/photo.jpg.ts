@@ -18,5 +18,5 @@ export const PUT = canvasEndpoint(async (database, canvas, { params, request }) 
   if (!isUuid(params.entry) || !(await putInspectionPhoto(database, canvas.id, params.entry, jpeg))) {
     throw notFound('such entry');
   }
-  return json(await inspectionView(database, canvas));
+  return json(await database.transaction((queries) => inspectionView(queries, canvas)));
 });
