@@ -112,3 +112,13 @@ describe('runs and colours in numbers', () => {
     expect(colourRange({ columns: 1, rows: 1, colours: Uint8Array.of(0) })).toEqual({ fewest: 0, most: 0 });
   });
 });
+
+describe('confetti and blocks at their edges', () => {
+  it('a drill with a like one only below it is no confetti, and 25 connected cells make a block', () => {
+    expect(kindOf(chartOfRows('12', '13')).confetti).toBe(0.5);
+    expect(kindOf(chartOfRows('1111111111111111111111111')).blocks).toBe(1);
+    expect(kindOf(chartOfRows('111111111111111111111111')).blocks).toBe(0);
+    // Corner to corner is not connected.
+    expect(kindOf(chartOfRows('12', '21')).confetti).toBe(1);
+  });
+});

@@ -130,3 +130,16 @@ describe('plan of a section', () => {
     );
   });
 });
+
+describe('the better direction', () => {
+  it('is rows where both take as many placements', () => {
+    const plan = (...rows: string[]) => {
+      const chart = chartOfRows(...rows);
+      const section = { number: 1, x: 0, y: 0, width: chart.width, height: chart.height };
+      return planSection(chart, section, emptyBitmap(chart.cells.length), [1, 3])[0]!.better;
+    };
+    expect(plan('11', '11')).toBe('rows');
+    expect(plan('1.', '1.', '1.')).toBe('columns');
+    expect(plan('111', '...', '...')).toBe('rows');
+  });
+});

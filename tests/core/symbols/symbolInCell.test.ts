@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { shadePairs } from '../../../src/core/symbols/check';
 import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../../../src/core/symbols/symbolInCell';
 import { symbolMark } from '../../../src/core/symbols/symbolMark';
 import { line } from '../samples';
@@ -17,5 +18,14 @@ describe('a symbol in its cell', () => {
     expect((drawn as { scale: number }).scale * 100).toBeCloseTo(5 * SYMBOL_SHARE, 12);
     const written = symbolMark(line(2, { symbol: 'Ω' }), 0, 0, 5, '#000', fonts);
     expect(written).toMatchObject({ kind: 'text', size: 5 * SYMBOL_SHARE, anchor: 'middle' });
+  });
+});
+
+describe('near shades', () => {
+  it('are named within a finish, not across two', () => {
+    const near = (finish: 'plain' | 'glow') =>
+      shadePairs([line(1, { hex: '#2f6f8f' }), line(2, { hex: '#2f6f90', finish })], null);
+    expect(near('plain')).toHaveLength(1);
+    expect(near('glow')).toEqual([]);
   });
 });
