@@ -24,7 +24,10 @@ export const MAX_SIDE_CELLS = 4000;
 export const MAX_CELLS = 1_000_000;
 const MM_PER_INCH = 25.4;
 
-/** Length of a number of cells in centimetres: at 2.5 mm, cells ÷ 4. */
+/**
+ * Length of a number of cells in centimetres: at 2.5 mm, cells ÷ 4.
+ * @example cellsToCm(120, 2.5) // 30
+ */
 export function cellsToCm(cells: number, pitchMm: number): number {
   return (cells * pitchMm) / 10;
 }
@@ -34,7 +37,10 @@ export function cellsToInches(cells: number, pitchMm: number): number {
   return (cells * pitchMm) / MM_PER_INCH;
 }
 
-/** Size in words, metric first: `30 × 40 cm (11.8 × 15.7 in)`. */
+/**
+ * Size in words, metric first: `30 × 40 cm (11.8 × 15.7 in)`.
+ * @example sizeInWords({ width: 120, height: 160, pitchMm: 2.5 }) // '30 × 40 cm (11.8 × 15.7 in)'
+ */
 export function sizeInWords(canvas: Pick<Canvas, 'width' | 'height' | 'pitchMm'>): string {
   const cm = [canvas.width, canvas.height].map((cells) => trimmed(cellsToCm(cells, canvas.pitchMm), 1));
   const inches = [canvas.width, canvas.height].map((cells) =>
@@ -43,7 +49,10 @@ export function sizeInWords(canvas: Pick<Canvas, 'width' | 'height' | 'pitchMm'>
   return `${cm.join(' × ')} cm (${inches.join(' × ')} in)`;
 }
 
-/** First and last column (from 0, end exclusive) of each panel, the wider ones first when it does not divide. */
+/**
+ * First and last column (from 0, end exclusive) of each panel, the wider ones first when it does not divide.
+ * @example panelSpans(50, 3)[1] // { start: 17, end: 34 }
+ */
 export function panelSpans(width: number, panels: number): { start: number; end: number }[] {
   const base = Math.floor(width / panels);
   const wider = width % panels;
@@ -64,7 +73,10 @@ function trimmed(value: number, digits: number): string {
 /** Units in which people give the size of a canvas. */
 export type SizeUnit = 'cells' | 'cm' | 'in';
 
-/** Cells that fill a length: centimetres × 4 at 2.5 mm. Rounded to whole cells. */
+/**
+ * Cells that fill a length: centimetres × 4 at 2.5 mm. Rounded to whole cells.
+ * @example cellsFromLength(30, 'cm', 2.5) // 120
+ */
 export function cellsFromLength(length: number, unit: SizeUnit, pitchMm: number): number {
   if (unit === 'cells') return Math.round(length);
   return Math.round((length * (unit === 'cm' ? 10 : MM_PER_INCH)) / pitchMm);

@@ -4,7 +4,10 @@
  */
 export type CellRuns = readonly number[];
 
-/** @param cells cell indices in any order; repeats count once */
+/**
+ * @param cells cell indices in any order; repeats count once
+ * @example runsFromCells([7, 3, 4, 3]) // [3, 2, 7, 1]
+ */
 export function runsFromCells(cells: Iterable<number>): number[] {
   const sorted = Uint32Array.from(new Set(cells)).sort();
   const runs: number[] = [];

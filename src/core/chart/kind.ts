@@ -135,7 +135,10 @@ const PARTS: readonly (readonly [upTo: number, words: string])[] = [
   [2, 'all'],
 ];
 
-/** A share as people say it. */
+/**
+ * A share as people say it.
+ * @example shareInWords(0.34) // 'a third'
+ */
 export function shareInWords(share: number): string {
   return PARTS.find(([upTo]) => share < upTo)![1];
 }

@@ -17,7 +17,10 @@ export interface PanelPlan {
   reachHeightCm: number | null;
 }
 
-/** Cuts into so many equal parts, the wider ones first where it does not divide. */
+/**
+ * Cuts into so many equal parts, the wider ones first where it does not divide.
+ * @example equalCuts(120, 3) // [40, 80]
+ */
 export function equalCuts(cells: number, parts: number): number[] {
   return panelSpans(cells, parts)
     .slice(0, -1)

@@ -60,7 +60,10 @@ function likelyShares(thrown: number, handled: number): number[] {
   return kept.shares;
 }
 
-/** Chance in words and percent: `unlikely, 3 %`. */
+/**
+ * Chance in words and percent: `unlikely, 3 %`.
+ * @example chanceInWords(0.03) // 'unlikely, 3 %'
+ */
 export function chanceInWords(chance: number): string {
   const percent = chance * 100;
   if (percent < 1) return 'very unlikely, below 1 %';

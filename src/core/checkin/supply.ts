@@ -191,7 +191,10 @@ export function spokenResult(code: string, supply: LineSupply, place: string): s
   return `${[...code].join(' ')}: ${verdictInWords(supply.verdict)}.${still} ${placeInWords(place)}.`;
 }
 
-/** Packet sizes that are offered beside the canvas's own (common practice, no source). */
+/**
+ * Packet sizes that are offered beside the canvas's own (common practice, no source).
+ * @example packetSizes(140) // [140, 200, 500, 1000]
+ */
 export function packetSizes(usualDrills: number): number[] {
   return [...new Set([usualDrills, 200, 500, 1000])];
 }

@@ -14,7 +14,10 @@ export function contrastRatio(first: Rgb, second: Rgb): number {
 const DARK_INK = '#17130f';
 const LIGHT_INK = '#ffffff';
 
-/** The ink, dark or light, that reads better on this ground. */
+/**
+ * The ink, dark or light, that reads better on this ground.
+ * @example inkOn([255, 224, 96]) // '#17130f': dark ink on yellow
+ */
 export function inkOn(ground: Rgb): typeof DARK_INK | typeof LIGHT_INK {
   return contrastRatio(ground, [23, 19, 15]) >= contrastRatio(ground, [255, 255, 255]) ? DARK_INK : LIGHT_INK;
 }

@@ -25,7 +25,10 @@ export function labDifference(first: Lab, second: Lab): number {
   return ciede2000(first, second);
 }
 
-/** What a ΔE00 means to the eye (common practice, no source). */
+/**
+ * What a ΔE00 means to the eye (common practice, no source).
+ * @example differenceInWords(3) // 'a shade apart'
+ */
 export function differenceInWords(difference: number): string {
   if (difference < 1) return 'no eye tells them apart';
   if (difference < 2) return 'seen only side by side';

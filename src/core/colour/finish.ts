@@ -11,7 +11,10 @@ const SAID_AS: Record<Finish, readonly string[]> = {
   crystal: ['crystal', 'gem', 'rhinestone'],
 };
 
-/** Reads a finish as people write it; null when the word is unknown. */
+/**
+ * Reads a finish as people write it; null when the word is unknown.
+ * @example readFinish('AB') // 'iridescent'
+ */
 export function readFinish(text: string): Finish | null {
   const said = text.trim().toLowerCase();
   return FINISHES.find((finish) => SAID_AS[finish].includes(said)) ?? null;

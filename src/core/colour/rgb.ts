@@ -6,7 +6,10 @@ export type Rgb = readonly [red: number, green: number, blue: number];
 /** What a drill is drawn as when its sheet names no colour. */
 export const UNKNOWN_COLOUR = '#b8b0a4';
 
-/** Reads `#rgb`, `rgb`, `#rrggbb` or `rrggbb`; gives `#rrggbb` in lower case, or null. */
+/**
+ * Reads `#rgb`, `rgb`, `#rrggbb` or `rrggbb`; gives `#rrggbb` in lower case, or null.
+ * @example readHex('F80') // '#ff8800'
+ */
 export function readHex(text: string): string | null {
   const digits = text.trim().replace(/^#/, '');
   // The library also reads colours with a share of transparency, which no drill has.

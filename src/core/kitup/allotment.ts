@@ -231,7 +231,10 @@ class Board {
   }
 }
 
-/** Times a pot is filled again after its first filling. */
+/**
+ * Times a pot is filled again after its first filling.
+ * @example refillsOf(500, 200) // 2
+ */
 export function refillsOf(drills: number, capacity: number): number {
   return capacity <= 0 ? drills : Math.max(0, Math.ceil(drills / capacity) - 1);
 }

@@ -36,6 +36,7 @@ export interface ColourPlan {
  * Splits a run of neighbouring like cells over the tips: the widest tip as often as it is full, then one tip for
  * the rest. A bar tip may pick up fewer than its size, so the rest takes the narrowest tip that holds it.
  * The number of placements, ⌈run ÷ widest⌉, is the least possible for a run.
+ * @example splitRun(14, [1, 3, 6, 9]) // [{ drills: 9, tip: 9 }, { drills: 5, tip: 6 }]
  */
 export function splitRun(run: number, tips: Tips): { drills: number; tip: number }[] {
   const widest = largest(tips, 1);

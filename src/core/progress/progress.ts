@@ -1,7 +1,10 @@
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { Chart } from '../cells/chart';
 
-/** Share of a whole in percent, cut (not rounded) to two decimals, so that 100.00 is said only when all is laid. */
+/**
+ * Share of a whole in percent, cut (not rounded) to two decimals, so that 100.00 is said only when all is laid.
+ * @example percentLaid(7902, 19_200) // 41.15: cut, never rounded up
+ */
 export function percentLaid(laid: number, total: number): number {
   return total === 0 ? 0 : Math.floor((laid / total) * 10_000 + 1e-9) / 100;
 }

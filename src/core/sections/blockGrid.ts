@@ -31,6 +31,7 @@ export interface SectionTally {
 /**
  * Cuts a canvas into blocks. Blocks start afresh at each panel, since no sitting spans two cloths;
  * the last block of a row or column may be smaller.
+ * @example cutIntoBlocks({ width: 50, height: 40 }, 1, { columns: 20, rows: 20 }).length // 6
  */
 export function cutIntoBlocks(
   size: { width: number; height: number },

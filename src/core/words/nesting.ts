@@ -1,6 +1,7 @@
 /**
  * Whether JSON is nested deeper than allowed; it is not parsed for that, so that no stack ends.
  * @param most levels of lists and objects
+ * @example isNestedDeeper('[[1]]', 1) // true
  */
 export function isNestedDeeper(json: string, most: number): boolean {
   let depth = 0;
