@@ -29,6 +29,8 @@ async function start(): Promise<void> {
   const server = createServer((request, response) => {
     files(request, response, () => entry.handler(request, response));
   });
+  // Longer than clients keep a connection: else one of them may send into a connection that is just being closed.
+  server.keepAliveTimeout = 65_000;
   server.once('error', (error: NodeJS.ErrnoException) => {
     const taken = error.code === 'EADDRINUSE';
     void database
