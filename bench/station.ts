@@ -62,8 +62,8 @@ try {
   // The loader of this script names functions by a helper that the page does not have.
   await page.addInitScript('globalThis.__name = (it) => it');
   await page.goto(`http://127.0.0.1:${PORT}/canvas/${canvas.id}/chart`);
-  const box = (await page.locator('canvas').first().boundingBox())!;
   await page.waitForTimeout(2000);
+  const box = (await page.locator('canvas').first().boundingBox())!;
   const x = (at: number) => box.x + box.width * (0.5 + 0.35 * Math.sin(at / 9));
   const y = (at: number) => box.y + box.height * (0.5 + 0.35 * Math.cos(at / 7));
   await frames(page, 'at rest', () => page.waitForTimeout(20));
