@@ -96,6 +96,8 @@ export class MarkStore {
   commit(kind: MarkKind, cells: readonly number[], sittingId: string | null): void {
     this.change({ fault: null });
     if (cells.length === 0) return;
+    // Not saved from this moment on, before the outbox has taken it in.
+    this.change({ waiting: this.state.waiting + 1 });
     const body = { id: crypto.randomUUID(), kind, runs: runsFromCells(cells), sittingId };
     void this.outbox.put('POST', this.url, body, this.canvas.id);
   }
