@@ -73,6 +73,23 @@ describe('useWrite', () => {
     expect(result.current.fault).toBe('The pot is filled already.');
   });
 
+  it('tries again what was refused, also while something else is under way', async () => {
+    const waiting = held();
+    answer = ({ url }) =>
+      url === '/api/y' ? waiting.promise : Response.json({ detail: 'Not now.' }, { status: 409 });
+    const { result } = renderHook(() => useWrite('c1'));
+    const results: boolean[] = [];
+    const press = (url: string) =>
+      act(() => void result.current.enter(url, {}, () => {}).then((done) => results.push(done)));
+    press('/api/x');
+    press('/api/y');
+    await waitFor(() => expect(results).toEqual([false]));
+    press('/api/x');
+    waiting.release(Response.json({}));
+    await waitFor(() => expect(results).toEqual([false, true, false]));
+    expect(asked.filter(({ url }) => url === '/api/x')).toHaveLength(2);
+  });
+
   it('says that a write waits while the server is away, and hands the answer on once it is back', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout'] });
     try {

@@ -154,7 +154,8 @@ export function whereTogether(chart: Chart, [a, b]: readonly [number, number]): 
           else if (chart.cells[cell] === b) drills[1]++;
         }
       }
-      if (Math.min(...drills) > Math.min(...(best?.drills ?? [0, 0]))) best = { x, y, width, height, drills };
+      if (Math.min(drills[0], drills[1]) > (best ? Math.min(best.drills[0], best.drills[1]) : 0))
+        best = { x, y, width, height, drills };
     }
   }
   return best;

@@ -16,7 +16,7 @@ export function KindPage(props: { entry: ShelfEntry; legend: LegendLine[] }) {
     <>
       <ChartNav canvasId={id} here="/kind" />
       {fault && <Notice kind="fault">{fault}</Notice>}
-      {answer ? <Kind {...props} view={answer} /> : !fault && <p aria-live="polite">Looking at the chart…</p>}
+      {answer ? <Kind {...props} view={answer} /> : !fault && <p aria-live="polite">Loading…</p>}
     </>
   );
 }

@@ -36,7 +36,7 @@ export function CheckinStation(props: Omit<CheckinProps, 'first'>) {
   const { entry, legend } = props;
   const { answer: first, fault } = useAnswer<CheckinView>(`/api/canvases/${entry.canvas.id}/bags`);
   if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!first) return <p aria-live="polite">Looking into the heap…</p>;
+  if (!first) return <p aria-live="polite">Loading…</p>;
   if (legend.length > 0) return <Heap {...props} first={first} />;
   return (
     <div className="slip max-w-xl">

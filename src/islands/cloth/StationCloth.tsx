@@ -15,7 +15,7 @@ export function WithCloth({
 }) {
   const { data, fault } = useClothData(entry.canvas, entry.hasChart);
   if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!data) return <p aria-live="polite">Unrolling the canvas…</p>;
+  if (!data) return <p aria-live="polite">Loading…</p>;
   return children(data);
 }
 

@@ -38,7 +38,7 @@ export function SymbolsPage(props: Omit<SymbolsProps, 'first'>) {
 function Compared(props: Omit<SymbolsProps, 'first'>) {
   const { answer, fault } = useAnswer<SymbolCheckView>(`/api/canvases/${props.entry.canvas.id}/symbols`);
   if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!answer) return <p aria-live="polite">Comparing the symbols…</p>;
+  if (!answer) return <p aria-live="polite">Loading…</p>;
   return <Symbols {...props} first={answer} />;
 }
 

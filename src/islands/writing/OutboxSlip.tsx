@@ -39,7 +39,7 @@ export function OutboxSlip() {
             Try again
           </button>
           <button type="button" className="button" onClick={() => void theOutbox().drop(write)}>
-            Drop it
+            Delete it
           </button>
         </div>
       ))}

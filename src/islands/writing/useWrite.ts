@@ -40,6 +40,7 @@ export function useWrite(canvasId: string | null = null): Writing {
       url: string,
       body: unknown,
       then: (answer: Answer) => void,
+      refused: () => void,
     ): Promise<boolean> => {
       setFault(null);
       setRunning((n) => n + 1);
@@ -54,7 +55,10 @@ export function useWrite(canvasId: string | null = null): Writing {
             then(answer as Answer);
             end(true, null);
           },
-          refused: (error: ApiProblem) => end(false, inWords(error)),
+          refused: (error: ApiProblem) => {
+            refused();
+            end(false, inWords(error));
+          },
           away: () => end(false, WAITS),
         });
       }).finally(() => setRunning((n) => n - 1));
@@ -72,15 +76,16 @@ export function useWrite(canvasId: string | null = null): Writing {
     ): Promise<boolean> => {
       const known = again ? undefined : underway.current.get(same);
       if (known) return known;
-      const mine = start<Answer>(method, url, body, (answer) => {
-        if (underway.current.get(same) === mine) underway.current.delete(same);
-        then(answer);
-      });
-      underway.current.set(same, mine);
       // What was refused may be tried again; what waits for the server may not be doubled.
-      void mine.then(() => {
-        if (theOutbox().current().waiting === 0) underway.current.delete(same);
-      });
+      const over = () => {
+        if (underway.current.get(same) === mine) underway.current.delete(same);
+      };
+      const done = (answer: Answer) => {
+        over();
+        then(answer);
+      };
+      const mine = start<Answer>(method, url, body, done, over);
+      underway.current.set(same, mine);
       return mine;
     },
     [start],
