@@ -218,13 +218,15 @@ export class Outbox {
 /** The browser as the outbox sees it. */
 function browserWorld(onFailure: () => void): OutboxWorld {
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('oculent-outbox');
+  let turn: Promise<void> = Promise.resolve();
   return {
     store: safeStore(browserStore(), onFailure),
     send: ({ method, url, body }) => sendJson(method, url, body),
-    // Where there are no locks (an insecure address), ids keep two senders from doing anything twice.
+    // Where there are no locks (an insecure address), one page still sends in order, and ids keep two pages apart.
     alone: async (work) => {
-      if (navigator.locks) await navigator.locks.request('oculent-outbox', work);
-      else await work();
+      if (navigator.locks) return void (await navigator.locks.request('oculent-outbox', work));
+      turn = turn.then(work, work);
+      await turn;
     },
     tell: (news) => channel?.postMessage(news),
     heard: (listen) => channel?.addEventListener('message', ({ data }) => listen(data as News)),
