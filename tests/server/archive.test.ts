@@ -223,6 +223,29 @@ describe('the archive of a canvas', () => {
     expect(ids(other.tables.mark).some((id) => ids(own.tables.mark).includes(id))).toBe(false);
     expect(other.tables.allotment).toEqual([]);
   });
+
+  it('comes without its pots where another canvas has taken a slot since, and leaves that one alone', async () => {
+    const elsewhere = await memoryDatabase();
+    await restoreArchive(elsewhere, zip, null);
+    const storageIds = (await elsewhere.query<{ id: string }>('select id from storage')).map(({ id }) => id);
+    await removeCanvas(elsewhere, canvas.id);
+    const other = await shelve(elsewhere, [line(1)], null);
+    const goals = ['closes', 'overflow', 'refills', 'order', 'neighbours'] as const;
+    await planKitup(elsewhere, other, {
+      storageIds,
+      order: 'code',
+      leave: 'fewest drills',
+      goals: [...goals],
+      locks: [],
+    });
+    const slots = () => elsewhere.query('select canvas_id, line, slot from allotment order by line');
+    const before = await slots();
+    expect(before).toHaveLength(1);
+    const report = await restoreArchive(elsewhere, zip, null);
+    expect(report.notices[0]).toContain('no pots here');
+    expect(await slots()).toEqual(before);
+    await elsewhere.close();
+  });
 });
 
 describe('an archive that is not what it should be', () => {

@@ -61,6 +61,22 @@ describe('repairing a chart', () => {
     expect(ledger).toHaveLength(2);
   });
 
+  it('is taken back from its last change to its first, also where they overlap, and on its own canvas', async () => {
+    const [canvas, other] = [await kit(), await kit()];
+    const before = await cells(canvas);
+    const id = randomUUID();
+    await editChart(database, canvas, {
+      id,
+      edits: [
+        { runs: [0, 2], line: 2 },
+        { runs: [0, 1], line: 0 },
+      ],
+    });
+    expect(await cells(canvas)).toEqual([0, 2, ...before.slice(2)]);
+    await editChart(database, canvas, { id: randomUUID(), undoes: id });
+    expect([await cells(canvas), await cells(other)]).toEqual([before, before]);
+  });
+
   it('refuses what would lose a laid drill or names nothing, and then changes nothing', async () => {
     const canvas = await kit();
     const mark = {

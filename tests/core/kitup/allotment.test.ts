@@ -212,6 +212,36 @@ describe('an allotment', () => {
     expect(results[0]!.atLeast).toBeLessThanOrEqual(5);
   });
 
+  it('exchanges down to the fewest conflicts and, among those, the order nearest to the chosen one', () => {
+    // Three that are alike and one that is not, in a row of four: each of the 24 orders is looked at here.
+    const problem = task({
+      colours: colours(1, 1, 1, 1),
+      slots: slots(5, 5, 5, 5),
+      touching: row(4),
+      confusable: [
+        [1, 2],
+        [2, 3],
+        [1, 3],
+      ],
+      goals: ['neighbours', 'order'],
+    });
+    const orders = [0, 1, 2, 3].flatMap((a) =>
+      [0, 1, 2, 3].flatMap((b) => [0, 1, 2, 3].map((c) => [a, b, c, 6 - a - b - c])),
+    );
+    const values = orders
+      .filter((order) => new Set(order).size === 4)
+      .map((order) => [
+        [0, 1, 2].flatMap((a) => [0, 1, 2].filter((b) => b > a && Math.abs(order[a]! - order[b]!) === 1))
+          .length,
+        order.reduce((sum, column, r) => sum + (column - r) ** 2, 0),
+      ]);
+    const [best] = values.sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!);
+    expect(best).toEqual([1, 2]);
+    const { results } = allot(problem);
+    expect(results.map(({ value }) => value)).toEqual(best);
+    expect(results[0]!.atLeast).toBe(1);
+  });
+
   it('keeps a locked colour and plans round it', () => {
     const { slotOf } = allot(
       task({ colours: colours(1, 1, 1), slots: slots(5, 5, 5), locked: new Map([[3, 0]]) }),
