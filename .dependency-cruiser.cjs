@@ -20,6 +20,7 @@ const ROOMS = [
   'view',
   'symbols',
   'checkin',
+  'corrections',
   'inspection',
   'packing',
   'stash',

@@ -34,6 +34,7 @@ export async function shelve(
     title,
     shape: 'square',
     pitchMm: 2.5,
+    bagsCarry: null,
     width,
     height,
     panels: 1,

@@ -17,7 +17,7 @@ export interface Kit {
   chart: Chart;
 }
 
-type Plan = Omit<Canvas, 'id' | 'shape' | 'pitchMm'> & {
+type Plan = Omit<Canvas, 'id' | 'shape' | 'pitchMm' | 'bagsCarry'> & {
   id: string;
   colours: number;
   seed: number;
@@ -92,7 +92,7 @@ async function makeKit(plan: Plan): Promise<Kit> {
     },
     random,
   );
-  return { canvas: { ...canvas, shape: 'square', pitchMm: 2.5 }, legend, chart };
+  return { canvas: { ...canvas, shape: 'square', pitchMm: 2.5, bagsCarry: null }, legend, chart };
 }
 
 /** The four lightest colours shimmer; two warm ones of middle lightness are metallic. */

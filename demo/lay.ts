@@ -17,6 +17,7 @@ import { addPotEvent } from '../src/data/kitup';
 import { digestOf } from '../src/data/once';
 import { addStashItem, addStashMove } from '../src/data/stash';
 import { putStorage } from '../src/data/storage';
+import { noteHeap } from '../src/server/checkin/heap';
 import { planKitup } from '../src/server/kitup/writes';
 import { heapOf } from './heap';
 import { type DemoSitting, inventHistory } from './history';
@@ -60,13 +61,16 @@ async function layAll(queries: Queries, { glasshouse, kingfisher, lantern }: Kit
   const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000);
   await layKit(queries, glasshouse, daysAgo(120));
   await countAllBags(queries, glasshouse, daysAgo(118));
+  await noteHeap(queries, glasshouse.canvas);
   await layHistory(queries, glasshouse, inventHistory(glasshouse, 0.09, 58, 112, now, seeded(5)));
 
   await layKit(queries, kingfisher, daysAgo(38));
   await countAllBags(queries, kingfisher, daysAgo(37));
+  await noteHeap(queries, kingfisher.canvas);
   await layHistory(queries, kingfisher, inventHistory(kingfisher, 0.4112, 19, 35, now, seeded(3)));
 
   await layKit(queries, lantern, now);
+  await noteHeap(queries, lantern.canvas);
   await layStash(queries, kingfisher, lantern, daysAgo(1));
 }
 
@@ -162,6 +166,7 @@ async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void>
         drills: kit.canvas.packetDrills,
         how: 'nominal',
         spread: null,
+        origin: 'kit',
         subject: null,
         undoes: null,
         redoes: null,

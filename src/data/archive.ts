@@ -19,6 +19,8 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
     own: true,
   },
   chart_edit: { order: 'position' },
+  sheet_edit: { order: 'position' },
+  legend_line: { order: 'position' },
   storage: { where: 'id in (select storage_id from kitup_storage where canvas_id = $1)', own: true },
   kitup_storage: { order: 'position' },
   pot_event: { order: 'position' },

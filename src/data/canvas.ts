@@ -1,5 +1,5 @@
-import type { Canvas, Shape } from '../core/canvas/canvas';
-import type { LegendLine } from '../core/canvas/legend';
+import type { BagsCarry, Canvas, Shape } from '../core/canvas/canvas';
+import { highestLine, type LegendLine } from '../core/canvas/legend';
 import type { Finish } from '../core/colour/finish';
 import { one, type Queries } from './engine/database';
 
@@ -14,9 +14,11 @@ export interface CanvasRow {
   panels: number;
   symbols_printed: boolean;
   packet_drills: number;
+  bags_carry: BagsCarry | null;
 }
 
-const COLUMNS = 'id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills';
+const COLUMNS =
+  'id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills, bags_carry';
 
 export function canvasOf(row: CanvasRow): Canvas {
   return {
@@ -29,6 +31,7 @@ export function canvasOf(row: CanvasRow): Canvas {
     panels: row.panels,
     symbolsPrinted: row.symbols_printed,
     packetDrills: row.packet_drills,
+    bagsCarry: row.bags_carry,
   };
 }
 
@@ -56,25 +59,10 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
       has_chart: boolean;
     }
   >(
-    `with bag as (
-       -- An assignment adds a stray to a line, and leaves the number of bags as it is.
-       select canvas_id, line, sum(case kind when 'take back' then -1 else 1 end)::int as bags,
-              sum(case when subject is not null then 0 when kind = 'count' then 1 else -1 end)::int as counted
-       from bag_entry where $1::uuid is null or canvas_id = $1::uuid group by canvas_id, line
-     ), line_bags as (
-       select l.canvas_id, count(*)::int as colours,
-              sum(greatest(0, l.packets - coalesce(b.bags, 0)))::int as bags_to_find
-       from legend_line l left join bag b on b.canvas_id = l.canvas_id and b.line = l.line
-       where $1::uuid is null or l.canvas_id = $1::uuid group by l.canvas_id
-     ), all_bags as (
-       select canvas_id, sum(counted)::int as bags_counted from bag group by canvas_id
-     )
-     select ${COLUMNS}, coalesce(lb.colours, 0) as colours, coalesce(lb.bags_to_find, 0) as bags_to_find,
-            coalesce(ab.bags_counted, 0) as bags_counted, coalesce(p.laid, 0) as laid,
+    `select ${COLUMNS}, c.bags_counted, c.bags_to_find, coalesce(p.laid, 0) as laid,
+            (select count(*)::int from legend_line l where l.canvas_id = c.id) as colours,
             coalesce(ch.drills, c.width * c.height) as drills, ch.canvas_id is not null as has_chart
      from canvas c
-     left join line_bags lb on lb.canvas_id = c.id
-     left join all_bags ab on ab.canvas_id = c.id
      left join progress_cache p on p.canvas_id = c.id
      left join chart ch on ch.canvas_id = c.id
      where not c.arriving and ($1::uuid is null or c.id = $1::uuid)
@@ -130,7 +118,7 @@ export async function canvasIdsEnding(queries: Queries, digits: string): Promise
 /** A canvas with an id that is known already is left as it is. @returns whether it was added */
 export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: string): Promise<boolean> {
   const rows = await queries.query(
-    `insert into canvas (${COLUMNS}, created_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+    `insert into canvas (${COLUMNS}, created_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
      on conflict (id) do nothing returning id`,
     [
       canvas.id,
@@ -142,6 +130,7 @@ export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: str
       canvas.panels,
       canvas.symbolsPrinted,
       canvas.packetDrills,
+      canvas.bagsCarry,
       createdAt,
     ],
   );
@@ -151,6 +140,39 @@ export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: str
 /** Removes a canvas with all that belongs to it. @returns whether it was there */
 export async function removeCanvas(queries: Queries, id: string): Promise<boolean> {
   return (await queries.query('delete from canvas where id = $1 returning id', [id])).length > 0;
+}
+
+/** Writes the facts of a canvas anew. */
+export async function updateCanvas(queries: Queries, canvas: Canvas): Promise<void> {
+  await queries.query(
+    `update canvas set title = $2, shape = $3, pitch_mm = $4, width = $5, height = $6, panels = $7,
+            symbols_printed = $8, packet_drills = $9, bags_carry = $10 where id = $1`,
+    [
+      canvas.id,
+      canvas.title,
+      canvas.shape,
+      canvas.pitchMm,
+      canvas.width,
+      canvas.height,
+      canvas.panels,
+      canvas.symbolsPrinted,
+      canvas.packetDrills,
+      canvas.bagsCarry,
+    ],
+  );
+}
+
+/** Keeps how the heap stands for the shelf. */
+export async function putHeap(
+  queries: Queries,
+  canvasId: string,
+  { bags, bagsToFind }: { bags: number; bagsToFind: number },
+): Promise<void> {
+  await queries.query('update canvas set bags_counted = $2, bags_to_find = $3 where id = $1', [
+    canvasId,
+    bags,
+    bagsToFind,
+  ]);
 }
 
 /** A row of the table `legend_line`, with the symbol that the user drew. */
@@ -164,6 +186,7 @@ export interface LegendRow {
   finish: Finish;
   needed_drills: number;
   packets: number;
+  origin?: 'sheet' | 'own' | null;
   path?: string | null;
 }
 
@@ -178,22 +201,25 @@ export function legendLineOf(row: LegendRow): LegendLine {
     finish: row.finish,
     neededDrills: row.needed_drills,
     packets: row.packets,
+    ...(row.origin === 'own' ? { origin: 'own' } : {}),
     ...(row.path ? { drawing: row.path } : {}),
   };
 }
 
+/** The colours of a canvas in the order of its list. */
 export async function legendOf(queries: Queries, canvasId: string): Promise<LegendLine[]> {
   const rows = await queries.query<LegendRow>(
-    `select l.line, l.key_number, l.symbol, l.code, l.name, l.hex, l.finish, l.needed_drills, l.packets, d.path
+    `select l.line, l.key_number, l.symbol, l.code, l.name, l.hex, l.finish, l.needed_drills, l.packets, l.origin,
+            d.path
      from legend_line l
      left join symbol_drawing d on d.canvas_id = l.canvas_id and d.code = l.code and d.finish = l.finish
-     where l.canvas_id = $1 order by l.line`,
+     where l.canvas_id = $1 order by l.position, l.line`,
     [canvasId],
   );
   return rows.map(legendLineOf);
 }
 
-/** Puts a legend in place of the one before. Runs in the caller's transaction. */
+/** Puts a list of colours in place of the one before. Runs in the caller's transaction. */
 export async function replaceLegend(
   queries: Queries,
   canvasId: string,
@@ -202,11 +228,40 @@ export async function replaceLegend(
   await queries.query('delete from legend_line where canvas_id = $1', [canvasId]);
   await queries.query(
     `insert into legend_line
-       (canvas_id, line, key_number, symbol, code, name, hex, finish, needed_drills, packets)
-     select $1, n.line, n."keyNumber", n.symbol, n.code, n.name, n.hex, n.finish, n."neededDrills", n.packets
+       (canvas_id, position, line, key_number, symbol, code, name, hex, finish, needed_drills, packets, origin)
+     select $1, n.position, n.line, n."keyNumber", n.symbol, n.code, n.name, n.hex, n.finish, n."neededDrills",
+            n.packets, coalesce(n.origin, 'sheet')
      from jsonb_to_recordset($2::jsonb) as n
-       (line integer, "keyNumber" text, symbol text, code text, name text, hex text, finish text,
-        "neededDrills" integer, packets integer)`,
-    [canvasId, JSON.stringify(legend)],
+       (position integer, line integer, "keyNumber" text, symbol text, code text, name text, hex text, finish text,
+        "neededDrills" integer, packets integer, origin text)`,
+    [canvasId, JSON.stringify(legend.map((line, i) => ({ ...line, position: i + 1 })))],
+  );
+  await queries.query('update canvas set next_line = greatest(next_line, $2) where id = $1', [
+    canvasId,
+    highestLine(legend) + 1,
+  ]);
+}
+
+/** The number that the next new colour of a canvas gets: one that none ever had. */
+export async function nextLine(queries: Queries, canvasId: string): Promise<number> {
+  const row = await one<{ next_line: number }>(queries, 'select next_line from canvas where id = $1', [
+    canvasId,
+  ]);
+  return row?.next_line ?? 1;
+}
+
+/** Reckons that number from all that was ever entered of a canvas, for one that was taken in. */
+export async function renewNextLine(queries: Queries, canvasId: string): Promise<void> {
+  await queries.query(
+    `update canvas set next_line = 1 + greatest(
+       (select max(line) from legend_line where canvas_id = $1), (select max(line) from bag_entry where canvas_id = $1),
+       (select max(line) from pot_event where canvas_id = $1), (select max(line) from mark where canvas_id = $1),
+       (select max(line) from request_state where canvas_id = $1),
+       (select max((each ->> 'line')::int) from sheet_edit e, jsonb_array_elements(e.before || e.after) each
+        where e.canvas_id = $1),
+       (select max((each ->> 'line')::int) from chart_edit e, jsonb_array_elements(e.before || e.edits) each
+        where e.canvas_id = $1), 0)
+     where id = $1`,
+    [canvasId],
   );
 }

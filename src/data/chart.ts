@@ -36,6 +36,8 @@ export interface ChartEditEntry {
   kind: 'repair' | 'finish';
   edits: CellEdit[];
   before: CellEdit[];
+  /** For a finish: drills that it took off the count of its colour. Null for older ones: as many as squares. */
+  moved: number | null;
   /** The change that this one takes back, or makes again. */
   undoes: string | null;
   redoes: string | null;
@@ -49,8 +51,8 @@ export async function addChartEdit(
   happenedAt: string,
 ): Promise<void> {
   await queries.query(
-    `insert into chart_edit (id, canvas_id, screen_id, happened_at, kind, edits, before, undoes, redoes)
-     values ($1, $2, $3, $4, $5, $6::jsonb, $7::jsonb, $8, $9)`,
+    `insert into chart_edit (id, canvas_id, screen_id, happened_at, kind, edits, before, undoes, redoes, moved)
+     values ($1, $2, $3, $4, $5, $6::jsonb, $7::jsonb, $8, $9, $10)`,
     [
       entry.id,
       canvasId,
@@ -61,6 +63,7 @@ export async function addChartEdit(
       JSON.stringify(entry.before),
       entry.undoes,
       entry.redoes,
+      entry.moved,
     ],
   );
 }
@@ -72,7 +75,7 @@ export function findChartEdit(
 ): Promise<ChartEditEntry | null> {
   return one<ChartEditEntry>(
     queries,
-    'select id, kind, edits, before, undoes, redoes from chart_edit where canvas_id = $1 and id = $2',
+    'select id, kind, edits, before, moved, undoes, redoes from chart_edit where canvas_id = $1 and id = $2',
     [canvasId, id],
   );
 }

@@ -1,21 +1,19 @@
-import { type BagRow, standingBags } from '../core/checkin/bagLedger';
+import { type BagRow, type DatedBagRow, standingBags } from '../core/checkin/bagLedger';
 import type { TrashTally } from '../core/checkin/chance';
 import { one, type Queries } from './engine/database';
 
 /** A bag entry with where and when it was made. */
-export interface BagEntry extends BagRow {
+export interface BagEntry extends DatedBagRow {
   canvasId: string;
-  screenId: string | null;
-  happenedAt: string;
 }
 
-const COLUMNS = 'id, kind, line, label, drills, how, spread, subject, undoes, redoes';
+const COLUMNS = 'id, kind, line, label, drills, how, spread, origin, subject, undoes, redoes';
 
 /** Adds a row to the bag ledger. */
 export async function addBagEntry(queries: Queries, entry: BagEntry): Promise<void> {
   await queries.query(
     `insert into bag_entry (${COLUMNS}, canvas_id, screen_id, happened_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
     [
       entry.id,
       entry.kind,
@@ -24,6 +22,7 @@ export async function addBagEntry(queries: Queries, entry: BagEntry): Promise<vo
       entry.drills,
       entry.how,
       entry.spread,
+      entry.origin,
       entry.subject,
       entry.undoes,
       entry.redoes,
@@ -48,16 +47,21 @@ export function bagFacts(
   ]);
 }
 
+/** The bag ledger of a canvas, oldest first. */
+export function bagRows(queries: Queries, canvasId: string): Promise<DatedBagRow[]> {
+  return queries.query(
+    `select ${COLUMNS}, happened_at as "happenedAt", screen_id as "screenId"
+     from bag_entry where canvas_id = $1 order by position`,
+    [canvasId],
+  );
+}
+
 /** The bags that stand counted, oldest first, and the entries that were not taken back. */
 export async function countedBags(
   queries: Queries,
   canvasId: string,
 ): Promise<ReturnType<typeof standingBags>> {
-  return standingBags(
-    await queries.query<BagRow>(`select ${COLUMNS} from bag_entry where canvas_id = $1 order by position`, [
-      canvasId,
-    ]),
-  );
+  return standingBags(await bagRows(queries, canvasId));
 }
 
 /** Records pieces that went through the hand and those of them thrown out. */

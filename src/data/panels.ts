@@ -32,3 +32,7 @@ export async function putPanelPlan(queries: Queries, canvasId: string, plan: Pan
     ],
   );
 }
+
+export async function removePanelPlan(queries: Queries, canvasId: string): Promise<void> {
+  await queries.query('delete from panel_plan where canvas_id = $1', [canvasId]);
+}

@@ -8,6 +8,7 @@ import { putChart } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
 import { openPGlite } from '../../src/data/engine/pglite';
+import { noteHeap } from '../../src/server/checkin/heap';
 
 /** A migrated database in memory, unpacked from the empty one. Making one takes seconds, so a test file shares one. */
 export async function memoryDatabase(): Promise<Database> {
@@ -29,6 +30,7 @@ export async function shelve(
     title: 'Test cloth',
     shape: 'square',
     pitchMm: 2.5,
+    bagsCarry: null,
     width: chart?.width ?? 10,
     height: chart?.height ?? 10,
     panels: 1,
@@ -40,6 +42,7 @@ export async function shelve(
   await database.transaction(async (queries) => {
     await replaceLegend(queries, canvas.id, legend);
     if (chart) await putChart(queries, canvas.id, chart);
+    await noteHeap(queries, canvas);
   });
   return canvas;
 }

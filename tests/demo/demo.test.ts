@@ -53,6 +53,7 @@ describe('the heap of the kit just arrived', () => {
       line: lantern.legend.find((each) => each.code === bag.label)?.line ?? null,
       how: 'counted' as const,
       spread: 0,
+      origin: 'kit' as const,
     }));
     const supply = supplyOf(lantern.legend, counted, 200);
     const lacking = supply.filter((each) => each.verdict.kind === 'missing' || each.verdict.kind === 'short');

@@ -38,7 +38,7 @@ test('what lacks is covered from the stash, asked for, and cleared by the bag th
   await expect(moss).toContainText('short by 15');
   await moss.getByRole('button', { name: 'asked' }).click();
   await expect(moss.getByRole('button', { name: 'asked' })).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByLabel('Letter to the sender')).toHaveValue(
+  await expect(page.getByLabel('Letter to the seller')).toHaveValue(
     /- 412 \(key 1\): 175 received of 190 needed, short by 15/,
   );
 

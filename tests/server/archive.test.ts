@@ -21,6 +21,7 @@ import { archiveOf } from '../../src/server/archive/archiveOut';
 import { restoreArchive } from '../../src/server/archive/restore';
 import { enterMark } from '../../src/server/bench/writes';
 import { editChart } from '../../src/server/chart/edits';
+import { correctFacts, saveColourList } from '../../src/server/corrections/writes';
 import { planKitup } from '../../src/server/kitup/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
@@ -109,6 +110,14 @@ async function busyCanvas(): Promise<Canvas> {
     moment.toISOString(),
   );
   await editChart(database, made, { id: randomUUID(), edits: [{ runs: [1, 1], line: 3 }] });
+  const basedOn = null;
+  await saveColourList(database, made, {
+    lines: [{ ...legend[0]!, packets: 4 }, ...legend.slice(1)],
+    basedOn,
+  });
+  await saveColourList(database, made, { lines: legend, basedOn });
+  await correctFacts(database, made, { packetDrills: 250 });
+  await correctFacts(database, made, { packetDrills: 200 });
   await add(
     `insert into symbol_drawing (canvas_id, code, finish, path) values ($1, '402', 'plain', 'M0 0L100 0L50 100Z')`,
     made.id,
@@ -278,7 +287,7 @@ describe('an archive that is not what it should be', () => {
     await refused(zip.slice(0, zip.length - 40), 'no ZIP file, or it is damaged');
     await refused(zipSync({ 'a.txt': strToU8('a') }), 'no archive of a canvas');
     await refused(await changed({ 'datapackage.json': '{' }), 'is not JSON');
-    await refused(await changed({ 'canvas.csv': null }), 'exactly one canvas');
+    await refused(await changed({ 'canvas.csv': null }), 'canvas.csv is missing from this archive');
   });
 
   it('is refused when a name leads outside, and nothing is written there', async () => {
@@ -322,8 +331,12 @@ describe('an archive that is not what it should be', () => {
     await refused(await changed({ 'mark.csv': mark.replace('cells', 'zellen') }), 'has no column cells');
     const bags = await csv('bag_entry.csv');
     await refused(
+      await changed({ 'bag_entry.csv': bags.replace(',count,1,', ',count,99000,') }),
+      'line cannot be “99000”',
+    );
+    await refused(
       await changed({ 'bag_entry.csv': bags.replace(',count,1,', ',count,900,') }),
-      'line cannot be “900”',
+      'a bag of colour 900, which the list does not have',
     );
     await refused(await changed({ 'bag_entry.csv': bags.replace(',190,', ',-3,') }), 'do not fit together');
     const legend = await csv('legend_line.csv');
@@ -339,6 +352,9 @@ describe('an archive that is not what it should be', () => {
       await changed({ 'symbol_drawing.csv': 'code,finish,path\r\n402,plain,"M0 0""/><a"\r\n' }),
       'symbol_drawing.csv: A drawing is made of',
     );
+    // A ledger that is missing would bring the canvas back as if nothing had been done.
+    await refused(await changed({ 'mark.csv': null }), 'mark.csv is missing from this archive');
+    await refused(await changed({ 'laid.png': null }), 'laid.png is missing from this archive');
     const inspection = await csv('inspection_entry.csv');
     const photo = /photos\/[\w-]+\.jpg/.exec(inspection)![0];
     await refused(await changed({ [photo]: 'no picture' }), 'is no JPEG');

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Canvas } from '../../src/core/canvas/canvas';
 import { legendOf } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
@@ -7,6 +8,7 @@ import { enterMark } from '../../src/server/bench/writes';
 import { editChart, repairView, replaceFinish } from '../../src/server/chart/edits';
 import { kindView } from '../../src/server/chart/view';
 import { beginChart } from '../../src/server/chart/writes';
+import { checkinView } from '../../src/server/checkin/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 
@@ -159,6 +161,37 @@ describe('repairing a chart', () => {
     await expect(editChart(database, canvas, { id: randomUUID(), undoes: again.id })).rejects.toThrow(
       'changed since',
     );
+  });
+
+  it('gives the list its own number back, and never uses the number of a colour again', async () => {
+    // The sheet counts 2 of 401, the chart has 4.
+    const unsound = [line(1, { neededDrills: 2 }), line(2, { neededDrills: 1 })];
+    const [canvas, other] = [
+      await shelve(database, unsound, chartOfRows('112', '11.')),
+      await shelve(database, unsound, chartOfRows('112', '11.')),
+    ];
+    const counts = async (of: Canvas) =>
+      (await legendOf(database, of.id)).map((each) => [each.line, each.neededDrills]);
+    const wish = { line: 1, finish: 'glow' as const, code: 'G401', runs: [0, 6] };
+    const first = randomUUID();
+    await replaceFinish(database, canvas, { ...wish, id: first });
+    expect(await counts(canvas)).toEqual([
+      [1, 0],
+      [2, 1],
+      [3, 4],
+    ]);
+    await editChart(database, canvas, { id: randomUUID(), undoes: first });
+    expect(await counts(canvas)).toEqual([
+      [1, 2],
+      [2, 1],
+    ]);
+    await replaceFinish(database, canvas, { ...wish, id: randomUUID() });
+    expect((await counts(canvas)).map(([number]) => number)).toEqual([1, 2, 4]);
+    expect((await checkinView(database, canvas)).supply.map(({ line: number }) => number)).toEqual([1, 2, 4]);
+    expect(await counts(other)).toEqual([
+      [1, 2],
+      [2, 1],
+    ]);
   });
 
   it('looks a canvas over, if there is one', async () => {

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { countLaid } from '../../src/core/cells/bitmap';
 import { makeChart } from '../../src/core/cells/chart';
+import type { WishedColour } from '../../src/core/corrections/colourList';
 import type { LedgerRow } from '../../src/core/ledger/history';
 import { undoState } from '../../src/core/ledger/history';
 import { addSitting, bitmapOf, endSitting, laidOf, replayMarks, sittingsOf } from '../../src/data/bench';
@@ -14,7 +15,8 @@ import { benchView } from '../../src/server/bench/view';
 import { enterMark, type MarkRequest } from '../../src/server/bench/writes';
 import { saveChart } from '../../src/server/chart/writes';
 import { checkinView } from '../../src/server/checkin/view';
-import { type BagRequest, enterBag, recordTrash, saveSheet } from '../../src/server/checkin/writes';
+import { type BagRequest, enterBag, recordTrash } from '../../src/server/checkin/writes';
+import { saveColourList } from '../../src/server/corrections/writes';
 import { progressView, todayIn } from '../../src/server/progress/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
@@ -35,7 +37,10 @@ function bag(more: Partial<BagRequest>): BagRequest {
     drills: null,
     how: 'nominal',
     spread: null,
+    origin: null,
     assigns: null,
+    changes: null,
+    removes: null,
     undoes: null,
     redoes: null,
     ...more,
@@ -100,7 +105,7 @@ describe('the bag ledger', () => {
     canvas = await shelve(database, legend, null);
     await enter({ label: '3717' });
     expect((await view()).summary.strays).toBe(1);
-    await expect(enter({ line: 9 })).rejects.toThrow('The sheet has no line 9.');
+    await expect(enter({ line: 9 })).rejects.toThrow('no such colour any more');
     await expect(enter({})).rejects.toThrow('needs its code as a label');
     await expect(enter({ undoes: randomUUID() })).rejects.toThrow('no such bag');
   });
@@ -138,8 +143,10 @@ describe('deeper check-in', () => {
     };
     await agree(1, 0, 2);
     expect((await view()).bags[0]).toMatchObject({ id: stray, line: 1, label: '4O1' });
-    await expect(enter({ assigns: stray, line: 2 })).rejects.toThrow('already has its line');
-    await expect(enter({ undoes: stray })).rejects.toThrow('Take that back first');
+    await expect(enter({ assigns: stray, line: 2 })).rejects.toThrow('already has its colour');
+    await expect(enter({ undoes: stray })).rejects.toThrow(
+      'Later this happened to the same bag: bag 4O1 taken for 401',
+    );
     await enter({ undoes: given });
     await agree(1, 1, 3);
     await enter({ redoes: given });
@@ -154,11 +161,11 @@ describe('deeper check-in', () => {
     await expect(enter({ line: 2, how: 'weighed' })).rejects.toThrow('needs its uncertainty');
     const { bags, supply } = await view();
     expect(bags.map((each) => [each.how, each.spread])).toEqual([
-      ['nominal', 6],
+      ['nominal', 2],
       ['counted', 0],
       ['weighed', 1.5],
     ]);
-    expect(supply[0]).toMatchObject({ suppliedDrills: 350, spread: 6 });
+    expect(supply[0]).toMatchObject({ suppliedDrills: 350, bags: 2 });
   });
 
   it('learns the trash share, and repeats nothing', async () => {
@@ -466,9 +473,10 @@ describe('a new sheet or chart over old work', () => {
   it('is refused where bags would change their colour', async () => {
     const canvas = await shelve(database, legend, null);
     await enterBag(database, canvas, bag({ line: 2 }));
-    await expect(saveSheet(database, canvas, [line(1)])).rejects.toThrow('code 402, which would be gone');
+    const save = (lines: WishedColour[]) => saveColourList(database, canvas, { lines, basedOn: null });
+    await expect(save([line(1)])).rejects.toThrow('402 has 1 bag, so it cannot be deleted');
     expect((await checkinView(database, canvas)).supply).toHaveLength(2);
-    await saveSheet(database, canvas, [line(1), line(2), line(3)]);
+    await save([line(1), line(2), { ...line(3), line: null }]);
     expect((await checkinView(database, canvas)).supply).toHaveLength(3);
   });
 

@@ -95,7 +95,16 @@ describe('undo of a repair', () => {
 });
 
 describe('undo of a bag', () => {
-  const bag = { label: '', drills: null, how: 'nominal' as const, spread: null, assigns: null };
+  const bag = {
+    label: '',
+    drills: null,
+    how: 'nominal' as const,
+    spread: null,
+    origin: null,
+    assigns: null,
+    changes: null,
+    removes: null,
+  };
   const fresh = { ...bag, line: 1, undoes: null, redoes: null };
 
   it('takes back what this screen counted, whatever another counted since', async () => {

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { MAX_LEGEND_LINES } from '../canvas/legend';
+import { MAX_LINE } from '../canvas/legend';
 import { faultInRuns } from '../cells/cellRuns';
 import { type Chart, makeChart } from '../cells/chart';
 import { wholeRect } from '../cells/rect';
@@ -18,7 +18,7 @@ const MAX_ROWS = 1_100_000;
 const MAX_NESTING = 12;
 
 /** The version of the archive that this program writes and reads. */
-export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_VERSION = 2;
 
 /** The chart as a table of runs within rows. */
 export const CHART_TABLE: ArchiveTable = {
@@ -71,12 +71,14 @@ function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   if (lines.length > MAX_ROWS) throw new Refusal(`${file} has more than ${many(MAX_ROWS)} rows.`);
   const places = table.columns.map(({ name }) => header.indexOf(name));
   // An older archive may not know a column that may be empty.
-  const missing = table.columns.find(({ optional }, i) => places[i]! < 0 && !optional);
+  const missing = table.columns.find(
+    ({ optional, absent }, i) => places[i]! < 0 && !optional && absent === undefined,
+  );
   if (missing) throw new Refusal(`${file} has no column ${missing.name}.`);
   return lines.map((cells, i) => {
     const row: ArchiveRow = {};
     table.columns.forEach((column, c) => {
-      const said = cells[places[c]!] ?? '';
+      const said = places[c]! < 0 ? absentValue(column, i + 1) : (cells[places[c]!] ?? '');
       const value = readValue(column, said);
       if (value === undefined) {
         throw new Refusal(`Row ${i + 1} of ${file}: ${column.name} cannot be “${said.slice(0, 40)}”.`);
@@ -85,6 +87,10 @@ function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
     });
     return row;
   });
+}
+
+function absentValue({ absent = '' }: ArchiveColumn, row: number): string {
+  return String(typeof absent === 'object' ? row : absent);
 }
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
@@ -105,7 +111,7 @@ function readValue(column: ArchiveColumn, text: string): unknown {
     case 'integer':
       return /^-?\d{1,9}$/.test(text) ? Number(text) : undefined;
     case 'line':
-      return /^\d{1,3}$/.test(text) && Number(text) >= 1 && Number(text) <= MAX_LEGEND_LINES
+      return /^\d{1,5}$/.test(text) && Number(text) >= 1 && Number(text) <= MAX_LINE
         ? Number(text)
         : undefined;
     case 'number':
@@ -145,7 +151,7 @@ export function chartToRows(chart: Chart): ArchiveRow[] {
 export function chartFromRows(
   rows: readonly ArchiveRow[],
   size: { width: number; height: number },
-  lines: number,
+  lines: ReadonlySet<number>,
 ): Chart {
   const cells = new Uint16Array(size.width * size.height);
   rows.forEach((each, i) => {
@@ -153,8 +159,8 @@ export function chartFromRows(
     const inside =
       row >= 1 && row <= size.height && column >= 1 && drills >= 1 && column - 1 + drills <= size.width;
     if (!inside) throw new Refusal(`Row ${i + 1} of chart.csv lies outside the canvas.`);
-    if (line < 1 || line > lines)
-      throw new Refusal(`Row ${i + 1} of chart.csv names line ${line} of ${lines}.`);
+    if (!lines.has(line))
+      throw new Refusal(`Row ${i + 1} of chart.csv names colour ${line}, which the list does not have.`);
     const start = (row - 1) * size.width + column - 1;
     cells.fill(line, start, start + drills);
   });
@@ -264,14 +270,22 @@ function field({ name, kind, about, optional, oneOf }: ArchiveColumn): Record<st
 }
 
 /**
- * Reads every table of an archive. One that is missing has no rows: an older archive may not know it.
+ * Reads every table of an archive. Only one that an older archive does not know may be missing: without its ledger a
+ * canvas would come back as if nothing had been done. A canvas without a chart has no table of it.
  * @param textOf gives the content of a file, null where the archive has none
- * @throws Refusal as {@link tableFromCsv}, or when the archive holds no canvas
+ * @param version of the archive
+ * @throws Refusal as {@link tableFromCsv}, or when a table is missing, or the archive holds no canvas
  */
-export function readTables(textOf: (path: string) => string | null): Map<string, ArchiveRow[]> {
+export function readTables(
+  textOf: (path: string) => string | null,
+  version: number,
+): Map<string, ArchiveRow[]> {
   const tables = new Map<string, ArchiveRow[]>();
   for (const table of [...ARCHIVE_TABLES, CHART_TABLE]) {
     const text = textOf(fileOf(table));
+    if (text === null && table !== CHART_TABLE && (table.since ?? 1) <= version) {
+      throw new Refusal(`${fileOf(table)} is missing from this archive. Nothing was taken in.`);
+    }
     tables.set(table.name, text === null ? [] : tableFromCsv(table, text));
   }
   if (tables.get('canvas')!.length !== 1) throw new Refusal('The archive must hold exactly one canvas.');

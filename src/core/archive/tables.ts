@@ -1,3 +1,5 @@
+import { BAGS_CARRY } from '../canvas/canvas';
+import { BAG_ORIGINS } from '../checkin/bag';
 import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
 import { INSPECTION_KINDS } from '../inspection/inspection';
@@ -26,6 +28,8 @@ export interface ArchiveColumn {
   /** What it tells, for whoever opens the archive. */
   about: string;
   optional?: boolean;
+  /** What stands in an archive that was written before there was this column; `row` is the place of the row, from 1. */
+  absent?: string | number | { row: true };
   oneOf?: readonly string[];
   /** Table and column that it points at. */
   refers?: readonly [table: string, column: string];
@@ -37,13 +41,15 @@ export interface ArchiveTable {
   about: string;
   key: readonly string[];
   columns: readonly ArchiveColumn[];
+  /** The version of the archive that has it from then on; left out for those that were there from the first. */
+  since?: number;
 }
 
 const column = (
   name: string,
   kind: ColumnKind,
   about: string,
-  more: Pick<ArchiveColumn, 'oneOf' | 'refers'> = {},
+  more: Pick<ArchiveColumn, 'oneOf' | 'refers' | 'absent'> = {},
 ): ArchiveColumn => ({ name, kind, about, ...more });
 const optional = (
   name: string,
@@ -71,15 +77,21 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('panels', 'integer', 'Panels side by side'),
       column('symbols_printed', 'boolean', 'Whether the cloth carries symbols'),
       column('packet_drills', 'integer', 'Drills in an ordinary packet'),
+      optional('bags_carry', 'text', 'What stands on its bags', { oneOf: BAGS_CARRY }),
       column('created_at', 'moment', 'When it came onto the shelf (UTC)'),
     ],
   },
   {
     name: 'legend_line',
-    about: 'The inventory sheet, a row a colour.',
+    about: 'The colour list, a row a colour.',
     key: ['line'],
     columns: [
-      column('line', 'integer', 'Line, from 1; what the chart’s cells name'),
+      column('line', 'line', 'Number of the colour, never used again; what the chart’s cells name'),
+      column('position', 'integer', 'Place in the list, from 1', { absent: { row: true } }),
+      column('origin', 'text', 'Whether the sheet lists it, or the user chose it', {
+        oneOf: ['sheet', 'own'],
+        absent: 'sheet',
+      }),
       column('key_number', 'text', 'Key number as printed'),
       optional('symbol', 'text', 'Printed symbol'),
       column('code', 'text', 'Colour code'),
@@ -154,15 +166,18 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     columns: [
       id,
       happened,
-      column('kind', 'text', 'What happened', { oneOf: ['count', 'take back', 'assign'] }),
+      column('kind', 'text', 'What happened', {
+        oneOf: ['count', 'take back', 'assign', 'change', 'remove'],
+      }),
       optional('line', 'line', 'Line of the sheet; empty for a bag of no line'),
       column('label', 'text', 'What stands on the bag'),
       column('drills', 'integer', 'Drills in it'),
       column('how', 'text', 'How they are known', { oneOf: ['nominal', 'counted', 'weighed'] }),
       optional('spread', 'number', 'Standard uncertainty, drills'),
+      column('origin', 'text', 'Where the bag came from', { oneOf: BAG_ORIGINS, absent: 'kit' }),
       optional('undoes', 'uuid', 'Entry that this one takes back', { refers: ['bag_entry', 'id'] }),
       optional('redoes', 'uuid', 'Entry that this one counts again', { refers: ['bag_entry', 'id'] }),
-      optional('subject', 'uuid', 'Bag that is assigned', { refers: ['bag_entry', 'id'] }),
+      optional('subject', 'uuid', 'Bag that the entry is about', { refers: ['bag_entry', 'id'] }),
     ],
   },
   {
@@ -217,8 +232,24 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('kind', 'text', 'What for', { oneOf: ['repair', 'finish'] }),
       column('edits', 'json', 'What was set: cells as runs, and their line'),
       column('before', 'json', 'What stood there'),
+      optional('moved', 'integer', 'Drills that a finish took off the count of its colour'),
       optional('undoes', 'uuid', 'Change that this one takes back', { refers: ['chart_edit', 'id'] }),
       optional('redoes', 'uuid', 'Change that this one makes again', { refers: ['chart_edit', 'id'] }),
+    ],
+  },
+  {
+    name: 'sheet_edit',
+    about: 'The ledger of corrections of the colour list and of the canvas; both have them already.',
+    key: ['id'],
+    since: 2,
+    columns: [
+      id,
+      happened,
+      column('kind', 'text', 'What was corrected', { oneOf: ['list', 'canvas'] }),
+      column('before', 'json', 'What stood there: the list of colours, or one canvas'),
+      column('after', 'json', 'What stands there since'),
+      optional('undoes', 'uuid', 'Correction that this one takes back', { refers: ['sheet_edit', 'id'] }),
+      optional('redoes', 'uuid', 'Correction that this one makes again', { refers: ['sheet_edit', 'id'] }),
     ],
   },
   {

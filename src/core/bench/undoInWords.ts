@@ -1,4 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
+import { ofLine } from '../canvas/legend';
 import { placeOfCell } from '../cells/rect';
 import { type Section, sectionAt } from '../sections/blockGrid';
 import { many } from '../words/numbers';
@@ -11,7 +12,7 @@ export function markInWords(
   sections: readonly Section[],
   width: number,
 ): string {
-  const code = mark.line === null ? undefined : legend[mark.line - 1]?.code;
+  const code = mark.line === null ? undefined : ofLine(legend, mark.line)?.code;
   const what =
     code === undefined
       ? `${many(mark.drills)} ${mark.drills === 1 ? 'drill' : 'drills'}`

@@ -18,7 +18,13 @@ export interface Canvas {
   symbolsPrinted: boolean;
   /** What one ordinary packet of this kit holds, in drills. */
   packetDrills: number;
+  /** What stands on the bags of this kit; null while it is not known. */
+  bagsCarry: BagsCarry | null;
 }
+
+/** A number on a bag may be the code of one colour and the key number of another; this says which of the two it is. */
+export const BAGS_CARRY = ['codes', 'key numbers'] as const;
+export type BagsCarry = (typeof BAGS_CARRY)[number];
 
 export const MAX_SIDE_CELLS = 4000;
 export const MAX_CELLS = 1_000_000;

@@ -51,7 +51,7 @@ export function forEachCell(chart: Chart, rect: CellRect, visit: (cell: number, 
 
 /**
  * Drills per line inside a rectangle; with a bitmap, only those still to be laid. Index 0 counts bare cells.
- * @example countInRect(chart, section, legend.length, null)[7] // drills of line 7 in the section
+ * @example countInRect(chart, section, highestLine(legend), null)[7] // drills of line 7 in the section
  */
 export function countInRect(chart: Chart, rect: CellRect, lines: number, laid: Bitmap | null): Uint32Array {
   const counts = new Uint32Array(lines + 1);

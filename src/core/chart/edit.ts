@@ -1,4 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
+import { highestLine } from '../canvas/legend';
 import { type CellRuns, cellsOfRuns, runsFromCells } from '../cells/cellRuns';
 import { type Chart, countPerLine } from '../cells/chart';
 
@@ -62,7 +63,7 @@ export interface Suspect {
 
 /** Colours with other counts than the sheet's, the largest difference first; two that mirror each other name each other. */
 export function suspects(chart: Chart, legend: readonly LegendLine[]): Suspect[] {
-  const counts = countPerLine(chart, legend.length);
+  const counts = countPerLine(chart, highestLine(legend));
   const off = legend
     .map(({ line, neededDrills }) => ({ line, onChart: counts[line]!, onSheet: neededDrills }))
     .filter(({ onChart, onSheet }) => onChart !== onSheet);

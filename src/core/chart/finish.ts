@@ -1,4 +1,4 @@
-import type { LegendLine } from '../canvas/legend';
+import { type LegendLine, MAX_LEGEND_LINES, ofLine } from '../canvas/legend';
 import type { Chart } from '../cells/chart';
 import type { Finish } from '../colour/finish';
 import { Refusal } from '../refusal';
@@ -18,38 +18,58 @@ export function finishCells(
   return rule ? sprinkled(chart, line, rule) : [...picked].filter((cell) => chart.cells[cell] === line);
 }
 
-/** The legend with so many drills moved from one line to another. */
+/** What a finish does to the counts: `taken` comes off one colour, `given` is added to another. */
+export interface CountMove {
+  from: number;
+  taken: number;
+  to: number;
+  given: number;
+}
+
+/**
+ * Drills that a finish takes off a colour's count: as many as its squares, but no more than the sheet counts, so that
+ * undo gives the sheet its own number back.
+ */
+export function takenOff(legend: readonly LegendLine[], from: number, squares: number): number {
+  return Math.min(ofLine(legend, from)?.neededDrills ?? 0, squares);
+}
+
+/** The list with these counts moved. */
 export function movedCounts(
   legend: readonly LegendLine[],
-  from: number,
-  to: number,
-  drills: number,
+  { from, taken, to, given }: CountMove,
 ): LegendLine[] {
+  const change = new Map([[from, -taken]]);
+  change.set(to, (change.get(to) ?? 0) + given);
   return legend.map((line) => ({
     ...line,
-    neededDrills:
-      line.line === from
-        ? Math.max(0, line.neededDrills - drills)
-        : line.line === to
-          ? line.neededDrills + drills
-          : line.neededDrills,
+    neededDrills: Math.max(0, line.neededDrills + (change.get(line.line) ?? 0)),
   }));
 }
 
 /**
- * The line for drills of another finish: one that the sheet has already, else a new one at its end.
- * @throws Refusal when the colour has that finish already
+ * The colour for drills of another finish: one that the list has already, else a new one at its end, of the user's own
+ * choice.
+ * @param next number for a new colour; it was never used
+ * @throws Refusal when the colour has that finish already, or the list is full
  */
 export function specialLine(
   legend: readonly LegendLine[],
   of: LegendLine,
   code: string,
   finish: Finish,
+  next: number,
 ): { special: LegendLine; all: readonly LegendLine[] } {
   const known = legend.find((each) => each.code === code && each.finish === finish);
   if (known?.line === of.line) throw new Refusal(`${of.code} already is ${finish}.`);
   if (known) return { special: known, all: legend };
-  const line = legend.length + 1;
-  const special = { ...of, line, keyNumber: String(line), code, finish, neededDrills: 0, packets: 0 };
+  if (legend.length >= MAX_LEGEND_LINES)
+    throw new Refusal(`A canvas can have at most ${MAX_LEGEND_LINES} colours, and this one has them all.`);
+  // Beside the key number that it is a variant of; none of the sheet's own looks like that.
+  let keyNumber = `${of.keyNumber}+`;
+  while (legend.some((each) => each.keyNumber === keyNumber)) keyNumber += '+';
+  const { drawing: _, ...plain } = of;
+  const own = { origin: 'own' as const, neededDrills: 0, packets: 0 };
+  const special: LegendLine = { ...plain, line: next, keyNumber: keyNumber.slice(-8), code, finish, ...own };
   return { special, all: [...legend, special] };
 }

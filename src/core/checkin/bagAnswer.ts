@@ -1,4 +1,5 @@
-import type { CountedBag, LineSupply } from './supply';
+import type { CountedBag } from './bag';
+import type { LineSupply } from './supply';
 
 /** Puts what one entry changed into what a page shows: colours by line, and the bags of those colours and the strays. */
 export function withAnswer<

@@ -8,7 +8,14 @@ export function bagInWords(
   legend: readonly LegendLine[],
 ): string {
   const code = legend.find(({ line }) => line === entry.line)?.code ?? entry.label;
-  return entry.kind === 'assign'
-    ? `bag ${entry.label} taken for ${code}`
-    : `a bag of ${code} with ${counted(entry.drills, 'drill')} counted`;
+  switch (entry.kind) {
+    case 'assign':
+      return `bag ${entry.label} taken for ${code}`;
+    case 'change':
+      return `a bag changed to ${code} with ${counted(entry.drills, 'drill')}`;
+    case 'remove':
+      return `a bag of ${code} with ${counted(entry.drills, 'drill')} removed`;
+    default:
+      return `a bag of ${code} with ${counted(entry.drills, 'drill')} counted`;
+  }
 }

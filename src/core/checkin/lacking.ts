@@ -1,3 +1,4 @@
+import { byLine } from '../canvas/legend';
 import type { LineSupply } from './supply';
 import { lackOf } from './supply';
 
@@ -23,7 +24,7 @@ export function shareHere({ neededDrills, suppliedDrills }: LineSupply): number 
  * @returns by legend line; index 0 is unused
  */
 export function goodDrills(supply: readonly LineSupply[], trashShare: number): number[] {
-  return [0, ...supply.map(({ suppliedDrills }) => Math.floor(suppliedDrills * (1 - trashShare)))];
+  return byLine(supply, ({ suppliedDrills }) => Math.floor(suppliedDrills * (1 - trashShare)), 0);
 }
 
 /** What a finished colour leaves over, as far as it is known: the good drills less the need. @param trashShare 0…1 */

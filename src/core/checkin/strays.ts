@@ -1,6 +1,7 @@
 import type { LegendLine } from '../canvas/legend';
 import { looseCode } from '../codes/codes';
-import type { CountedBag, LineSupply } from './supply';
+import type { CountedBag } from './bag';
+import type { LineSupply } from './supply';
 
 /** What a bag on no line of the sheet may be. */
 export interface StrayMatch {
@@ -23,7 +24,7 @@ export function matchStrays(
   supply: readonly LineSupply[],
 ): StrayMatch[] {
   const strays = bags.filter((bag) => bag.line === null);
-  const lacking = legend.filter((_, i) => supply[i]!.bags < supply[i]!.expectedBags);
+  const lacking = legend.filter((_, i) => supply[i]!.bagsToFind > 0);
   const misreads = strays.flatMap((bag) =>
     lacking
       .filter((line) => oneSignOff(looseCode(bag.label), looseCode(line.code)))

@@ -2,27 +2,9 @@ import type { LegendLine } from '../canvas/legend';
 import { placeInWords } from '../codes/places';
 import { Refusal } from '../refusal';
 import { counted } from '../words/numbers';
+import type { CountedBag } from './bag';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
-
-/** How the number of drills in a bag is known. */
-export type BagMeasure = 'nominal' | 'counted' | 'weighed';
-
-/** A bag in the check-in ledger; `line` is null for a bag that belongs to no line. */
-export interface CountedBag {
-  id: string;
-  line: number | null;
-  /** What was typed or picked, as it stands on the bag. */
-  label: string;
-  drills: number;
-  how: BagMeasure;
-  /** Standard deviation of `drills`: 0 when counted, from the weighing when weighed, else {@link nominalSpread}. */
-  spread: number;
-}
-
-/** A packet holds "about" its number: 3 % either way (common practice, no source). */
-export function nominalSpread(drills: number): number {
-  return 0.03 * drills;
-}
+import { type Filling, learnedFilling } from './filling';
 
 export type Verdict =
   | { kind: 'missing' }
@@ -39,7 +21,11 @@ export interface LineSupply {
   /** Standard deviation of `suppliedDrills`. */
   spread: number;
   bags: number;
+  /** Those that the seller sent, with the kit or later, and their drills. */
+  fromSeller: { bags: number; drills: number; spread: number };
   expectedBags: number;
+  /** Bags of the kit that nobody has counted; none where their drills are here in larger bags. */
+  bagsToFind: number;
   verdict: Verdict;
   /** Chance of running out, 0…1. */
   chance: number;
@@ -51,17 +37,38 @@ export interface LineSupply {
 export interface Lack {
   /** Drills that the bags here fall short of the need. */
   drills: number;
-  /** Bags that the sheet lists and nobody has counted. */
+  /** Bags of the kit that nobody has counted. */
   bags: number;
 }
 
 /** @example lackOf(supply).drills // 140: short by so many */
-export function lackOf({ neededDrills, suppliedDrills, expectedBags, bags }: LineSupply): Lack {
-  return { drills: Math.max(0, neededDrills - suppliedDrills), bags: Math.max(0, expectedBags - bags) };
+export function lackOf({ neededDrills, suppliedDrills, bagsToFind }: LineSupply): Lack {
+  return { drills: Math.max(0, neededDrills - suppliedDrills), bags: bagsToFind };
+}
+
+/** Filled packets differ by so much a packet, together by no more than half a packet. */
+const PACKET_TOLERANCE = 0.05;
+
+/**
+ * Bags of a colour that are still in the heap: those that the sheet lists, less those that are here, but never more
+ * than the drills that are wanting would fill. One bag of 1,000 stands for five of 200. Where the sheet lists fewer bags
+ * than the need would take, its bags are larger than usual.
+ * @param packetDrills what an ordinary packet holds
+ * @example bagsToFind({ packets: 5, neededDrills: 900 }, 200, { bags: 1, drills: 1000 }) // 0
+ */
+export function bagsToFind(
+  { packets, neededDrills }: Pick<LegendLine, 'packets' | 'neededDrills'>,
+  packetDrills: number,
+  here: { bags: number; drills: number },
+): number {
+  if (packets <= here.bags) return 0;
+  const size = Math.max(packetDrills, neededDrills / packets);
+  const wanting = packets - Math.min(0.5, PACKET_TOLERANCE * packets) - here.drills / size;
+  return Math.max(0, Math.min(packets - here.bags, Math.ceil(wanting - 1e-9)));
 }
 
 /** From this chance of running out on, a colour that seems enough is called tight. */
-const TIGHT_FROM = 0.05;
+export const TIGHT_FROM = 0.05;
 
 /**
  * Judges one colour: *missing* without any bag, *short* below the need, *tight* when it may run out with a chance of
@@ -92,32 +99,70 @@ export function supplyOf(
   packetDrills: number,
   trash: TrashTally = TRASH_START,
 ): LineSupply[] {
-  const here = new Map<number, { drills: number; variance: number; bags: number }>();
-  for (const bag of bags) {
-    if (bag.line === null) continue;
-    const sum = here.get(bag.line) ?? { drills: 0, variance: 0, bags: 0 };
-    sum.drills += bag.drills;
-    sum.variance += bag.spread ** 2;
-    sum.bags++;
-    here.set(bag.line, sum);
-  }
+  const filling = learnedFilling(bags, packetSizes(packetDrills));
+  const all = heapsByLine(bags, () => true);
+  const sent = heapsByLine(bags, ({ origin }) => origin === 'kit' || origin === 'seller');
   const chanceOf = chanceOfRunningOut(trash);
   return legend.map((line) => {
-    const { drills, variance, bags: count } = here.get(line.line) ?? { drills: 0, variance: 0, bags: 0 };
-    const spread = Math.sqrt(variance);
-    const chance = chanceOf(line.neededDrills, { drills, spread });
+    const heap = all.get(line.line) ?? EMPTY_HEAP;
+    const fromSeller = sent.get(line.line) ?? EMPTY_HEAP;
+    const expected = expectedOf(heap, filling);
+    const chance = chanceOf(line.neededDrills, expected);
     return {
       line: line.line,
       neededDrills: line.neededDrills,
-      suppliedDrills: drills,
-      spread,
-      bags: count,
+      suppliedDrills: heap.drills,
+      spread: expected.spread,
+      bags: heap.bags,
+      fromSeller: {
+        bags: fromSeller.bags,
+        drills: fromSeller.drills,
+        spread: expectedOf(fromSeller, filling).spread,
+      },
       expectedBags: line.packets,
-      verdict: judge(line.neededDrills, drills, packetDrills, chance),
+      bagsToFind: bagsToFind(line, packetDrills, fromSeller),
+      verdict: judge(line.neededDrills, heap.drills, packetDrills, chance),
       chance,
       lastsUntilSection: null,
     };
   });
+}
+
+/** Bags of one colour taken together. */
+interface Heap {
+  bags: number;
+  /** As printed, counted or weighed. */
+  drills: number;
+  /** Those of them in bags of printed number. */
+  nominal: number;
+  /** Sum of the variances that each bag has by itself. */
+  variance: number;
+}
+const EMPTY_HEAP: Heap = { bags: 0, drills: 0, nominal: 0, variance: 0 };
+
+function heapsByLine(
+  bags: readonly CountedBag[],
+  wanted: (bag: CountedBag) => boolean,
+): ReadonlyMap<number, Heap> {
+  const heaps = new Map<number, Heap>();
+  for (const bag of bags) {
+    if (bag.line === null || !wanted(bag)) continue;
+    const heap = heaps.get(bag.line) ?? { ...EMPTY_HEAP };
+    heap.bags++;
+    heap.drills += bag.drills;
+    if (bag.how === 'nominal') heap.nominal += bag.drills;
+    heap.variance += bag.spread ** 2;
+    heaps.set(bag.line, heap);
+  }
+  return heaps;
+}
+
+/** Drills to expect of a heap, with the filler's error common to all its bags of printed number. */
+function expectedOf(heap: Heap, filling: Filling): { drills: number; spread: number } {
+  return {
+    drills: heap.drills + heap.nominal * filling.deviation,
+    spread: Math.sqrt(heap.variance + (heap.nominal * filling.spread) ** 2),
+  };
 }
 
 /** Packets of one size that cover a need. @throws Refusal when the packet size is not above 0 */
@@ -200,16 +245,25 @@ export function packetSizes(usualDrills: number): number[] {
 }
 
 /** The arithmetic behind a verdict, step by step, each step as one line. */
-export function arithmeticOf(supply: LineSupply, trash: TrashTally & { share: number }): string[] {
+export function arithmeticOf(
+  supply: LineSupply,
+  trash: TrashTally & { share: number },
+  filling: Filling,
+): string[] {
   const percent = (trash.share * 100).toFixed(1);
   const toUse = Math.round(supply.suppliedDrills * (1 - trash.share));
   const toHave = Math.ceil(supply.neededDrills / (1 - trash.share));
   const many = (n: number) => Math.round(n).toLocaleString('en');
+  const give = `${(2 * filling.spread * 100).toFixed(1)} %`;
+  const off = Math.abs(filling.deviation * 100).toFixed(1);
   return [
     `Needed on the canvas: ${many(supply.neededDrills)}.`,
     `Trash share ${percent} %: ${many(trash.thrown)} of ${many(trash.handled)} pieces, the starting value of 6 in 200 among them.`,
     `To have ${many(supply.neededDrills)} good ones: ${many(supply.neededDrills)} ÷ (1 − ${percent} %) = ${many(toHave)}.`,
-    `Here: ${many(supply.suppliedDrills)} in ${supply.bags} bags, give or take ${many(2 * supply.spread)}; good ones of these about ${many(toUse)}.`,
+    filling.bags === 0
+      ? `Bags of one kit err together: all may hold ${give} more or less than printed.`
+      : `Bags of this kit hold ${off} % ${filling.deviation < 0 ? 'less' : 'more'} than printed, give or take ${give}, by ${counted(filling.bags, 'bag')} counted or weighed.`,
+    `Here: ${many(supply.suppliedDrills)} in ${counted(supply.bags, 'bag')}, give or take ${many(2 * supply.spread)}; good ones of these about ${many(toUse)}.`,
     `Chance that the good ones do not reach ${many(supply.neededDrills)}: ${(supply.chance * 100).toFixed(1)} %.`,
   ];
 }

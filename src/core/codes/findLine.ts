@@ -1,31 +1,53 @@
+import type { BagsCarry } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
 import { looseCode } from './codes';
 
 /** What a word typed at the heap may mean. */
 export type FoundLine =
   | { kind: 'one'; line: LegendLine }
+  /** The likeliest first; with one alone where even that is a guess. */
   | { kind: 'several'; lines: LegendLine[] }
   | { kind: 'none' };
 
 /**
- * Finds the line of a bag. The code as printed goes first. Else the key number or the symbol; where these name two
- * lines, the user is asked. Else the code without its prefix or with other leading zeros, as worn bags show it.
+ * Finds the colour of a bag by its code as printed, its key number or its symbol. A word that is the code of one colour
+ * and the key number or symbol of another is asked about, unless it is known what the bags of this kit carry. Where
+ * nothing fits so, the code without its prefix or with other leading zeros does, as worn bags show it.
  */
-export function findLine(typed: string, legend: readonly LegendLine[]): FoundLine {
+export function findLine(
+  typed: string,
+  legend: readonly LegendLine[],
+  bagsCarry: BagsCarry | null = null,
+): FoundLine {
   const word = typed.trim();
   if (word === '') return { kind: 'none' };
   const number = bareNumber(word);
-  const ways: ((line: LegendLine) => boolean)[] = [
-    (line) => looseCode(line.code) === looseCode(word),
-    (line) => line.symbol === word || sameKey(line.keyNumber, word),
+  const byCode = legend.filter((line) => looseCode(line.code) === looseCode(word));
+  const byKey = legend.filter((line) => sameKey(line.keyNumber, word));
+  const bySymbol = legend.filter((line) => line.symbol === word);
+  const byNumber = legend.filter(
     (line) => number !== null && bareNumber(line.code) === number && prefixFits(line.code, word),
-  ];
-  for (const fits of ways) {
-    const lines = legend.filter(fits);
-    if (lines.length === 1) return { kind: 'one', line: lines[0]! };
-    if (lines.length > 1) return { kind: 'several', lines };
+  );
+  if (bagsCarry === 'codes') {
+    if (byCode.length > 0) return foundAmong(byCode);
+    const worn = foundAmong(byNumber);
+    if (worn.kind !== 'none') return worn;
+    // No bag of this kit carries a key number, so this is half a code, perhaps.
+    const others = distinct([...byKey, ...bySymbol]);
+    return others.length > 0 ? { kind: 'several', lines: others } : { kind: 'none' };
   }
-  return { kind: 'none' };
+  if (bagsCarry === 'key numbers' && byKey.length > 0) return foundAmong(byKey);
+  const exact = foundAmong(distinct([...byCode, ...byKey, ...bySymbol]));
+  return exact.kind === 'none' ? foundAmong(byNumber) : exact;
+}
+
+function foundAmong(lines: LegendLine[]): FoundLine {
+  if (lines.length === 1) return { kind: 'one', line: lines[0]! };
+  return lines.length > 1 ? { kind: 'several', lines } : { kind: 'none' };
+}
+
+function distinct(lines: LegendLine[]): LegendLine[] {
+  return [...new Set(lines)];
 }
 
 function sameKey(key: string, word: string): boolean {
@@ -42,19 +64,4 @@ function bareNumber(code: string): string | null {
 function prefixFits(code: string, word: string): boolean {
   const prefix = (text: string) => /^[a-z]*/.exec(looseCode(text))![0];
   return prefix(word) === '' || prefix(word) === prefix(code);
-}
-
-/** A bag as typed: `412`, or with its own count `412 × 140` (also `x` or `*`). */
-export interface TypedBag {
-  word: string;
-  /** Null where no count was typed. */
-  drills: number | null;
-}
-
-/** Splits `412 x 140` into the word and the count; anything else is a word alone. */
-export function readTypedBag(typed: string): TypedBag {
-  const counted = /^(.+?)\s*(?:\s[x×*]|[×*])\s*(\d{1,9})$/i.exec(typed.trim());
-  return counted
-    ? { word: counted[1]!.trim(), drills: Number(counted[2]) }
-    : { word: typed.trim(), drills: null };
 }

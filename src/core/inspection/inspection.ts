@@ -14,7 +14,7 @@ export const INSPECTION_KINDS = [
     key: 'print',
     name: 'Print missing, faint or crooked',
     remedy:
-      'Photograph the place with a ruler beside it and write to the sender; a chart on the screen can stand in for the print.',
+      'Photograph the place with a ruler beside it and write to the seller; a chart on the screen can stand in for the print.',
     caution: '',
   },
   {
@@ -52,7 +52,7 @@ export const INSPECTION_KINDS = [
   {
     key: 'sheet',
     name: 'Photo of the inventory sheet',
-    remedy: 'It goes with a request to the sender.',
+    remedy: 'It goes with a request to the seller.',
     caution: '',
   },
   {

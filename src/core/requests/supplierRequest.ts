@@ -1,8 +1,11 @@
 import Papa from 'papaparse';
 import { type Canvas, sizeInWords } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
+import { ofLine } from '../canvas/legend';
+import { chanceOfRunningOut, type TrashTally } from '../checkin/chance';
+import { FILLING_START } from '../checkin/filling';
 import type { LineSupply } from '../checkin/supply';
-import { lackOf } from '../checkin/supply';
+import { TIGHT_FROM } from '../checkin/supply';
 import { compareCodes } from '../codes/codes';
 import { many } from '../words/numbers';
 
@@ -10,53 +13,99 @@ import { many } from '../words/numbers';
 export const REQUEST_STATES = ['asked', 'promised', 'arrived'] as const;
 export type RequestState = (typeof REQUEST_STATES)[number];
 
-/** One colour to ask the sender for. */
+/** One colour to ask the seller for. */
 export interface RequestLine {
   line: LegendLine;
   neededDrills: number;
+  /** What the seller has sent so far; drills from the stash or a shop are not the seller's. */
   receivedDrills: number;
+  /** Drills to ask for, so that running out becomes unlikely; 0 where enough was sent. */
   shortDrills: number;
+  /** Bags that the sheet lists and that did not come, where their drills are wanting. */
   bagsMissing: number;
+  /** Drills that are wanting with all that is here, from wherever it came; 0 where it lasts. */
+  lackingDrills: number;
   /** Null while nobody has asked. */
   state: RequestState | null;
 }
 
 /**
- * Colours that lack drills, or bags that the sheet lists, in code order.
- * A colour that was asked for and lacks nothing any more is shown once as arrived.
+ * Colours for which the seller has not sent enough, in code order: judged by drills, with the bad ones among them and
+ * the chance of running out. A colour that was asked for and lacks nothing any more is shown once as arrived. A finish
+ * of the user's own choice was never the seller's to send: it is on the list where it is wanting, with nothing to ask.
+ * @param trash as `learnedTrash` gives it
  */
 export function requestLines(
   legend: readonly LegendLine[],
   supply: readonly LineSupply[],
   states: ReadonlyMap<number, RequestState>,
+  trash: TrashTally,
 ): RequestLine[] {
+  const chanceOf = chanceOfRunningOut(trash);
   return legend
-    .map((line, i): RequestLine => {
-      const own = supply[i]!;
-      const { drills: shortDrills, bags: bagsMissing } = lackOf(own);
+    .map((line): RequestLine => {
+      const own = ofLine(supply, line.line)!;
+      const shortDrills = line.origin === 'own' ? 0 : drillsToAsk(own.neededDrills, own.fromSeller, chanceOf);
+      const bagsMissing = shortDrills > 0 ? own.bagsToFind : 0;
       const asked = states.get(line.line) ?? null;
       return {
         line,
         neededDrills: own.neededDrills,
-        receivedDrills: own.suppliedDrills,
+        receivedDrills: own.fromSeller.drills,
         shortDrills,
         bagsMissing,
+        lackingDrills: drillsToAsk(
+          own.neededDrills,
+          { drills: own.suppliedDrills, spread: own.spread },
+          chanceOf,
+        ),
         // A bag that has come clears the request by itself.
-        state: asked !== null && shortDrills === 0 && bagsMissing === 0 ? 'arrived' : asked,
+        state: asked !== null && shortDrills === 0 ? 'arrived' : asked,
       };
     })
-    .filter((each) => each.shortDrills > 0 || each.bagsMissing > 0 || each.state !== null)
+    .filter((each) => each.shortDrills > 0 || each.lackingDrills > 0 || each.state !== null)
     .sort((a, b) => compareCodes(a.line.code, b.line.code));
 }
 
-/** Those of the lines that still have to come. */
-export function stillOpen<Line extends RequestLine>(lines: readonly Line[]): Line[] {
-  return lines.filter((each) => each.state !== 'arrived');
+/**
+ * The fewest drills that have to come so that a colour runs out with a chance below 5 %; 0 where enough are here.
+ * @param here drills with their standard deviation
+ * @param chanceOf as `chanceOfRunningOut` gives it
+ */
+export function drillsToAsk(
+  neededDrills: number,
+  here: { drills: number; spread: number },
+  chanceOf: (neededDrills: number, here: { drills: number; spread: number }) => number,
+): number {
+  const enough = (more: number) =>
+    chanceOf(neededDrills, {
+      drills: here.drills + more,
+      spread: Math.hypot(here.spread, FILLING_START.spread * more),
+    }) < TIGHT_FROM;
+  if (enough(0)) return 0;
+  let [low, high] = [0, Math.max(1, neededDrills)];
+  while (!enough(high)) high *= 2;
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (enough(middle)) high = middle;
+    else low = middle;
+  }
+  return high;
 }
 
-/** The letter to the sender. @param date as it should stand in the letter */
+/** Those of the lines that the seller still owes. */
+export function toAsk<Line extends RequestLine>(lines: readonly Line[]): Line[] {
+  return lines.filter((each) => each.shortDrills > 0 && each.state !== 'arrived');
+}
+
+/** Those of the lines that are still wanting: owed by the seller and not covered otherwise, or to be got elsewhere. */
+export function stillWanting<Line extends RequestLine>(lines: readonly Line[]): Line[] {
+  return lines.filter((each) => each.lackingDrills > 0);
+}
+
+/** The letter to the seller. @param date as it should stand in the letter */
 export function requestText(canvas: Canvas, lines: readonly RequestLine[], date: string): string {
-  const rows = stillOpen(lines).map((each) => {
+  const rows = toAsk(lines).map((each) => {
     const finish = each.line.finish === 'plain' ? '' : `, ${each.line.finish}`;
     return `- ${each.line.code} (key ${each.line.keyNumber}${finish}): ${whatIsMissing(each)}`;
   });
@@ -77,8 +126,8 @@ function whatIsMissing(each: RequestLine): string {
   const counts = `${many(each.receivedDrills)} received of ${many(each.neededDrills)} needed`;
   const bags =
     each.bagsMissing === 1 ? '1 bag missing' : each.bagsMissing > 1 ? `${each.bagsMissing} bags missing` : '';
-  const short = each.shortDrills > 0 ? `short by ${many(each.shortDrills)}` : '';
-  return [counts, bags, short].filter((part) => part !== '').join(', ');
+  const ask = `please send at least ${many(each.shortDrills)}`;
+  return [counts, bags, ask].filter((part) => part !== '').join(', ');
 }
 
 /** The same as CSV (RFC 4180), one line a colour. */
@@ -93,7 +142,7 @@ export function requestCsv(canvas: Canvas, lines: readonly RequestLine[]): strin
       'Finish',
       'Drills needed',
       'Received',
-      'Short',
+      'To send',
       'Bags missing',
       'State',
     ],

@@ -4,6 +4,7 @@ import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../cor
 import type { MarkKind } from '../../core/bench/marking';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
+import { highestLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
 import { type CellPlace, cellIndex, cellsInRect, countInRect } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
@@ -49,7 +50,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
-  const sections = useSections(canvas, data, block, legend.length);
+  const sections = useSections(canvas, data, block, highestLine(legend));
   const { store } = marks;
   const { fault, enter } = useWrite(canvas.id);
   const [number, setNumber] = useState(() => sectionAsked(sections, asked.section));
@@ -96,7 +97,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   const marking: Marking = {
     begin: (place) => {
       if (!markable(place)) {
-        setOther(legend[chart.cells[cellOf(place)]! - 1] ?? null);
+        setOther(ofLine(legend, chart.cells[cellOf(place)]!) ?? null);
         return;
       }
       setOther(null);

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { differenceInWords } from '../../core/colour/difference';
 import { counted, many } from '../../core/words/numbers';
 import type { ChartReport } from '../../server/chart/contract';
@@ -216,8 +217,8 @@ function Report({
               {
                 key: 'colour',
                 header: 'Colour',
-                value: (row) => legend[row.line - 1]!.code,
-                show: (row) => <Colour line={legend[row.line - 1]!} shape={entry.canvas.shape} />,
+                value: (row) => ofLine(legend, row.line)!.code,
+                show: (row) => <Colour line={ofLine(legend, row.line)!} shape={entry.canvas.shape} />,
               },
               {
                 key: 'sheet',
@@ -268,8 +269,8 @@ function Merges({ report, entry, legend }: { report: ChartReport; entry: ShelfEn
           {
             key: 'line',
             header: 'Taken as',
-            value: (row) => legend[row.line - 1]!.code,
-            show: (row) => <Colour line={legend[row.line - 1]!} shape={entry.canvas.shape} />,
+            value: (row) => ofLine(legend, row.line)!.code,
+            show: (row) => <Colour line={ofLine(legend, row.line)!} shape={entry.canvas.shape} />,
           },
           {
             key: 'difference',

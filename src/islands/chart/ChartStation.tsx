@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
-import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import { highestLine, type LegendLine, ofLine, symbolOrKey } from '../../core/canvas/legend';
 import { type CellRect, countPerLine } from '../../core/cells/chart';
 import { positionOf } from '../../core/cells/position';
 import type { CellPlace } from '../../core/cells/rect';
@@ -58,7 +58,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [hover] = useState(() => new HoverStore());
   const sections = useMemo(() => cutIntoBlocks(canvas, canvas.panels, block), [canvas, block]);
-  const counts = useMemo(() => countPerLine(chart, legend.length), [chart, legend]);
+  const counts = useMemo(() => countPerLine(chart, highestLine(legend)), [chart, legend]);
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
   const inOrder = useMemo(() => pots.map((pot) => pot.line), [pots]);
   const wish = useMemo(
@@ -109,7 +109,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
     }
     return goToNext(find.lines.find(({ line }) => line === chosen) ?? find.lines[0]!);
   };
-  const colour = chosen === null ? null : legend[chosen - 1];
+  const colour = chosen === null ? null : ofLine(legend, chosen);
 
   return (
     <>
@@ -165,7 +165,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
             hover={hover}
             cursor={cursor}
             canvas={canvas}
-            lineAt={(place) => legend[chart.cells[cellIndex(place, chart.width)]! - 1]}
+            lineAt={(place) => ofLine(legend, chart.cells[cellIndex(place, chart.width)]!)}
             homeOf={(line) => pots.find((pot) => pot.line === line)?.place ?? ''}
           />
         </section>

@@ -1,6 +1,7 @@
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/cells/cellRuns';
 import type { Chart } from '../../core/cells/chart';
 import type { SprinkleRule } from '../../core/chart/edit';
@@ -108,7 +109,7 @@ export function FinishSlip({
         {last && (
           <button type="button" className="button" disabled={busy} onClick={() => undo(last.id)}>
             <Undo2 size={18} aria-hidden /> Undo: {counted(last.drills, 'drill')} of{' '}
-            {legend[last.from - 1]?.code} became {legend[last.special - 1]?.code}
+            {ofLine(legend, last.from)?.code} became {ofLine(legend, last.special)?.code}
           </button>
         )}
       </form>

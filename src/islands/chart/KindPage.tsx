@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { counted, many } from '../../core/words/numbers';
 import type { KindView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -79,8 +80,8 @@ function Kind({ entry, legend, view }: { entry: ShelfEntry; legend: LegendLine[]
             <ul className="grid gap-x-6 [grid-template-columns:repeat(auto-fill,minmax(min(24rem,100%),1fr))]">
               {view.shades.map(({ lines: [a, b], meetings }) => (
                 <li key={`${a} ${b}`} className="flex items-center gap-4 border-b border-line py-1.5">
-                  <Colour line={legend[a - 1]!} shape={canvas.shape} size={30} />
-                  <Colour line={legend[b - 1]!} shape={canvas.shape} size={30} />
+                  <Colour line={ofLine(legend, a)!} shape={canvas.shape} size={30} />
+                  <Colour line={ofLine(legend, b)!} shape={canvas.shape} size={30} />
                   <span className="number ml-auto">{many(meetings)}</span>
                 </li>
               ))}

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/cells/cellRuns';
 import type { CellRect } from '../../core/cells/chart';
 import type { CellPlace } from '../../core/cells/rect';
@@ -212,7 +213,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
         <p className="min-h-11 pt-2" aria-live="polite" data-testid="under">
           {cursor &&
             under !== null &&
-            `Column ${cursor.x + 1}, row ${cursor.y + 1}: ${legend[under - 1]?.code ?? 'no drill'}. `}
+            `Column ${cursor.x + 1}, row ${cursor.y + 1}: ${ofLine(legend, under)?.code ?? 'no drill'}. `}
           {(!cursor || tool === 'copy' || tool === 'paste' || tool === 'pick') && HINTS[tool]}
         </p>
       </section>
@@ -238,12 +239,12 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
                   className={`flex min-h-12 w-full items-center gap-3 border-b border-line px-2.5 py-1 text-left ${focus === suspect.line ? 'bg-wash' : ''}`}
                   onClick={() => setFocus(focus === suspect.line ? null : suspect.line)}
                 >
-                  <Chip line={legend[suspect.line - 1]!} shape={canvas.shape} />
+                  <Chip line={ofLine(legend, suspect.line)!} shape={canvas.shape} />
                   <span>
-                    <span className="number font-semibold">{legend[suspect.line - 1]!.code}</span>:{' '}
+                    <span className="number font-semibold">{ofLine(legend, suspect.line)!.code}</span>:{' '}
                     {many(suspect.onChart)} here, {many(suspect.onSheet)} on the sheet
                     {suspect.perhaps !== null &&
-                      `; perhaps mixed up with ${legend[suspect.perhaps - 1]!.code}`}
+                      `; perhaps mixed up with ${ofLine(legend, suspect.perhaps)!.code}`}
                   </span>
                 </button>
               </li>

@@ -1,54 +1,89 @@
 import { Scale, Volume2, VolumeX } from 'lucide-react';
-import { type RefObject, useState } from 'react';
-import type { Canvas } from '../../core/canvas/canvas';
+import { type RefObject, useRef, useState } from 'react';
+import type { BagsCarry, Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { packetSizes } from '../../core/checkin/supply';
-import { findLine, readTypedBag } from '../../core/codes/findLine';
+import { readTypedBag } from '../../core/checkin/typedBag';
 import { many } from '../../core/words/numbers';
-import { Chip } from '../../ui/Chip';
+import { Notice } from '../../ui/Notice';
+import { type OpenQuestion, QuestionSlip, useQuestions } from './questions';
 
-/** The one field at the heap: code, Enter, next bag. */
+/** How the number of drills in a bag is known when it is typed. */
+export type TypedAs = 'counted' | 'nominal';
+const TYPED_AS_KEY = 'oculent-typed-as';
+
+/** Bags to be counted for one colour. */
+export interface BagsToCount {
+  line: LegendLine | null;
+  label: string;
+  bags: number;
+  drills: number;
+  how: TypedAs;
+}
+
+/** The one field at the heap: code, Enter, next bag. It takes the next code at once, whatever is still under way. */
 export function BagField({
   canvas,
   legend,
+  bagsCarry,
   field,
   typed,
   onType,
   speaks,
   onSpeaks,
   onCount,
+  onCarry,
   onWeigh,
 }: {
   canvas: Canvas;
   legend: LegendLine[];
+  bagsCarry: BagsCarry | null;
   field: RefObject<HTMLInputElement | null>;
   typed: string;
   onType: (typed: string) => void;
   speaks: boolean;
   onSpeaks: (speaks: boolean) => void;
-  /** @param counted whether the number was typed, and so is no nominal one */
-  onCount: (line: LegendLine | null, label: string, drills: number, counted: boolean) => void;
+  onCount: (bags: BagsToCount) => void;
+  /** Says what all bags of this kit carry. */
+  onCarry: (carry: BagsCarry) => void;
   onWeigh: (line: LegendLine | null) => void;
 }) {
   const sizes = packetSizes(canvas.packetDrills);
   const [size, setSize] = useState(canvas.packetDrills);
-  const [choice, setChoice] = useState<LegendLine[] | null>(null);
+  const [typedAs, setTypedAs] = useState<TypedAs>(() =>
+    localStorage.getItem(TYPED_AS_KEY) === 'nominal' ? 'nominal' : 'counted',
+  );
+  const [fault, setFault] = useState<string | null>(null);
+  const { questions, ask, answered } = useQuestions(canvas.id);
+  // What the field holds is read from the field itself: a scanner types faster than a page is drawn.
+  const input = useRef<HTMLInputElement>(null);
 
-  const count = (line: LegendLine | null, label: string) => {
-    const { drills } = readTypedBag(typed);
-    setChoice(null);
-    setSize(canvas.packetDrills);
-    onCount(line, label, drills ?? size, drills !== null);
+  const count = (
+    line: LegendLine | null,
+    label: string,
+    { bags, drills, size: usual }: Pick<OpenQuestion, 'bags' | 'drills' | 'size'>,
+  ) => {
+    onCount({ line, label, bags, drills: drills ?? usual, how: drills === null ? 'nominal' : typedAs });
+  };
+  const answer = (question: OpenQuestion, line: LegendLine | null) => {
+    answered(question);
+    count(line, line?.code ?? question.word, question);
+    field.current?.focus();
   };
   const submit = () => {
-    const { word } = readTypedBag(typed);
-    if (word === '') return;
-    const found = findLine(word, legend);
-    if (found.kind === 'several') setChoice(found.lines);
-    else if (found.kind === 'one') count(found.line, found.line.code);
-    else count(null, word);
+    const text = input.current?.value ?? typed;
+    const entry = readTypedBag(text, legend, bagsCarry);
+    setFault(entry.kind === 'fault' ? entry.sentence : null);
+    if (entry.kind === 'nothing' || entry.kind === 'fault') return;
+    const amount = { bags: entry.bags, drills: entry.drills, size };
+    onType('');
+    setSize(canvas.packetDrills);
+    if (entry.kind === 'ask')
+      ask({ word: entry.word, lines: entry.lines.map(({ line }) => line), ...amount });
+    else if (entry.kind === 'known') count(entry.line, entry.line.code, amount);
+    else count(null, entry.label, amount);
   };
-  const found = findLine(readTypedBag(typed).word, legend);
+  const entry = readTypedBag(typed, legend, bagsCarry);
 
   return (
     <form
@@ -63,7 +98,10 @@ export function BagField({
       <div className="flex gap-2">
         <input
           id="bag"
-          ref={field}
+          ref={(element) => {
+            input.current = element;
+            field.current = element;
+          }}
           // biome-ignore lint/a11y/noAutofocus: both hands hold bags; the field must be ready
           autoFocus
           className="field number !min-h-14 !text-2xl"
@@ -73,20 +111,21 @@ export function BagField({
           aria-describedby="bag-help"
           onChange={(event) => {
             onType(event.target.value);
-            setChoice(null);
+            setFault(null);
           }}
           onKeyDown={(event) => {
             const next = event.altKey ? sizes[Number(event.key) - 1] : undefined;
-            if (next === undefined) return;
-            event.preventDefault();
-            setSize(next);
+            if (next !== undefined) {
+              event.preventDefault();
+              setSize(next);
+            }
           }}
         />
         <button type="submit" className="button button-main !min-h-14">
           Count
         </button>
       </div>
-      <fieldset className="mt-2 flex flex-wrap gap-1.5" aria-label="Drills in this packet">
+      <fieldset className="mt-2 flex flex-wrap gap-1.5" aria-label="Drills in this bag">
         {sizes.map((each, i) => (
           <button
             key={each}
@@ -105,7 +144,7 @@ export function BagField({
         <button
           type="button"
           className="button !px-2.5"
-          onClick={() => onWeigh(found.kind === 'one' ? found.line : null)}
+          onClick={() => onWeigh(entry.kind === 'known' ? entry.line : null)}
         >
           <Scale size={20} aria-hidden /> Weigh
         </button>
@@ -121,23 +160,51 @@ export function BagField({
         </button>
       </fieldset>
       <p id="bag-help" className="mt-1.5 text-[0.95rem] text-faded">
-        Code, key number or symbol; <span className="number">412 x 140</span> for a counted bag.
+        Code, key number or symbol. <span className="number">412 x5</span> counts five bags,{' '}
+        <span className="number">412 x 140</span> one bag of 140.
       </p>
-      {choice && (
-        <fieldset className="mt-2 flex flex-col gap-2">
-          <legend className="font-semibold">This fits more than one line. Which is it?</legend>
-          {choice.map((line) => (
-            <button
-              key={line.line}
-              type="button"
-              className="button !justify-start text-left"
-              onClick={() => count(line, line.code)}
-            >
-              <Chip line={line} shape={canvas.shape} /> {line.code}, key {line.keyNumber}, {line.finish}
-            </button>
+      {entry.kind !== 'nothing' && 'drills' in entry && entry.drills !== null && (
+        <fieldset className="mt-1.5 flex flex-wrap items-center gap-x-4">
+          <legend className="sr-only">How the typed number is known</legend>
+          <span className="text-[0.95rem]">{many(entry.drills)} is</span>
+          {(
+            [
+              ['counted', 'counted by hand'],
+              ['nominal', 'printed on the bag'],
+            ] as const
+          ).map(([as, words]) => (
+            <label key={as} className="flex min-h-11 items-center gap-1.5">
+              <input
+                type="radio"
+                name="typed-as"
+                checked={typedAs === as}
+                onChange={() => {
+                  localStorage.setItem(TYPED_AS_KEY, as);
+                  setTypedAs(as);
+                }}
+              />
+              {words}
+            </label>
           ))}
         </fieldset>
       )}
+      {fault && (
+        <div className="mt-2">
+          <Notice kind="fault">{fault}</Notice>
+        </div>
+      )}
+      <QuestionSlip
+        questions={questions}
+        legend={legend}
+        shape={canvas.shape}
+        field={field}
+        onAnswer={answer}
+        onDrop={(question) => {
+          answered(question);
+          field.current?.focus();
+        }}
+        onCarry={onCarry}
+      />
     </form>
   );
 }

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { lacks, shareHere } from '../../core/checkin/lacking';
 import { type LineSupply, lackOf, verdictInWords } from '../../core/checkin/supply';
 import type { Pot } from '../../core/codes/places';
@@ -32,7 +33,7 @@ export function BagWall({
     if (bag.top < view.top) wall.current.scrollTop += bag.top - view.top - 8;
     if (bag.bottom > view.bottom) wall.current.scrollTop += bag.bottom - view.bottom + 8;
   }, [lit, supply]);
-  const shown = pots.filter(({ line }) => !onlyLacking || lacks(supply[line.line - 1]!));
+  const shown = pots.filter(({ line }) => !onlyLacking || lacks(ofLine(supply, line.line)!));
   if (shown.length === 0) return <p className="slip max-w-md">Nothing is lacking.</p>;
   return (
     <ul
@@ -51,7 +52,7 @@ export function BagWall({
               aria-current={isLit || undefined}
               title={line.name}
             >
-              <Bag line={line} supply={supply[line.line - 1]!} />
+              <Bag line={line} supply={ofLine(supply, line.line)!} />
             </button>
           </li>
         );

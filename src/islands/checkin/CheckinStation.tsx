@@ -1,7 +1,10 @@
 import { useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
+import type { BagMeasure } from '../../core/checkin/bag';
 import { bagInWords } from '../../core/checkin/bagInWords';
-import { type BagMeasure, spokenResult } from '../../core/checkin/supply';
+import type { ListedBag } from '../../core/checkin/bagLedger';
+import { spokenResult } from '../../core/checkin/supply';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import { counted } from '../../core/words/numbers';
 import type { CheckinView } from '../../server/checkin/contract';
@@ -11,7 +14,9 @@ import { say } from '../../ui/speech';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useAnswer } from '../writing/useAnswer';
+import { useWrite } from '../writing/useWrite';
 import { BagField } from './BagField';
+import { BagList } from './BagList';
 import { BagWall } from './BagWall';
 import { CheckinNav } from './CheckinNav';
 import { LastBag, type LastCounted } from './LastBag';
@@ -54,6 +59,8 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
   const [typed, setTyped] = useState('');
   const [last, setLast] = useState<LastCounted | null>(null);
   const [speaks, setSpeaks] = useState(() => localStorage.getItem(SPEECH_KEY) === 'on');
+  const [bagsCarry, setBagsCarry] = useState(canvas.bagsCarry);
+  const { enter, write } = useWrite(canvas.id);
   const [weighing, setWeighing] = useState<{ line: LegendLine | null } | null>(null);
   const [asTable, setAsTable] = useState(false);
   const [onlyLacking, setOnlyLacking] = useState(false);
@@ -67,18 +74,29 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
     drills: number,
     how: BagMeasure,
     spread: number | null = null,
+    bags = 1,
   ) => {
-    enterBag({ line: line?.line ?? null, label, drills, how, spread }, (next) => {
-      setLast({ label, line, drills });
-      if (!speaks) return;
-      say(
-        line
-          ? spokenResult(line.code, next.supply[line.line - 1]!, placeOf(line))
-          : `${label} is on no line.`,
-      );
-    });
-    setTyped('');
+    for (let bag = 1; bag <= bags; bag++) {
+      enterBag({ line: line?.line ?? null, label, drills, how, spread }, (next) => {
+        setLast({ label, line, drills });
+        if (!speaks || bag < bags) return;
+        say(
+          line
+            ? spokenResult(line.code, ofLine(next.supply, line.line)!, placeOf(line))
+            : `${label} is not in the colour list.`,
+        );
+      });
+    }
     field.current?.focus();
+  };
+  const remove = (bag: ListedBag) => enterBag({ removes: bag.id });
+  const keepInStash = (bag: ListedBag, hex: string | null) => {
+    void enter<unknown>(
+      '/api/stash',
+      { code: bag.label.slice(0, 24), hex, shape: canvas.shape, drills: bag.drills },
+      () => {},
+    );
+    remove(bag);
   };
 
   return (
@@ -100,9 +118,12 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               localStorage.setItem(SPEECH_KEY, on ? 'on' : 'off');
               setSpeaks(on);
             }}
-            onCount={(line, label, drills, known) =>
-              count(line, label, drills, known ? 'counted' : 'nominal')
-            }
+            bagsCarry={bagsCarry}
+            onCount={({ line, label, bags, drills, how }) => count(line, label, drills, how, null, bags)}
+            onCarry={(carry) => {
+              setBagsCarry(carry);
+              void write<unknown>('PATCH', `/api/canvases/${canvas.id}`, { bagsCarry: carry }, () => {});
+            }}
             onWeigh={(line) => setWeighing({ line })}
           />
           {fault && <Notice kind="fault">{fault}</Notice>}
@@ -110,12 +131,23 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             {last && (
               <LastBag
                 last={last}
-                supply={last.line ? view.supply[last.line.line - 1] : undefined}
+                supply={last.line ? ofLine(view.supply, last.line.line) : undefined}
                 place={placeOf(last.line)}
                 shape={canvas.shape}
                 usualDrills={canvas.packetDrills}
                 trash={view.trash}
-              />
+                filling={view.filling}
+              >
+                {last.line && (
+                  <BagList
+                    bags={view.bags.filter(({ line }) => line === last.line?.line)}
+                    legend={legend}
+                    onChange={(bag, change) => enterBag({ changes: bag.id, label: bag.label, ...change })}
+                    onRemove={remove}
+                    onBringBack={(undoes) => enterBag({ undoes })}
+                  />
+                )}
+              </LastBag>
             )}
           </div>
           <UndoButtons
@@ -129,13 +161,15 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             onRedo={(redoes) => enterBag({ redoes })}
           />
           <Strays
-            bags={view.bags.filter((bag) => bag.line === null)}
+            bags={view.bags.filter((bag) => bag.line === null && bag.removedBy === null)}
             matches={view.strayMatches}
             legend={legend}
             onAssign={(bag, line) => {
               enterBag({ assigns: bag.id, line: line.line });
               setLast({ label: bag.label, line, drills: bag.drills });
             }}
+            onKeep={keepInStash}
+            onRemove={remove}
           />
           <TrashSlip trash={view.trash} onRecord={recordTrash} />
         </section>

@@ -1,6 +1,8 @@
+import type { ReactNode } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { TrashTally } from '../../core/checkin/chance';
+import type { Filling } from '../../core/checkin/filling';
 import { arithmeticOf, type LineSupply, reasonInWords, verdictInWords } from '../../core/checkin/supply';
 import { placeInWords } from '../../core/codes/places';
 import { many } from '../../core/words/numbers';
@@ -21,6 +23,8 @@ export function LastBag({
   shape,
   usualDrills,
   trash,
+  filling,
+  children,
 }: {
   last: LastCounted;
   supply: LineSupply | undefined;
@@ -28,14 +32,17 @@ export function LastBag({
   shape: Shape;
   usualDrills: number;
   trash: TrashTally & { share: number };
+  filling: Filling;
+  /** The list of its bags. */
+  children?: ReactNode;
 }) {
   if (!last.line || !supply) {
     return (
       <div className="slip">
-        <p className="big-number">On no line</p>
+        <p className="big-number">Not in the list</p>
         <p>
-          The sheet has no colour <span className="number">{last.label}</span>. The bag is kept among the
-          strays; undo it if it was mistyped.
+          The colour list has no <span className="number">{last.label}</span>. The bag is kept below; undo it
+          if it was mistyped.
         </p>
       </div>
     );
@@ -61,10 +68,14 @@ export function LastBag({
       <details>
         <summary className="min-h-11 py-2 underline">The arithmetic</summary>
         <ol className="list-decimal pl-6 text-[0.95rem]">
-          {arithmeticOf(supply, trash).map((step) => (
+          {arithmeticOf(supply, trash, filling).map((step) => (
             <li key={step}>{step}</li>
           ))}
         </ol>
+      </details>
+      <details>
+        <summary className="min-h-11 py-2 underline">Its bags, to look at and correct</summary>
+        {children}
       </details>
     </div>
   );

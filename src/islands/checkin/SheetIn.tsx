@@ -9,6 +9,7 @@ import {
   SHEET_FIELDS,
   type SheetTable,
 } from '../../core/checkin/sheetTable';
+import { withoutNumbers } from '../../core/corrections/colourList';
 import { counted, many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -59,7 +60,7 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
   };
   const save = () =>
     reading &&
-    void write('PUT', `/api/canvases/${canvas.id}/sheet`, { lines: reading.lines }, () =>
+    void write('PUT', `/api/canvases/${canvas.id}/sheet`, { lines: withoutNumbers(reading.lines) }, () =>
       window.location.assign(`/canvas/${canvas.id}/${entry.hasChart ? 'checkin' : 'chart/read'}`),
     );
 

@@ -1,5 +1,6 @@
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { lacks } from '../../core/checkin/lacking';
 import { type LineSupply, verdictInWords } from '../../core/checkin/supply';
 import type { Pot } from '../../core/codes/places';
@@ -27,7 +28,7 @@ export function SupplyTable({
   onlyLacking: boolean;
 }) {
   const rows = pots
-    .map(({ line }, inOrder): Row => ({ inOrder, line, supply: supply[line.line - 1]! }))
+    .map(({ line }, inOrder): Row => ({ inOrder, line, supply: ofLine(supply, line.line)! }))
     .filter((row) => !onlyLacking || lacks(row.supply));
   return (
     <ScrollRegion label="Supply of each colour" className="min-h-0">

@@ -1,9 +1,11 @@
 import { useMemo, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { seededRandom } from '../../core/chance/random';
+import { nominalSpread } from '../../core/checkin/filling';
 import { POCKET_SCALE } from '../../core/checkin/simulatedScale';
-import { type LineSupply, lackOf, nominalSpread } from '../../core/checkin/supply';
+import { type LineSupply, lackOf } from '../../core/checkin/supply';
 import {
   countByWeight,
   sampleInWords,
@@ -93,7 +95,7 @@ export function WeighDialog({
       nonsense = inWords(error);
     }
   }
-  const own = supply[line.line - 1]!;
+  const own = ofLine(supply, line.line)!;
   const lacking = lackOf(own).drills;
   const drillGrams = sample ? sample.grams / sample.pieces : STAND_IN.drillGrams;
   return (
@@ -105,7 +107,7 @@ export function WeighDialog({
             className="field number"
             value={line.line}
             onChange={(event) => {
-              const next = legend[Number(event.target.value) - 1]!;
+              const next = ofLine(legend, Number(event.target.value))!;
               setLine(next);
               setSample(storedSample(sampleKey(canvas, next, scaleName)));
               setFullGrams(null);

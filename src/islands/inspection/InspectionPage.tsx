@@ -101,7 +101,7 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
           {view.length === 0 && (
             <p className="slip max-w-xl">
               Nothing is written down. Look over print, edges and adhesive before you start; a dated photo
-              helps when you write to the sender.
+              helps when you write to the seller.
             </p>
           )}
           {view.map((each) => (

@@ -1,5 +1,6 @@
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Colour } from '../../ui/Chip';
@@ -13,7 +14,7 @@ export function Beside({ view, legend, shape }: { view: KitupView; legend: Legen
       {bags.map((bag) => (
         <li key={bag.bag} className="flex items-center gap-3 border-b border-line py-1.5">
           <span className="number min-w-16 font-semibold">Bag {bag.bag}</span>
-          <Colour line={legend[bag.line - 1]!} shape={shape} />
+          <Colour line={ofLine(legend, bag.line)!} shape={shape} />
           <span className="ml-auto text-right">{bag.reason ?? `${many(bag.drills)} over`}</span>
         </li>
       ))}

@@ -1,6 +1,7 @@
 import { Lock } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { shortPlace } from '../../core/codes/places';
 import type { Storage, Tray } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
@@ -80,7 +81,7 @@ function SlotDrawing({
   lit,
   onChoose,
 }: Omit<CaseProps, 'storage' | 'slots'> & { view: SlotView; round: boolean }) {
-  const line = view.line === null ? undefined : legend[view.line - 1];
+  const line = view.line === null ? undefined : ofLine(legend, view.line);
   const isLit = view.slot === lit;
   const drills = line ? (amounts[line.line] ?? 0) : 0;
   const level = Math.min(1, drills / Math.max(1, view.capacity));

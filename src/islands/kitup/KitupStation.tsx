@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { locksIn, locksOf, withLock } from '../../core/kitup/locks';
 import { counted } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
@@ -92,7 +93,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
         {fault && <Notice kind="fault">{fault}</Notice>}
         {line !== null && (
           <SlotSlip
-            line={legend[line - 1]!}
+            line={ofLine(legend, line)!}
             slot={lit?.slot}
             view={view}
             shape={canvas.shape}

@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { findLine } from '../../core/codes/findLine';
 import { placeInWords, potsInCodeOrder } from '../../core/codes/places';
 import { potInWords } from '../../core/kitup/potInWords';
@@ -55,7 +56,7 @@ function Walk({ entry, legend, first }: WalkProps) {
   const pots = potsInCodeOrder(legend, view.places);
   const slots = view.cases.flatMap((each) => each.slots);
   const lit = way === 'pots' ? nextPot(slots, filled) : line;
-  const shown = lit === null ? undefined : legend[lit - 1];
+  const shown = lit === null ? undefined : ofLine(legend, lit);
   const bag = view.bags.find((each) => each.line === lit);
   const left = legend.length - filled.size - away.size;
   const next = () => {

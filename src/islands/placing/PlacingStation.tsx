@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { highestLine, ofLine } from '../../core/canvas/legend';
 import type { ColourPlan, Direction } from '../../core/placing/barPlan';
 import { KNOWN_TIPS } from '../../core/placing/tips';
 import type { BlockSize } from '../../core/sections/blockGrid';
@@ -60,7 +61,7 @@ function Runs({
   data: ClothData;
 }) {
   const { canvas } = entry;
-  const sections = useSections(canvas, data, block, legend.length);
+  const sections = useSections(canvas, data, block, highestLine(legend));
   const [number, setNumber] = useState(() => sectionAsked(sections, first));
   const {
     answer: view,
@@ -100,7 +101,7 @@ function Runs({
         {asTable && view ? (
           <ScrollRegion label="Placements" className="min-h-0 grow">
             <PlansTable plans={view.plans} legend={legend} shape={canvas.shape} />
-            {plan && best && <RunsTable best={best} code={legend[plan.line - 1]!.code} />}
+            {plan && best && <RunsTable best={best} code={ofLine(legend, plan.line)!.code} />}
           </ScrollRegion>
         ) : (
           <StationCloth
@@ -134,7 +135,7 @@ function Runs({
             <TipChoice tips={view.tips} onChange={changeTips} />
             {plan && best && (
               <div className="slip !py-3" data-testid="plan">
-                <Colour line={legend[plan.line - 1]!} shape={canvas.shape} size={44} />
+                <Colour line={ofLine(legend, plan.line)!} shape={canvas.shape} size={44} />
                 <p className="mt-1.5 font-semibold">
                   Along the {best.direction}: {counted(best.placements.length, 'placement')} for{' '}
                   {counted(plan.drills, 'drill')}
@@ -152,7 +153,7 @@ function Runs({
             )}
             <ColourList
               label="Colours of this section, most drills first"
-              lines={view.plans.map((each) => legend[each.line - 1]!)}
+              lines={view.plans.map((each) => ofLine(legend, each.line)!)}
               shape={canvas.shape}
               chosen={plan?.line ?? null}
               onChoose={(line) => setChosen(line.line)}
@@ -251,8 +252,8 @@ function PlansTable({
         {
           key: 'colour',
           header: 'Colour',
-          value: (plan) => legend[plan.line - 1]!.code,
-          show: (plan) => <Colour line={legend[plan.line - 1]!} shape={shape} />,
+          value: (plan) => ofLine(legend, plan.line)!.code,
+          show: (plan) => <Colour line={ofLine(legend, plan.line)!} shape={shape} />,
         },
         { key: 'drills', header: 'Drills', numeric: true, value: (plan) => plan.drills },
         { key: 'rows', header: 'Along rows', numeric: true, value: (plan) => along(plan, 'rows') },

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { many } from '../../core/words/numbers';
 import type { ProgressView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -100,8 +101,8 @@ function ColoursLeft({
             {
               key: 'colour',
               header: 'Colour',
-              value: (row) => legend[row.line - 1]!.code,
-              show: (row) => <Colour line={legend[row.line - 1]!} shape={shape} size={32} />,
+              value: (row) => ofLine(legend, row.line)!.code,
+              show: (row) => <Colour line={ofLine(legend, row.line)!} shape={shape} size={32} />,
             },
             {
               key: 'left',

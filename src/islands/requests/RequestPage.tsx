@@ -2,7 +2,7 @@ import { Copy, Download } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { UNKNOWN_COLOUR } from '../../core/colour/rgb';
-import { REQUEST_STATES, stillOpen } from '../../core/requests/supplierRequest';
+import { REQUEST_STATES, stillWanting, toAsk } from '../../core/requests/supplierRequest';
 import type { CoverOffer } from '../../core/stash/cover';
 import { drillsToTake } from '../../core/stash/cover';
 import { counted, many } from '../../core/words/numbers';
@@ -21,14 +21,15 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
   const [copied, setCopied] = useState(false);
   const post = (path: string, body: object) =>
     void enter<RequestView>(`/api/canvases/${canvas.id}/requests${path}`, body, setView);
-  const open = stillOpen(view.lines);
+  const wanting = stillWanting(view.lines);
+  const open = toAsk(view.lines);
   return (
     <>
       <CheckinNav canvasId={canvas.id} here="/request" />
       <div className="grid items-start gap-6 lg:grid-cols-[1fr_26rem]">
         <section className="flex min-w-0 flex-col gap-3">
           <p className="big-number">
-            {open.length === 0 ? 'Nothing lacks' : `${counted(open.length, 'colour')} to get`}
+            {wanting.length === 0 ? 'Nothing lacks' : `${counted(wanting.length, 'colour')} to get`}
           </p>
           {fault && <Notice kind="fault">{fault}</Notice>}
           {entry.stage === 'checkin' && (
@@ -57,8 +58,8 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
         </section>
         {open.length > 0 && (
           <section className="flex flex-col gap-3">
-            <h2>A letter to the sender</h2>
-            <textarea className="field h-72" readOnly value={view.text} aria-label="Letter to the sender" />
+            <h2>A letter to the seller</h2>
+            <textarea className="field h-72" readOnly value={view.text} aria-label="Letter to the seller" />
             <div className="flex flex-wrap gap-2">
               <button
                 type="button"
@@ -102,19 +103,22 @@ function LackingColour({
         <Colour line={each.line} shape={canvas.shape} size={44} />
         <div className="text-right">
           <p className="number text-xl font-semibold">
-            {each.shortDrills > 0
-              ? `short by ${many(each.shortDrills)}`
-              : each.bagsMissing > 0
-                ? 'enough so far'
+            {each.lackingDrills > 0
+              ? `${many(each.lackingDrills)} more to be safe`
+              : each.shortDrills > 0
+                ? 'enough with your own'
                 : 'all here'}
           </p>
           <p className="text-faded">
-            {many(each.receivedDrills)} of {many(each.neededDrills)}
+            {many(each.receivedDrills)} from the seller of {many(each.neededDrills)}
             {each.bagsMissing > 0 && `, ${counted(each.bagsMissing, 'bag')} missing`}
           </p>
         </div>
       </div>
-      <fieldset className="mt-2 flex flex-wrap gap-2">
+      {each.line.origin === 'own' && (
+        <p className="mt-1 text-faded">This finish is your own choice, so the seller is not asked for it.</p>
+      )}
+      <fieldset className="mt-2 flex flex-wrap gap-2" hidden={each.line.origin === 'own'}>
         <legend className="sr-only">How far the request is</legend>
         {REQUEST_STATES.map((state) => (
           <button
@@ -128,10 +132,10 @@ function LackingColour({
           </button>
         ))}
       </fieldset>
-      {each.shortDrills > 0 && each.offers.length > 0 && (
+      {each.lackingDrills > 0 && each.offers.length > 0 && (
         <ul className="mt-2 flex flex-col gap-2 border-t border-line pt-2">
           {each.offers.map((offer) => {
-            const drills = drillsToTake(offer, each.shortDrills);
+            const drills = drillsToTake(offer, each.lackingDrills);
             return (
               <li key={offer.item.id} className="flex flex-wrap items-center gap-3">
                 <span className="flex border border-edge" aria-hidden>

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { sizeInWords } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { highestLine, ofLine } from '../../core/canvas/legend';
 import { wholeRect } from '../../core/cells/rect';
 import { type BlockSize, type SectionTally, sectionAt } from '../../core/sections/blockGrid';
 import { nextToDo, sectionByKey } from '../../core/sections/next';
@@ -52,7 +53,7 @@ function Cuts({
 }) {
   const { canvas, hasChart } = entry;
   const [block, setBlock] = useState(first);
-  const sections = useSections(canvas, data, block, legend.length);
+  const sections = useSections(canvas, data, block, highestLine(legend));
   const [wanted, setChosen] = useState<number | null>(null);
   const chosen = wanted ?? nextToDo(sections);
   const { fault, write } = useWrite(canvas.id);
@@ -135,8 +136,8 @@ function Cuts({
           </p>
           {hasChart && tally.largest && (
             <div className="mt-2 flex items-center gap-3">
-              <Chip line={legend[tally.largest.line - 1]!} shape={canvas.shape} />
-              <ColourName line={legend[tally.largest.line - 1]!} />
+              <Chip line={ofLine(legend, tally.largest.line)!} shape={canvas.shape} />
+              <ColourName line={ofLine(legend, tally.largest.line)!} />
               <span className="ml-auto text-right">
                 <span className="number font-semibold">{many(tally.largest.drills)}</span>
                 <br />
@@ -243,9 +244,9 @@ function SectionsTable({
               {
                 key: 'largest',
                 header: 'Largest colour',
-                value: (row: SectionTally) => (row.largest ? legend[row.largest.line - 1]!.code : ''),
+                value: (row: SectionTally) => (row.largest ? ofLine(legend, row.largest.line)!.code : ''),
                 show: (row: SectionTally) => {
-                  const line = row.largest && legend[row.largest.line - 1];
+                  const line = row.largest && ofLine(legend, row.largest.line);
                   return line ? (
                     <span className="number">
                       <SymbolGlyph line={line} /> {line.code}, {many(row.largest?.drills ?? 0)}

@@ -1,4 +1,4 @@
-import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import { type LegendLine, ofLine, symbolOrKey } from '../../core/canvas/legend';
 import { inkOn } from '../../core/colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../../core/symbols/symbolInCell';
@@ -21,7 +21,7 @@ export function BlockDrawing({
       aria-hidden
     >
       {block.cells.map((cell, i) => {
-        const line = legend[cell - 1];
+        const line = ofLine(legend, cell);
         const hex = line ? (line.hex ?? UNKNOWN_COLOUR) : '#ffffff';
         const x = (i % block.width) * 10;
         const y = Math.floor(i / block.width) * 10;

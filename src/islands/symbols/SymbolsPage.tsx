@@ -1,6 +1,7 @@
 import { PenLine, Shuffle, Tag } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { partingFirst } from '../../core/kitup/allotment';
 import { locksOf } from '../../core/kitup/locks';
 import { likeInWords, shadeInWords, togetherInWords } from '../../core/symbols/advice';
@@ -83,7 +84,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
         setApart(`Look-alikes in the case: ${next.plan?.results[goals.indexOf('neighbours')] ?? ''}`),
       );
     });
-  const lineOf = (number: number) => legend[number - 1]!;
+  const lineOf = (number: number) => ofLine(legend, number)!;
 
   const remedies = ([a, b]: [number, number], redraw: boolean) => (
     <div className="flex flex-wrap gap-2">

@@ -70,7 +70,7 @@ export async function getBytes(url: string): Promise<Uint8Array> {
   return new Uint8Array(await (await ask(url)).arrayBuffer());
 }
 
-export type WriteMethod = 'POST' | 'PUT' | 'DELETE';
+export type WriteMethod = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
 /** Sends a write and gives its answer; null where the answer is empty. */
 export async function sendJson<Answer>(method: WriteMethod, url: string, body?: unknown): Promise<Answer> {

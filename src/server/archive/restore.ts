@@ -3,10 +3,11 @@ import type { ArchiveRow } from '../../core/archive/dataPackage';
 import { ARCHIVE_TABLES, POT_TABLES } from '../../core/archive/tables';
 import { restoreRows } from '../../data/archive';
 import { putBitmap } from '../../data/bench';
-import { removeCanvas, setArriving, standingOfCanvas } from '../../data/canvas';
+import { removeCanvas, renewNextLine, setArriving, standingOfCanvas } from '../../data/canvas';
 import { putChart } from '../../data/chart';
 import type { Database, Queries } from '../../data/engine/database';
 import { storagesOf, takenSlots } from '../../data/storage';
+import { noteHeap } from '../checkin/heap';
 import { conflict, Problem, unreadable } from '../http/problem';
 import type { Job } from '../jobs/pool';
 import { inWorker } from '../jobs/pool';
@@ -71,6 +72,8 @@ async function finish(queries: Queries, archive: ReadArchive, original: boolean)
   if (withPots) for (const name of POT_TABLES) await restoreTable(queries, archive, name);
   if (chart) await putChart(queries, canvas.id, chart);
   await putBitmap(queries, canvas.id, laid);
+  await renewNextLine(queries, canvas.id);
+  await noteHeap(queries, canvas);
   await setArriving(queries, canvas.id, false);
   const notices =
     tables.get('kitup_plan')!.length > 0 && !withPots

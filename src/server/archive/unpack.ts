@@ -18,6 +18,7 @@ import type { CellRuns } from '../../core/cells/cellRuns';
 import { countCells, faultInRuns } from '../../core/cells/cellRuns';
 import type { Chart } from '../../core/cells/chart';
 import { faultInPanels } from '../../core/chart/panels';
+import { type BagRow, standingBags } from '../../core/checkin/bagLedger';
 import { ALLOT_GOALS } from '../../core/kitup/allotment';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
@@ -76,7 +77,7 @@ export async function readArchive(
   );
   await checkRows(tables, canvas);
   report(2, 3);
-  const lines = tables.get('legend_line')!.length;
+  const lines = new Set(tables.get('legend_line')!.map(({ line }) => line as number));
   const chartRows = tables.get(CHART_TABLE.name)!;
   // A chart that was just begun has no drill, but it is there.
   const chart = files.has(fileOf(CHART_TABLE)) ? chartFromRows(chartRows, canvas, lines) : null;
@@ -106,7 +107,9 @@ async function tablesOf(
   bytes: Uint8Array,
 ): Promise<{ tables: Tables; files: ReadonlyMap<string, Uint8Array> }> {
   const known = new Set([DESCRIPTOR, ...[...ARCHIVE_TABLES, CHART_TABLE].map(fileOf)]);
-  const wanted = (name: string) => known.has(name) || /^photos\/[\w-]+\.jpg$/.test(name);
+  const pictures = new Set(['laid.png', 'chart.png']);
+  const wanted = (name: string) =>
+    known.has(name) || pictures.has(name) || /^photos\/[\w-]+\.jpg$/.test(name);
   const files = await unzipped(bytes, wanted, LIMITS);
   const textOf = (path: string): string | null => {
     const content = files.get(path);
@@ -120,13 +123,18 @@ async function tablesOf(
   const descriptor = await descriptorOf(textOf(DESCRIPTOR));
   for (const { path, hash } of descriptor.resources) {
     const content = files.get(path);
-    if (content && hash !== undefined && hash !== hashOf(content)) {
+    if (!content) {
+      throw unreadable(
+        `${path} is missing from this archive, though ${DESCRIPTOR} lists it. Nothing was taken in.`,
+      );
+    }
+    if (hash !== undefined && hash !== hashOf(content)) {
       throw unreadable(
         `${path} is not as ${DESCRIPTOR} describes it: the archive is damaged, or the file was changed. Nothing was taken in.`,
       );
     }
   }
-  return { tables: readTables(textOf), files };
+  return { tables: readTables(textOf, descriptor.oculent.archive), files };
 }
 
 const descriptorSchema = object({
@@ -194,6 +202,12 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
   if (legend.length > 0) {
     const lines = (legend as unknown as LegendRow[]).map(legendLineOf);
     await inTable('legend_line', sheetSchema.validate({ lines }));
+  }
+  const known = new Set(legend.map(({ line }) => line));
+  const bags = rows('bag_entry') as unknown as BagRow[];
+  const lost = standingBags(bags).bags.find(({ line }) => line !== null && !known.has(line));
+  if (lost) {
+    throw unreadable(`bag_entry.csv has a bag of colour ${lost.line}, which the list does not have.`);
   }
   const cells = canvas.width * canvas.height;
   for (const [i, { cells: runs, drills }] of rows('mark').entries()) {

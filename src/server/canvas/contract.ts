@@ -1,7 +1,11 @@
-import { MAX_CELLS, MAX_SIDE_CELLS } from '../../core/canvas/canvas';
-import { MAX_LEGEND_LINES } from '../../core/canvas/legend';
+import { BAGS_CARRY, type BagsCarry, MAX_CELLS, MAX_SIDE_CELLS } from '../../core/canvas/canvas';
+import { MAX_LEGEND_LINES, MAX_LINE } from '../../core/canvas/legend';
 import { FINISHES } from '../../core/colour/finish';
-import { array, boolean, number, object, string } from '../http/schema';
+import { array, boolean, mixed, number, object, string } from '../http/schema';
+
+export const bagsCarrySchema = mixed((value): value is BagsCarry => BAGS_CARRY.includes(value as BagsCarry))
+  .typeError('Bags carry codes or key numbers.')
+  .nullable();
 
 const MOST_SIDE = `A side can have at most ${MAX_SIDE_CELLS.toLocaleString('en')} cells.`;
 const side = (which: string) =>
@@ -12,10 +16,8 @@ const side = (which: string) =>
     .min(1, `The ${which} must be at least 1 cell.`)
     .max(MAX_SIDE_CELLS, MOST_SIDE);
 
-export const newCanvasSchema = object({
-  id: string()
-    .uuid('The id must be a UUID.')
-    .required('An id is needed, so that a repeated request adds nothing.'),
+/** The facts of a canvas, each by itself. */
+export const canvasFacts = {
   title: string().trim().required('Give the canvas a title.').max(80, 'Keep the title to 80 characters.'),
   shape: string()
     .oneOf(['square', 'round'] as const, 'Drills are square or round.')
@@ -49,10 +51,19 @@ export const newCanvasSchema = object({
     .min(1, 'A packet must hold at least one drill.')
     .max(100_000, 'A packet of more than 100,000 drills cannot be right.')
     .default(200),
+  bagsCarry: bagsCarrySchema.default(null),
+};
+
+export const newCanvasSchema = object({
+  id: string()
+    .uuid('The id must be a UUID.')
+    .required('An id is needed, so that a repeated request adds nothing.'),
+  ...canvasFacts,
 }).noUnknown('There is a field that a canvas does not have.');
 
-const legendLineSchema = object({
-  line: number().integer().min(1).max(MAX_LEGEND_LINES).required(),
+/** A colour as it is to stand in a list; `line` names the colour that it is. */
+export const wishedColourSchema = object({
+  line: number().integer().min(1).max(MAX_LINE).nullable(),
   keyNumber: string().required().max(8),
   symbol: string().min(1).max(16).nullable().defined(),
   code: string().required().max(24),
@@ -66,12 +77,17 @@ const legendLineSchema = object({
   packets: number().integer().min(0).max(10_000).required(),
 });
 
+/** The colours of a canvas, each with its number. */
 export const sheetSchema = object({
-  lines: array(legendLineSchema)
+  lines: array(
+    wishedColourSchema.concat(object({ line: number().integer().min(1).max(MAX_LINE).required() })),
+  )
     .required('Give the lines of the sheet.')
     .min(1, 'A sheet has at least one line.')
     .max(MAX_LEGEND_LINES, `A canvas can have at most ${MAX_LEGEND_LINES} colours.`)
-    .test('numbered', 'The lines must be numbered 1, 2, 3 … in their order.', (lines) =>
-      lines.every((line, i) => line.line === i + 1),
+    .test(
+      'once',
+      'Each line must have a number of its own.',
+      (lines) => new Set(lines.map(({ line }) => line)).size === lines.length,
     ),
 });

@@ -1,5 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { byLine } from '../../core/canvas/legend';
 import type { Bitmap } from '../../core/cells/bitmap';
 import type { Chart } from '../../core/cells/chart';
 import { chartToJson } from '../../core/chart/files/chartJson';
@@ -55,7 +56,7 @@ export function chartPng(chart: Chart, legend: readonly LegendLine[]): Promise<U
 }
 
 function coloursOf(legend: readonly LegendLine[]) {
-  return legend.map((line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR));
+  return byLine(legend, (line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR), hexToRgb(UNKNOWN_COLOUR)).slice(1);
 }
 
 /** The cloth with its drills, no wider than `width` pixels. @param laid null shows the whole chart as laid */

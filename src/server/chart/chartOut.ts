@@ -1,4 +1,5 @@
 import type { Canvas } from '../../core/canvas/canvas';
+import { highestLine } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/cells/chart';
 import { cropped } from '../../core/cells/rect';
 import { pageRects } from '../../core/chart/files/chartPages';
@@ -42,7 +43,7 @@ export async function printedChart(
   if (pages > MOST_PAGES) {
     throw conflict(`With cells of ${wish.cellMm} mm this chart takes ${pages} pages. Choose smaller cells.`);
   }
-  const counts = countPerLine(cropped(chart, print.area), legend.length);
+  const counts = countPerLine(cropped(chart, print.area), highestLine(legend));
   const places = await potPlaces(queries, canvas.id, legend);
   const labels = potsInCodeOrder(
     legend.filter(({ line }) => counts[line]! > 0),

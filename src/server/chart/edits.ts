@@ -1,14 +1,15 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
 import { cellsOfRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
 import { type Chart, countPerLine } from '../../core/cells/chart';
 import { applyEdit, type CellEdit, inverseOf, runsOfLine, suspects } from '../../core/chart/edit';
-import { movedCounts, specialLine } from '../../core/chart/finish';
+import { movedCounts, specialLine, takenOff } from '../../core/chart/finish';
 import type { Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
 import { bitmapOf } from '../../data/bench';
-import { legendOf, replaceLegend } from '../../data/canvas';
+import { legendOf, nextLine, replaceLegend } from '../../data/canvas';
 import {
   addChartEdit,
   type ChartEditEntry,
@@ -18,6 +19,7 @@ import {
   putChart,
 } from '../../data/chart';
 import { countedBags } from '../../data/checkin';
+import { filledPots } from '../../data/corrections';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf, undoViewOf } from '../../data/history';
 import { freeSlot } from '../../data/kitup';
@@ -88,23 +90,28 @@ export async function editChart(
   });
 }
 
-type Entry = Omit<ChartEditEntry, 'before'> & { screenId: string | null };
+type Entry = Omit<ChartEditEntry, 'before' | 'moved'> & { moved?: number | null; screenId: string | null };
 
-async function setCells(queries: Queries, canvas: Canvas, { screenId, ...entry }: Entry): Promise<void> {
+async function setCells(
+  queries: Queries,
+  canvas: Canvas,
+  { screenId, moved = null, ...entry }: Entry,
+): Promise<void> {
   const chart = await neededChart(queries, canvas);
-  const lines = (await legendOf(queries, canvas.id)).length;
+  const legend = await legendOf(queries, canvas.id);
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
   const before: CellEdit[] = [];
   for (const edit of entry.edits) {
     const fault = faultInRuns(edit.runs, chart.cells.length);
     if (fault) throw unreadable(fault);
-    if (edit.line > lines) throw unreadable(`The sheet has no line ${edit.line}.`);
+    if (edit.line !== 0 && !ofLine(legend, edit.line))
+      throw unreadable(`The sheet has no line ${edit.line}.`);
     if (edit.line === 0 && [...cellsOfRuns(edit.runs)].some((cell) => isLaid(laid, cell))) {
       throw conflict('A drill is laid on one of these squares. Lift it before the square is left bare.');
     }
     before.unshift(...inverseOf(applyEdit(chart, edit)));
   }
-  await addChartEdit(queries, canvas.id, screenId, { ...entry, before }, new Date().toISOString());
+  await addChartEdit(queries, canvas.id, screenId, { ...entry, moved, before }, new Date().toISOString());
   await putChart(queries, canvas.id, chart);
 }
 
@@ -155,13 +162,14 @@ async function redoEdit(
   await refuseChanged(queries, canvas, target.before);
   const { from, to, cells } = offerOf(target);
   const legend = await legendOf(queries, canvas.id);
-  if (to > legend.length) {
-    throw conflict('The colour of that finish is gone from the sheet. Replace the drills anew.');
+  if (to !== 0 && !ofLine(legend, to)) {
+    throw conflict('The colour of that finish is gone from the list. Replace the drills anew.');
   }
-  if (target.kind === 'finish') {
-    await replaceLegend(queries, canvas.id, movedCounts(legend, from, to, cells));
-  }
-  await setCells(queries, canvas, { ...entry, kind: target.kind, edits: [...target.edits] });
+  const redone = { ...entry, kind: target.kind, edits: [...target.edits] };
+  if (target.kind !== 'finish') return setCells(queries, canvas, redone);
+  const taken = takenOff(legend, from, cells);
+  await replaceLegend(queries, canvas.id, movedCounts(legend, { from, taken, to, given: cells }));
+  await setCells(queries, canvas, { ...redone, moved: taken });
 }
 
 /**
@@ -180,15 +188,20 @@ export async function replaceFinish(
     async (queries) => {
       const legend = await legendOf(queries, canvas.id);
       const line = legend.find((each) => each.line === wish.line);
-      if (!line) throw unreadable(`The sheet has no line ${wish.line}.`);
+      if (!line) throw unreadable('The colour list has no such colour any more.');
       const chart = await neededChart(queries, canvas);
       const fault = faultInRuns(wish.runs, chart.cells.length);
       if (fault) throw unreadable(fault);
       const runs = runsOfLine(chart, wish.runs, line.line);
       if (countCells(runs) === 0) throw unreadable(`None of these cells wants ${line.code}.`);
-      const { special, all } = specialLine(legend, line, wish.code, wish.finish);
-      await replaceLegend(queries, canvas.id, movedCounts(all, line.line, special.line, countCells(runs)));
+      const next = await nextLine(queries, canvas.id);
+      const { special, all } = specialLine(legend, line, wish.code, wish.finish, next);
+      const squares = countCells(runs);
+      const taken = takenOff(legend, line.line, squares);
+      const move = { from: line.line, taken, to: special.line, given: squares };
+      await replaceLegend(queries, canvas.id, movedCounts(all, move));
       await setCells(queries, canvas, {
+        moved: taken,
         screenId,
         id: wish.id,
         kind: 'finish',
@@ -200,22 +213,24 @@ export async function replaceFinish(
   );
 }
 
-/** Gives the counts of a finish back. A line that was made for it and that nothing else uses goes. */
+/** Gives the counts of a finish back. A colour that was made for it and that nothing else uses goes, with its number. */
 async function moveBack(queries: Queries, canvas: Canvas, target: ChartEditEntry): Promise<void> {
   const { from, to, cells } = offerOf(target);
-  const legend: LegendLine[] = movedCounts(await legendOf(queries, canvas.id), to, from, cells);
-  const special = legend.at(-1)!;
+  const move = { from: to, taken: cells, to: from, given: target.moved ?? cells };
+  const legend: LegendLine[] = movedCounts(await legendOf(queries, canvas.id), move);
+  const special = ofLine(legend, to);
   const { bags } = await countedBags(queries, canvas.id);
   const after = await neededChart(queries, canvas);
   const idle =
-    special.line === to &&
+    special !== undefined &&
     special.neededDrills === 0 &&
     special.packets === 0 &&
-    !bags.some((bag) => bag.line === special.line) &&
-    countPerLine(after, special.line)[special.line] === 0;
+    !bags.some((bag) => bag.line === to) &&
+    countPerLine(after, to)[to] === 0 &&
+    !(await filledPots(queries, canvas.id)).has(to);
   if (idle) {
-    await freeSlot(queries, canvas.id, special.line);
-    await putLidMark(queries, canvas.id, special.line, null);
+    await freeSlot(queries, canvas.id, to);
+    await putLidMark(queries, canvas.id, to, null);
   }
-  await replaceLegend(queries, canvas.id, idle ? legend.slice(0, -1) : legend);
+  await replaceLegend(queries, canvas.id, idle ? legend.filter(({ line }) => line !== to) : legend);
 }

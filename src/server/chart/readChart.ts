@@ -1,5 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { highestLine } from '../../core/canvas/legend';
 import { type Chart, countDrills, countPerLine } from '../../core/cells/chart';
 import { chartFromJson } from '../../core/chart/files/chartJson';
 import { chartFromGrid } from '../../core/chart/files/fromGrid';
@@ -56,7 +57,7 @@ async function readingOf(file: ChartFileIn): Promise<ChartReading> {
 
 function chartReport(reading: ChartReading, legend: LegendLine[]): ChartReport {
   const { chart } = reading;
-  const counts = countPerLine(chart, legend.length);
+  const counts = countPerLine(chart, highestLine(legend));
   return {
     width: chart.width,
     height: chart.height,

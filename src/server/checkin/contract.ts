@@ -1,8 +1,10 @@
-import type { BagRow } from '../../core/checkin/bagLedger';
+import { BAG_ORIGINS } from '../../core/checkin/bag';
+import type { BagRow, ListedBag } from '../../core/checkin/bagLedger';
 import type { TrashTally } from '../../core/checkin/chance';
+import type { Filling } from '../../core/checkin/filling';
 import type { SheetFinding } from '../../core/checkin/sheetSanity';
 import type { StrayMatch } from '../../core/checkin/strays';
-import type { CanvasSupply, CountedBag, LineSupply } from '../../core/checkin/supply';
+import type { CanvasSupply, LineSupply } from '../../core/checkin/supply';
 import type { UndoView } from '../../core/ledger/history';
 import { number, object, string } from '../http/schema';
 
@@ -11,8 +13,9 @@ const ledgerId = string()
   .required('An id is needed, so that a repeated request counts nothing twice.');
 
 /**
- * Counts a bag; or takes back a count or an assignment (`undoes`); or does one again (`redoes`);
- * or gives a counted stray (`assigns`) to a line.
+ * Counts a bag; or takes back an entry (`undoes`); or does one again (`redoes`); or gives a counted stray (`assigns`) to
+ * a colour; or changes a bag to what is said here (`changes`); or removes one (`removes`). Taking a removal back brings
+ * the bag back.
  */
 export const bagSchema = object({
   id: ledgerId,
@@ -30,7 +33,13 @@ export const bagSchema = object({
     .default('nominal'),
   /** Standard uncertainty of a weighed bag, in drills. */
   spread: number().min(0).max(100_000).nullable().default(null),
+  origin: string()
+    .oneOf(BAG_ORIGINS, 'A bag is from the kit, the seller, the stash, or bought.')
+    .nullable()
+    .default(null),
   assigns: string().uuid().nullable().default(null),
+  changes: string().uuid().nullable().default(null),
+  removes: string().uuid().nullable().default(null),
   undoes: string().uuid().nullable().default(null),
   redoes: string().uuid().nullable().default(null),
 });
@@ -44,18 +53,20 @@ export interface CheckinView {
   supply: LineSupply[];
   summary: CanvasSupply;
   sentence: string;
-  /** Bags that stand counted, oldest first. */
-  bags: CountedBag[];
+  /** Bags that were counted, oldest first, those that were removed since among them. */
+  bags: ListedBag[];
   history: UndoView<BagOffer>;
   strayMatches: StrayMatch[];
   findings: SheetFinding[];
   trash: TrashTally & { share: number };
+  /** What is known of how full the bags are. */
+  filling: Filling;
 }
 
 /** What one entry changed: `supply` of the colours concerned, and all of their bags and strays. */
 export type BagAnswer = Pick<
   CheckinView,
-  'revision' | 'supply' | 'summary' | 'sentence' | 'bags' | 'history' | 'strayMatches'
+  'revision' | 'supply' | 'summary' | 'sentence' | 'bags' | 'history' | 'strayMatches' | 'filling'
 >;
 
 export const trashSchema = object({

@@ -1,15 +1,18 @@
 import type { Canvas } from '../../core/canvas/canvas';
+import { highestLine } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/cells/chart';
+import { listedBags, standingBags } from '../../core/checkin/bagLedger';
 import { learnedTrash } from '../../core/checkin/chance';
+import { learnedFilling } from '../../core/checkin/filling';
 import { goodDrills, mayRunOut } from '../../core/checkin/lacking';
 import { sheetFindings } from '../../core/checkin/sheetSanity';
 import { matchStrays } from '../../core/checkin/strays';
-import { type LineSupply, summarise, supplyInWords, supplyOf } from '../../core/checkin/supply';
+import { type LineSupply, packetSizes, summarise, supplyInWords, supplyOf } from '../../core/checkin/supply';
 import { sectionsWhereShort } from '../../core/sections/shortage';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import { bagFacts, countedBags, trashRecords } from '../../data/checkin';
+import { bagFacts, bagRows, trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
 import { revisionOf } from '../../data/once';
@@ -23,7 +26,8 @@ export async function checkinView(
   screenId: string | null = null,
 ): Promise<CheckinView> {
   const legend = await legendOf(queries, canvas.id);
-  const { bags } = await countedBags(queries, canvas.id);
+  const rows = await bagRows(queries, canvas.id);
+  const { bags } = standingBags(rows);
   const trash = learnedTrash(await trashRecords(queries, canvas.id));
   const chart = await chartOf(queries, canvas);
   const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
@@ -34,11 +38,12 @@ export async function checkinView(
     supply,
     summary,
     sentence: supplyInWords(summary),
-    bags,
+    bags: listedBags(rows, screenId),
     history: await bagHistory(queries, canvas.id, screenId),
     strayMatches: matchStrays(bags, legend, supply),
-    findings: sheetFindings(canvas, legend, chart && countPerLine(chart, legend.length)),
+    findings: sheetFindings(canvas, legend, chart && countPerLine(chart, highestLine(legend))),
     trash,
+    filling: learnedFilling(bags, packetSizes(canvas.packetDrills)),
   };
 }
 
@@ -54,12 +59,13 @@ export async function bagAnswer(
   screenId: string | null = null,
 ): Promise<BagAnswer> {
   const legend = await legendOf(queries, canvas.id);
-  const { bags } = await countedBags(queries, canvas.id);
+  const rows = await bagRows(queries, canvas.id);
+  const { bags } = standingBags(rows);
   const trash = learnedTrash(await trashRecords(queries, canvas.id));
   const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
   const touched = supply.filter(({ line }) => lines.includes(line));
   // While bags are still to find, nobody asks how long the first of them lasts.
-  const short = touched.filter((each) => mayRunOut(each) && each.bags >= each.expectedBags);
+  const short = touched.filter((each) => mayRunOut(each) && each.bagsToFind === 0);
   await untilWhichSection(queries, canvas, supply, short, trash.share);
   const summary = summarise(supply, bags);
   return {
@@ -67,9 +73,10 @@ export async function bagAnswer(
     supply: touched,
     summary,
     sentence: supplyInWords(summary),
-    bags: bags.filter(({ line }) => line === null || lines.includes(line)),
+    bags: listedBags(rows, screenId).filter(({ line }) => line === null || lines.includes(line)),
     history: await bagHistory(queries, canvas.id, screenId),
     strayMatches: matchStrays(bags, legend, supply),
+    filling: learnedFilling(bags, packetSizes(canvas.packetDrills)),
   };
 }
 
@@ -93,7 +100,10 @@ function bagHistory(queries: Queries, canvasId: string, screenId: string | null)
   return undoViewOf(queries, 'bag_entry', canvasId, screenId, (ids) => bagFacts(queries, ids));
 }
 
-/** Lines that an entry of the bag ledger concerns. */
-export async function linesOfBag(queries: Queries, id: string): Promise<(number | null)[]> {
-  return (await bagFacts(queries, [id])).map(({ line }) => line);
+/** Colours that an entry of the bag ledger concerns: what it says, and what was said of its bag before. */
+export async function linesOfBag(queries: Queries, canvasId: string, id: string): Promise<(number | null)[]> {
+  const rows = await bagRows(queries, canvasId);
+  const entry = rows.find((row) => row.id === id);
+  const bag = entry?.subject ?? entry?.undoes ?? id;
+  return rows.filter((row) => row.id === id || row.id === bag || row.subject === bag).map(({ line }) => line);
 }

@@ -1,19 +1,23 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import type { LegendLine } from '../../core/canvas/legend';
-import type { BagRow } from '../../core/checkin/bagLedger';
-import { faultInReplacement } from '../../core/checkin/replaceSheet';
-import type { BagMeasure, CountedBag } from '../../core/checkin/supply';
-import { legendOf, replaceLegend } from '../../data/canvas';
-import { chartOf } from '../../data/chart';
-import { addBagEntry, addTrashRecord, countedBags, findBagEntry } from '../../data/checkin';
+import { type LegendLine, ofLine } from '../../core/canvas/legend';
+import type { BagMeasure, BagOrigin, CountedBag } from '../../core/checkin/bag';
+import { bagInWords } from '../../core/checkin/bagInWords';
+import { type BagRow, laterOnSameBag } from '../../core/checkin/bagLedger';
+import { legendOf } from '../../data/canvas';
+import {
+  addBagEntry,
+  addTrashRecord,
+  bagFacts,
+  bagRows,
+  countedBags,
+  findBagEntry,
+} from '../../data/checkin';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
-import { freeSlot } from '../../data/kitup';
-import { bumpRevision } from '../../data/once';
 import { isOverdrawn, returnToStash, takeAgainFromStash } from '../../data/stash';
-import { putLidMark } from '../../data/symbols';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
+import { noteHeap } from './heap';
 
 /** A bag as it is to be entered into the ledger. */
 export interface BagRequest {
@@ -23,15 +27,19 @@ export interface BagRequest {
   drills: number | null;
   how: BagMeasure;
   spread: number | null;
+  origin: BagOrigin | null;
   assigns: string | null;
+  changes: string | null;
+  removes: string | null;
   undoes: string | null;
   redoes: string | null;
 }
 
 /**
- * Counts a bag, takes back or repeats an entry, or gives a stray to a line. The same request a second time changes
- * nothing.
- * @throws Problem when the entry to take back does not (or no longer) stand, the line does not exist, or the id is taken
+ * Counts a bag, changes or removes one, gives a stray to a colour, or takes an entry back or makes it again. The same
+ * request a second time changes nothing.
+ * @throws Problem when the entry to take back does not (or no longer) stand, the colour or bag does not exist, or the id
+ * is taken
  */
 export async function enterBag(
   database: Database,
@@ -42,32 +50,58 @@ export async function enterBag(
   const request = { id: bag.id, what: 'bag', canvasId: canvas.id, content: bag };
   await once(database, request, async (queries) => {
     const legend = await legendOf(queries, canvas.id);
-    const line = legend.find((candidate) => candidate.line === bag.line);
-    if (bag.line !== null && !line) throw unreadable(`The sheet has no line ${bag.line}.`);
+    const line = ofLine(legend, bag.line);
+    if (bag.line !== null && !line) throw unreadable('The colour list has no such colour any more.');
     const happenedAt = new Date().toISOString();
-    await addBagEntry(queries, {
-      id: bag.id,
-      canvasId: canvas.id,
-      screenId,
-      happenedAt,
-      ...(bag.undoes !== null || bag.redoes !== null
-        ? await repeatOrTakeBack(queries, canvas, bag)
-        : bag.assigns !== null
-          ? assignment(bag, (await countedBags(queries, canvas.id)).bags)
-          : freshCount(bag, line, canvas)),
-    });
-    // Drills that came from the stash go back there with the bag, and come again with it.
-    if (bag.undoes !== null) await returnToStash(queries, bag.undoes, happenedAt);
-    else if (bag.redoes !== null) {
-      await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
-      if (await isOverdrawn(queries)) {
-        throw conflict('The stash no longer has the drills of this bag; they were used elsewhere.');
-      }
-    }
+    const entry = await entryOf(queries, canvas, bag, line);
+    await addBagEntry(queries, { id: bag.id, canvasId: canvas.id, screenId, happenedAt, ...entry });
+    await moveStash(queries, bag, entry, happenedAt);
+    await noteHeap(queries, canvas);
   });
 }
 
 type EntryBody = Omit<BagRow, 'id'>;
+
+async function entryOf(
+  queries: Queries,
+  canvas: Canvas,
+  bag: BagRequest,
+  line: LegendLine | undefined,
+): Promise<EntryBody> {
+  if (bag.undoes !== null || bag.redoes !== null) return repeatOrTakeBack(queries, canvas, bag);
+  const subject = bag.assigns ?? bag.changes ?? bag.removes;
+  if (subject === null) return freshCount(bag, line, canvas);
+  const known = (await countedBags(queries, canvas.id)).bags.find(({ id }) => id === subject);
+  if (!known) throw notFound('such bag');
+  if (bag.assigns !== null) return assignment(bag, known);
+  return bag.removes !== null ? aboutBag('remove', known) : change(bag, known, line);
+}
+
+/** Drills that came from the stash go back there with their bag, and come again with it. */
+async function moveStash(
+  queries: Queries,
+  bag: BagRequest,
+  entry: EntryBody,
+  happenedAt: string,
+): Promise<void> {
+  const removal = entry.kind === 'take back' && bag.undoes !== null && (await isRemoval(queries, bag.undoes));
+  if (bag.removes !== null) await returnToStash(queries, bag.removes, happenedAt);
+  else if (removal) await takeAgainFromStash(queries, entry.subject!, entry.subject!, happenedAt);
+  else if (bag.undoes !== null && entry.subject === null) {
+    await returnToStash(queries, bag.undoes, happenedAt);
+  } else if (bag.redoes !== null && entry.kind === 'remove') {
+    await returnToStash(queries, entry.subject!, happenedAt);
+  } else if (bag.redoes !== null && entry.kind === 'count') {
+    await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
+  }
+  if ((removal || bag.redoes !== null) && (await isOverdrawn(queries))) {
+    throw conflict('The stash no longer has the drills of this bag; they were used elsewhere.');
+  }
+}
+
+async function isRemoval(queries: Queries, id: string): Promise<boolean> {
+  return (await bagFacts(queries, [id]))[0]?.kind === 'remove';
+}
 
 async function repeatOrTakeBack(queries: Queries, canvas: Canvas, bag: BagRequest): Promise<EntryBody> {
   const id = (bag.undoes ?? bag.redoes)!;
@@ -75,53 +109,74 @@ async function repeatOrTakeBack(queries: Queries, canvas: Canvas, bag: BagReques
   const target = standing === 'unknown' ? null : await findBagEntry(queries, canvas.id, id);
   if (!target) throw notFound('such bag');
   if (bag.undoes !== null) {
-    if (standing !== 'stands')
-      throw conflict('This bag has already been taken back, perhaps at another screen.');
-    const { bags } = await countedBags(queries, canvas.id);
-    const counted = bags.find((each) => each.id === target.id);
-    if (target.line === null && counted && counted.line !== null) {
-      throw conflict('This bag was given to a line since. Take that back first.');
+    if (standing !== 'stands') throw conflict('This was undone already, perhaps at another screen.');
+    const later = laterOnSameBag(await bagRows(queries, canvas.id), id);
+    // A bag that was moved and then changed is taken back step by step, the last first.
+    if (later) {
+      const legend = await legendOf(queries, canvas.id);
+      throw conflict(`Later this happened to the same bag: ${bagInWords(later, legend)}. Undo that first.`);
     }
   } else if (standing !== 'taken back') {
     throw conflict('This bag can no longer be counted again; count it as a new one.');
   }
   const kind = bag.undoes === null ? target.kind : 'take back';
-  const { line, label, drills, how, spread, subject } = target;
-  return { kind, line, label, drills, how, spread, subject, undoes: bag.undoes, redoes: bag.redoes };
+  const { id: _, ...said } = target;
+  return { ...said, kind, undoes: bag.undoes, redoes: bag.redoes };
 }
 
-function assignment(bag: BagRequest, bags: readonly CountedBag[]): EntryBody {
-  const stray = bags.find((counted) => counted.id === bag.assigns);
-  if (!stray) throw notFound('such bag');
-  if (stray.line !== null) throw conflict('This bag already has its line.');
-  if (bag.line === null) throw unreadable('Say to which line the bag goes.');
-  const { label, drills, how, spread } = stray;
+/** A row about a bag that says what the bag is already. */
+function aboutBag(
+  kind: BagRow['kind'],
+  { id, line, label, drills, how, spread, origin }: CountedBag,
+): EntryBody {
+  return { kind, line, label, drills, how, spread, origin, subject: id, undoes: null, redoes: null };
+}
+
+function assignment(bag: BagRequest, stray: CountedBag): EntryBody {
+  if (stray.line !== null) throw conflict('This bag already has its colour.');
+  if (bag.line === null) throw unreadable('Say to which colour the bag goes.');
+  return { ...aboutBag('assign', stray), line: bag.line };
+}
+
+function change(bag: BagRequest, known: CountedBag, line: LegendLine | undefined): EntryBody {
+  const said = freshEntry(bag, line, known.drills);
+  const origin = bag.origin ?? known.origin;
+  if ((known.origin === 'stash') !== (origin === 'stash')) {
+    throw unreadable('A bag comes from the stash by taking it there; remove this one and take it again.');
+  }
+  if (known.origin === 'stash' && said.drills !== known.drills) {
+    throw unreadable('These drills came from the stash. Remove the bag, and take the right number there.');
+  }
+  return { ...aboutBag('change', known), ...said, label: bag.label || known.label, origin };
+}
+
+function freshCount(bag: BagRequest, line: LegendLine | undefined, canvas: Canvas): EntryBody {
+  if (bag.origin === 'stash')
+    throw unreadable('Drills from the stash are taken there, so that it knows of them.');
   return {
-    kind: 'assign',
-    line: bag.line,
-    label,
-    drills,
-    how,
-    spread,
-    subject: stray.id,
+    kind: 'count',
+    ...freshEntry(bag, line, canvas.packetDrills),
+    origin: bag.origin ?? 'kit',
+    subject: null,
     undoes: null,
     redoes: null,
   };
 }
 
-function freshCount(bag: BagRequest, line: LegendLine | undefined, canvas: Canvas): EntryBody {
-  if (!line && bag.label === '') throw unreadable('A bag that is on no line needs its code as a label.');
+function freshEntry(
+  bag: BagRequest,
+  line: LegendLine | undefined,
+  usualDrills: number,
+): Pick<BagRow, 'line' | 'label' | 'drills' | 'how' | 'spread'> {
+  if (!line && bag.label === '' && bag.changes === null)
+    throw unreadable('A bag of no colour in the list needs its code as a label.');
   if (bag.how === 'weighed' && bag.spread === null) throw unreadable('A weighed bag needs its uncertainty.');
   return {
-    kind: 'count',
     line: bag.line,
     label: bag.label || line?.code || '',
-    drills: bag.drills ?? canvas.packetDrills,
+    drills: bag.drills ?? usualDrills,
     how: bag.how,
     spread: bag.how === 'counted' ? 0 : bag.how === 'weighed' ? bag.spread : null,
-    subject: null,
-    undoes: null,
-    redoes: null,
   };
 }
 
@@ -135,25 +190,4 @@ export async function recordTrash(
   await once(database, request, (queries) =>
     addTrashRecord(queries, canvas.id, record, new Date().toISOString()),
   );
-}
-
-/** Saves a sheet. @throws Problem when bags or a chart already stand on lines that would change their colour */
-export async function saveSheet(database: Database, canvas: Canvas, lines: LegendLine[]): Promise<void> {
-  await database.transaction(async (queries) => {
-    const { bags } = await countedBags(queries, canvas.id);
-    const chart = await chartOf(queries, canvas);
-    const used = new Set([...(chart?.cells ?? []), ...bags.map((bag) => bag.line ?? 0)]);
-    used.delete(0);
-    const before = await legendOf(queries, canvas.id);
-    const fault = faultInReplacement(before, lines, used);
-    if (fault !== null) throw conflict(fault);
-    await replaceLegend(queries, canvas.id, lines);
-    // A pot or a lid mark belongs to a colour, not to a place on the sheet.
-    for (const line of before) {
-      if (lines[line.line - 1]?.code === line.code) continue;
-      await freeSlot(queries, canvas.id, line.line);
-      await putLidMark(queries, canvas.id, line.line, null);
-    }
-    await bumpRevision(queries, canvas.id);
-  });
 }

@@ -1,5 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { highestLine } from '../../core/canvas/legend';
 import { countInRect } from '../../core/cells/rect';
 import { learnedTrash } from '../../core/checkin/chance';
 import { leftover } from '../../core/checkin/lacking';
@@ -53,7 +54,7 @@ export async function kitFacts(queries: Queries, canvas: Canvas): Promise<KitFac
       legend.map((line) => [line.line, drillsToStore(line, here.get(line.line)!, canvas.packetDrills)]),
     ),
     use: chart && {
-      perSection: sections.map((section) => countInRect(chart, section, legend.length, null)),
+      perSection: sections.map((section) => countInRect(chart, section, highestLine(legend), null)),
     },
     trashShare: learnedTrash(await trashRecords(queries, canvas.id)).share,
   };
@@ -160,7 +161,7 @@ function bagsBeside(
   leave: LeaveRule,
 ): (NumberedBag & { reason: string | null })[] {
   const potted = new Set(pots.map(({ line }) => line));
-  const first = use ? firstUses(use, legend.length) : [];
+  const first = use ? firstUses(use, highestLine(legend)) : [];
   const whole = inColourOrder(legend, 'code')
     .filter(({ line }) => !potted.has(line))
     .map(({ line }) => ({ line, drills: amounts.get(line)! }));

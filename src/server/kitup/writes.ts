@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
+import { highestLine } from '../../core/canvas/legend';
 import { type ColourOrder, inColourOrder } from '../../core/codes/colourOrder';
 import type { AllotGoal, Allotment, AllotTask, LeaveRule } from '../../core/kitup/allotment';
 import type { PotEventKind } from '../../core/kitup/potLedger';
@@ -90,7 +91,7 @@ async function groundOf(queries: Queries, canvas: Canvas, wish: KitupWish): Prom
   const keys = board.map(({ storage, slot }) => slotKey(storage.id, slot.id));
   const states = await potStatesOf(queries, canvas.id);
   const filled = (await allotmentOf(queries, canvas.id)).filter(({ line }) => states.get(line) === 'fill');
-  const first = use ? firstUses(use, legend.length) : [];
+  const first = use ? firstUses(use, highestLine(legend)) : [];
   return {
     legend,
     slots: board.map(({ storage, slot }) => ({ storageId: storage.id, slot: slot.id })),

@@ -1,4 +1,5 @@
 import type { Canvas } from '../../core/canvas/canvas';
+import { highestLine } from '../../core/canvas/legend';
 import { countLaid } from '../../core/cells/bitmap';
 import { countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
 import { burnUp, leftPerLine, percentLaid } from '../../core/progress/progress';
@@ -22,7 +23,8 @@ export async function progressView(
   const chart = known ?? plainCloth(canvas.width, canvas.height);
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
   const days = await laidPerDay(queries, canvas.id, zone);
-  const lines = (await legendOf(queries, canvas.id)).length;
+  const legend = await legendOf(queries, canvas.id);
+  const lines = highestLine(legend);
   const drills = countDrills(chart);
   const laidDrills = countLaid(laid);
   const onChart = countPerLine(chart, lines);
@@ -33,9 +35,7 @@ export async function progressView(
     drills,
     percent: percentLaid(laidDrills, drills),
     burnUp: burnUp(days),
-    colours:
-      left &&
-      Array.from({ length: lines }, (_, i) => ({ line: i + 1, drills: onChart[i + 1]!, left: left[i + 1]! })),
+    colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
     sittings: await sittingsOf(queries, canvas.id, SITTINGS_SHOWN),
   };
 }

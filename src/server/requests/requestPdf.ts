@@ -1,7 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { sizeInWords } from '../../core/canvas/canvas';
 import { mmToPoints, PAPERS, type PaperName } from '../../core/print/paper';
-import { type RequestLine, stillOpen } from '../../core/requests/supplierRequest';
+import { type RequestLine, toAsk } from '../../core/requests/supplierRequest';
 import { newPdf, writtenPdf } from '../print/pdf';
 
 const MARGIN_MM = 18;
@@ -11,11 +11,11 @@ const COLUMNS = [
   ['Finish', 30, 'left'],
   ['Needed', 24, 'right'],
   ['Received', 24, 'right'],
-  ['Short', 22, 'right'],
+  ['To send', 22, 'right'],
   ['Bags missing', 30, 'right'],
 ] as const;
 
-/** What a request to the sender holds. */
+/** What a request to the seller holds. */
 export interface PrintedRequest {
   canvas: Canvas;
   lines: readonly RequestLine[];
@@ -26,7 +26,7 @@ export interface PrintedRequest {
   paper: PaperName;
 }
 
-/** The request to the sender on paper, photos of the sheet behind it. */
+/** The request to the seller on paper, photos of the sheet behind it. */
 export async function requestPdf({
   canvas,
   lines,
@@ -73,7 +73,7 @@ export async function requestPdf({
     COLUMNS.map(([name]) => name),
     'words',
   );
-  for (const each of stillOpen(lines)) {
+  for (const each of toAsk(lines)) {
     const numbers = [each.neededDrills, each.receivedDrills, each.shortDrills, each.bagsMissing];
     row(
       [each.line.code, each.line.keyNumber, each.line.finish, ...numbers.map((n) => n.toLocaleString('en'))],

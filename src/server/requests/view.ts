@@ -1,4 +1,5 @@
 import type { Canvas } from '../../core/canvas/canvas';
+import { highestLine } from '../../core/canvas/legend';
 import { requestLines, requestText } from '../../core/requests/supplierRequest';
 import { sectionWithMost } from '../../core/sections/sectionWithMost';
 import { coverOffers } from '../../core/stash/cover';
@@ -15,19 +16,19 @@ import type { RequestView } from './contract';
 /** @param date of the letter, as it should stand there */
 export async function requestView(queries: Queries, canvas: Canvas, date: string): Promise<RequestView> {
   const legend = await legendOf(queries, canvas.id);
-  const { supply } = await checkinView(queries, canvas);
-  const lines = requestLines(legend, supply, await requestStates(queries, canvas.id));
+  const { supply, trash } = await checkinView(queries, canvas);
+  const lines = requestLines(legend, supply, await requestStates(queries, canvas.id), trash);
   const stash = await stashItems(queries);
   const chart = await chartOf(queries, canvas);
   const { sections } = await sectionsOf(queries, canvas);
-  const showsMostIn = chart ? sectionWithMost(chart, sections, legend.length) : () => null;
+  const showsMostIn = chart ? sectionWithMost(chart, sections, highestLine(legend)) : () => null;
   const photos = (await inspectionEntries(queries, canvas.id))
     .filter((entry) => entry.kind === 'sheet' && entry.hasPhoto)
     .map((entry) => entry.id);
   return {
     lines: lines.map((each) => ({
       ...each,
-      offers: coverOffers(each.line, canvas.shape, each.shortDrills, stash),
+      offers: coverOffers(each.line, canvas.shape, each.lackingDrills, stash),
       showsMostIn: showsMostIn(each.line.line),
     })),
     text: requestText(canvas, lines, date),

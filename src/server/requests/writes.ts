@@ -6,6 +6,7 @@ import { addBagEntry } from '../../data/checkin';
 import type { Database } from '../../data/engine/database';
 import { addRequestState } from '../../data/requests';
 import { addStashMove, stashItems } from '../../data/stash';
+import { noteHeap } from '../checkin/heap';
 import { once } from '../http/once';
 import { notFound, unreadable } from '../http/problem';
 
@@ -43,10 +44,12 @@ export async function coverFromStash(
         drills: wish.drills,
         how: 'counted',
         spread: 0,
+        origin: 'stash',
         subject: null,
         undoes: null,
         redoes: null,
       });
+      await noteHeap(queries, canvas);
       await addStashMove(
         queries,
         { id: randomUUID(), itemId: item.id, drills: -wish.drills, bagId: wish.id },

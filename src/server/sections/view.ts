@@ -1,4 +1,5 @@
 import type { Canvas } from '../../core/canvas/canvas';
+import { highestLine } from '../../core/canvas/legend';
 import { type BlockSize, cutIntoBlocks, type Section, tallySections } from '../../core/sections/blockGrid';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
@@ -22,7 +23,7 @@ export async function sectionsView(queries: Queries, canvas: Canvas): Promise<Se
   const { block, sections } = await sectionsOf(queries, canvas);
   const chart = await chartOrCloth(queries, canvas);
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
-  const lines = Math.max(1, (await legendOf(queries, canvas.id)).length);
+  const lines = Math.max(1, highestLine(await legendOf(queries, canvas.id)));
   return { block, sections: tallySections(chart, laid, sections, lines) };
 }
 

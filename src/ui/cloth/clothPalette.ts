@@ -1,11 +1,11 @@
-import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
+import { byLine, type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { hexToRgb, type Rgb, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import { type ClothColours, clothColours } from '../../core/view/paint';
 
 /** All that the renderer knows of a legend: colours under the present light, and symbols. */
 export interface ClothPalette {
   colours: ClothColours;
-  /** One entry a legend line; index 0 is empty. */
+  /** By line number; index 0 is empty. */
   symbols: string[];
   /** Symbols that the user drew, in a box of 100 × 100; null for the others. */
   drawings: (Path2D | null)[];
@@ -20,14 +20,19 @@ export function readPalette(legend: readonly LegendLine[], hasChart: boolean): C
   const style = getComputedStyle(document.documentElement);
   const ground = hexToRgb(style.getPropertyValue('--c-cloth').trim());
   const lines = hasChart ? legend : [];
+  const unknown = hexToRgb(UNKNOWN_COLOUR);
   const drills = hasChart
-    ? lines.map((line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR))
-    : [hexToRgb(UNKNOWN_COLOUR)];
+    ? byLine(lines, (line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR), unknown).slice(1)
+    : [unknown];
   return {
     colours: clothColours(drills, ground),
-    symbols: ['', ...lines.map((line) => symbolOrKey(line))],
-    drawings: [null, ...lines.map(({ drawing }) => (drawing === undefined ? null : new Path2D(drawing)))],
-    special: [false, ...lines.map(({ finish }) => finish !== 'plain')],
+    symbols: byLine(lines, symbolOrKey, ''),
+    drawings: byLine<LegendLine, Path2D | null>(
+      lines,
+      ({ drawing }) => (drawing === undefined ? null : new Path2D(drawing)),
+      null,
+    ),
+    special: byLine(lines, ({ finish }) => finish !== 'plain', false),
     ground,
     ink: style.getPropertyValue('--c-ink').trim(),
   };

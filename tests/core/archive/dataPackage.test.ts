@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  ARCHIVE_VERSION,
   type ArchiveRow,
   CHART_TABLE,
   chartFromRows,
@@ -54,6 +55,8 @@ function anyValue({ kind, optional, oneOf }: ArchiveColumn): fc.Arbitrary<unknow
 const rowOf = (table: ArchiveTable): fc.Arbitrary<ArchiveRow> =>
   fc.record(Object.fromEntries(table.columns.map((column) => [column.name, anyValue(column)])));
 const CANVAS = ARCHIVE_TABLES[0]!;
+/** Every table without a row: a header alone is valid CSV. */
+const empty = ARCHIVE_TABLES.map((table) => [fileOf(table), tableToCsv(table, [])] as const);
 const oneCanvas = tableToCsv(CANVAS, fc.sample(rowOf(CANVAS), { numRuns: 1, seed: 5 }));
 
 describe('the tables of an archive', () => {
@@ -62,10 +65,13 @@ describe('the tables of an archive', () => {
       fc.assert(
         fc.property(fc.array(rowOf(table), { minLength: 1, maxLength: table === CANVAS ? 1 : 4 }), (rows) => {
           const files = new Map([
+            ...empty,
             [fileOf(CANVAS), oneCanvas],
             [fileOf(table), tableToCsv(table, rows)],
           ]);
-          expect(readTables((path) => files.get(path) ?? null).get(table.name)).toEqual(rows);
+          expect(readTables((path) => files.get(path) ?? null, ARCHIVE_VERSION).get(table.name)).toEqual(
+            rows,
+          );
         }),
         { numRuns: 30 },
       );
@@ -75,7 +81,15 @@ describe('the tables of an archive', () => {
   it('name the row and column of a value that cannot be', () => {
     const sitting = ARCHIVE_TABLES.find(({ name }) => name === 'sitting')!;
     const read = (text: string) => () =>
-      readTables((path) => (path === fileOf(sitting) ? text : path === fileOf(CANVAS) ? oneCanvas : null));
+      readTables(
+        (path) =>
+          path === fileOf(sitting)
+            ? text
+            : path === fileOf(CANVAS)
+              ? oneCanvas
+              : (new Map(empty).get(path) ?? null),
+        ARCHIVE_VERSION,
+      );
     const id = '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f01';
     expect(read(`id,started_at\n${id},2026-05-01T10:00:00Z\n`)).not.toThrow();
     // Columns may stand in any order, and others are passed over.
@@ -87,7 +101,35 @@ describe('the tables of an archive', () => {
       'Row 1 of sitting.csv: id cannot be “nobody”.',
     );
     expect(read(`id\n${id}\n`)).toThrow('sitting.csv has no column started_at.');
-    expect(() => readTables(() => null)).toThrow('exactly one canvas');
+    expect(() => readTables((path) => new Map(empty).get(path) ?? null, ARCHIVE_VERSION)).toThrow(
+      'exactly one canvas',
+    );
+  });
+
+  it('are all there: what an archive of its version must have is never taken as empty', () => {
+    for (const missing of ARCHIVE_TABLES) {
+      const files = new Map([...empty, [fileOf(CANVAS), oneCanvas]] as const);
+      files.delete(fileOf(missing));
+      const read = (version: number) => () => readTables((path) => files.get(path) ?? null, version);
+      expect(read(ARCHIVE_VERSION)).toThrow(`${fileOf(missing)} is missing from this archive`);
+      // An archive of the first version does not know what came later.
+      if (missing.since === 2) expect(read(1)).not.toThrow();
+    }
+  });
+
+  it('of an older archive have what was true before a column came', () => {
+    const files = new Map<string, string>([
+      ...empty,
+      [fileOf(CANVAS), oneCanvas],
+      [
+        'legend_line.csv',
+        'line,key_number,symbol,code,name,hex,finish,needed_drills,packets\n1,1,A,412,,,plain,10,1\n2,2,B,98,,,plain,5,1\n',
+      ],
+    ]);
+    expect(readTables((path) => files.get(path) ?? null, 1).get('legend_line')).toMatchObject([
+      { position: 1, origin: 'sheet' },
+      { position: 2, origin: 'sheet' },
+    ]);
   });
 });
 
@@ -101,7 +143,7 @@ describe('the chart as a table', () => {
         (width, height, lines) => {
           const cells = Uint16Array.from({ length: width * height }, () => lines.next().value as number);
           const chart = makeChart(width, height, cells);
-          expect(chartFromRows(chartToRows(chart), chart, 3)).toEqual(chart);
+          expect(chartFromRows(chartToRows(chart), chart, new Set([1, 2, 3]))).toEqual(chart);
         },
       ),
     );
@@ -110,7 +152,7 @@ describe('the chart as a table', () => {
   it('stays inside the canvas and on the sheet', () => {
     const size = { width: 4, height: 3 };
     const read = (row: number, column: number, drills: number, line: number) => () =>
-      chartFromRows([{ row, column, drills, line }], size, 2);
+      chartFromRows([{ row, column, drills, line }], size, new Set([1, 2]));
     expect(read(3, 1, 4, 2)).not.toThrow();
     for (const outside of [
       read(0, 1, 1, 1),
@@ -121,7 +163,7 @@ describe('the chart as a table', () => {
     ]) {
       expect(outside).toThrow('lies outside the canvas');
     }
-    expect(read(1, 1, 1, 3)).toThrow('names line 3 of 2');
+    expect(read(1, 1, 1, 3)).toThrow('names colour 3, which the list does not have');
     expect(read(1, 1, 1, 0)).toThrow('names line 0 of 2');
   });
 });

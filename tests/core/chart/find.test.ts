@@ -11,6 +11,7 @@ const canvas = {
   title: 'T',
   shape: 'square',
   pitchMm: 2.5,
+  bagsCarry: null,
   width: 600,
   height: 440,
   panels: 1,

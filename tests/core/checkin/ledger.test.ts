@@ -1,8 +1,15 @@
 import { describe, expect, it } from 'vitest';
+import type { CountedBag } from '../../../src/core/checkin/bag';
 import { withAnswer } from '../../../src/core/checkin/bagAnswer';
-import { type BagRow, standingBags } from '../../../src/core/checkin/bagLedger';
+import {
+  type BagRow,
+  type DatedBagRow,
+  laterOnSameBag,
+  listedBags,
+  standingBags,
+} from '../../../src/core/checkin/bagLedger';
 import { goodDrills, lacks, leftover, mayRunOut, shareHere } from '../../../src/core/checkin/lacking';
-import { type CountedBag, supplyOf } from '../../../src/core/checkin/supply';
+import { supplyOf } from '../../../src/core/checkin/supply';
 import { line } from '../samples';
 
 const row = (id: string, more: Partial<BagRow>): BagRow => ({
@@ -13,6 +20,7 @@ const row = (id: string, more: Partial<BagRow>): BagRow => ({
   drills: 200,
   how: 'nominal',
   spread: null,
+  origin: 'kit',
   subject: null,
   undoes: null,
   redoes: null,
@@ -44,6 +52,47 @@ describe('the bag ledger', () => {
     expect(bags[0]!.line).toBeNull();
     expect([...standing]).toEqual(['a']);
   });
+
+  it('changes, moves and removes a bag, and goes back step by step', () => {
+    const rows = [
+      row('a', {}),
+      row('b', { kind: 'change', subject: 'a', line: 2, drills: 180, how: 'counted', spread: 0 }),
+      row('c', { kind: 'remove', subject: 'a', line: 2, drills: 180 }),
+      row('d', { kind: 'take back', subject: 'a', undoes: 'c' }),
+      row('e', { kind: 'take back', subject: 'a', undoes: 'b' }),
+    ];
+    const upTo = (n: number) => standingBags(rows.slice(0, n));
+    expect(upTo(2).bags).toMatchObject([{ id: 'a', line: 2, drills: 180, spread: 0 }]);
+    expect(upTo(3).bags).toEqual([]);
+    expect(upTo(3).removed).toMatchObject([{ bag: { id: 'a', line: 2 }, removal: { id: 'c' } }]);
+    expect(upTo(4).bags).toMatchObject([{ id: 'a', line: 2 }]);
+    expect(upTo(5).bags).toMatchObject([{ id: 'a', line: 1, drills: 200 }]);
+    expect(laterOnSameBag(rows.slice(0, 3), 'a')).toMatchObject({ id: 'b' });
+    expect(laterOnSameBag(rows.slice(0, 3), 'b')).toMatchObject({ id: 'c' });
+    expect(laterOnSameBag(rows, 'a')).toBeNull();
+  });
+
+  it('lists every bag with when and where, the removed ones too', () => {
+    const dated = (id: string, more: Partial<DatedBagRow>): DatedBagRow => ({
+      ...row(id, more),
+      happenedAt: `2026-05-01T10:0${id.charCodeAt(0) - 97}:00Z`,
+      screenId: 'desk',
+      ...more,
+    });
+    const listed = listedBags(
+      [
+        dated('a', {}),
+        dated('b', { screenId: 'phone' }),
+        dated('c', { kind: 'change', subject: 'a', drills: 190 }),
+        dated('d', { kind: 'remove', subject: 'b', screenId: 'phone' }),
+      ],
+      'desk',
+    );
+    expect(listed).toMatchObject([
+      { id: 'a', screen: 0, drills: 190, changedAt: '2026-05-01T10:02:00Z', removedBy: null },
+      { id: 'b', screen: 2, removedBy: 'd' },
+    ]);
+  });
 });
 
 describe('what one bag changes', () => {
@@ -56,6 +105,7 @@ describe('what one bag changes', () => {
       drills: 200,
       how: 'nominal',
       spread: 6,
+      origin: 'kit',
     });
     const before = [bag('a', 1), bag('b', 2), bag('c', null)];
     const after = [...before.slice(0, 2), bag('d', 1)];
@@ -75,7 +125,7 @@ describe('what lacks', () => {
       line(2, { neededDrills: 300 }),
       line(3, { neededDrills: 0 }),
     ],
-    [{ id: 'a', line: 2, label: '', drills: 240, how: 'counted', spread: 0 }],
+    [{ id: 'a', line: 2, label: '', drills: 240, how: 'counted', spread: 0, origin: 'kit' }],
     200,
   );
 

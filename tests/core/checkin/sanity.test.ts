@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { CountedBag } from '../../../src/core/checkin/bag';
 import { sheetFindings } from '../../../src/core/checkin/sheetSanity';
 import { matchStrays, oneSignOff } from '../../../src/core/checkin/strays';
-import { type CountedBag, supplyOf } from '../../../src/core/checkin/supply';
+import { supplyOf } from '../../../src/core/checkin/supply';
 import { line } from '../samples';
 
 const canvas = { width: 20, height: 20, packetDrills: 200 };
@@ -108,6 +109,7 @@ describe('strays', () => {
     drills: 200,
     how: 'nominal',
     spread: 6,
+    origin: 'kit',
   });
   const matches = (bags: CountedBag[]) =>
     matchStrays(bags, legend, supplyOf(legend, bags, 200)).map(({ bagId, line: to, as }) => [bagId, to, as]);

@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { seededRandom } from '../../../src/core/chance/random';
+import type { CountedBag } from '../../../src/core/checkin/bag';
+import { learnedFilling, nominalSpread } from '../../../src/core/checkin/filling';
 import {
   arithmeticOf,
-  type CountedBag,
+  bagsToFind,
   judge,
-  nominalSpread,
   packetsFor,
   reasonInWords,
   spokenResult,
@@ -22,6 +24,7 @@ const bag = (number: number | null, drills = 200, id = String(Math.random())): C
   drills,
   how: 'nominal',
   spread: nominalSpread(drills),
+  origin: 'kit',
 });
 
 describe('packets', () => {
@@ -75,13 +78,65 @@ describe('verdict', () => {
 });
 
 describe('supply of a canvas', () => {
-  it('adds the spreads of bags as variances', () => {
+  it('adds what each bag errs by itself as variances, and what all err together as it is', () => {
+    const supplied = (bags: CountedBag[]) => supplyOf([line(1, { neededDrills: 700 })], bags, 200)[0]!;
+    // 1 % of 200 each by itself, 3 % of 400 together.
+    expect(supplied([bag(1), bag(1)]).spread).toBeCloseTo(Math.hypot(2, 2, 12), 9);
+    // A bag counted by hand adds nothing, but it tells of the filler: one of 200 is as printed.
+    const learned = supplied([bag(1), bag(1), { ...bag(1), how: 'counted', spread: 0 }]).spread;
+    expect(learned).toBeCloseTo(Math.hypot(2, 2, 400 / Math.sqrt(1 / 0.03 ** 2 + 1 / 0.01 ** 2)), 9);
+  });
+
+  it('does not average out what a filler does to all bags: 42 of 200 for 8,000 run out with 28.7 %', () => {
+    const bags = Array.from({ length: 42 }, (_, i) => bag(1, 200, String(i)));
+    const [supply] = supplyOf([line(1, { neededDrills: 8000, packets: 42 })], bags, 200);
+    expect(supply!.chance * 100).toBeCloseTo(28.7, 1);
+    // A simulation by itself: one factor for all bags, one for each, and bad drills one by one.
+    const random = seededRandom(42);
+    let out = 0;
+    const runs = 20_000;
+    for (let run = 0; run < runs; run++) {
+      const common = 0.03 * random.normal();
+      let drills = 0;
+      for (let i = 0; i < 42; i++) drills += 200 * (1 + common + 0.01 * random.normal());
+      // Beta(6, 194) as a ratio of two gamma laws, each a sum of exponentials.
+      const gamma = (shape: number) => {
+        let sum = 0;
+        for (let i = 0; i < shape; i++) sum -= Math.log(1 - random.uniform());
+        return sum;
+      };
+      const [bad, good] = [gamma(6), gamma(194)];
+      const share = bad / (bad + good);
+      const usable = drills * (1 - share) + Math.sqrt(drills * share * (1 - share)) * random.normal();
+      if (usable < 7999.5) out++;
+    }
+    expect(Math.abs(out / runs - supply!.chance)).toBeLessThan(4 * Math.sqrt(0.25 / runs));
+  });
+
+  it('does not call bags missing whose drills are here in larger ones', () => {
+    const find = (packets: number, neededDrills: number, bags: number, drills: number) =>
+      bagsToFind({ packets, neededDrills }, 200, { bags, drills });
+    expect(find(5, 900, 1, 1000)).toBe(0);
+    expect(find(5, 900, 1, 985)).toBe(0);
+    expect(find(3, 500, 2, 400)).toBe(1);
+    expect(find(20, 3900, 19, 3800)).toBe(1);
+    expect(find(1, 150, 0, 0)).toBe(1);
+    // Three bags for 2,900 are bags of about 1,000.
+    expect(find(3, 2900, 1, 1000)).toBe(2);
+    expect(find(2, 300, 4, 560)).toBe(0);
+  });
+
+  it('knows what the seller sent apart from the rest', () => {
     const [supply] = supplyOf(
-      [line(1, { neededDrills: 700 })],
-      [bag(1), bag(1), { ...bag(1), how: 'counted', spread: 0 }],
+      [line(1, { neededDrills: 700, packets: 4 })],
+      [bag(1), { ...bag(1, 300), origin: 'stash', how: 'counted', spread: 0 }],
       200,
     );
-    expect(supply!.spread).toBeCloseTo(Math.sqrt(2) * 6, 9);
+    expect(supply).toMatchObject({
+      suppliedDrills: 500,
+      fromSeller: { bags: 1, drills: 200 },
+      bagsToFind: 3,
+    });
   });
 
   it('never gets likelier to run out by another bag', () => {
@@ -107,10 +162,11 @@ describe('supply of a canvas', () => {
     const [supply] = supplyOf([line(1, { neededDrills: 500, packets: 3 })], [bag(1), bag(1)], 200);
     expect(reasonInWords(supply!)).toBe('Running out is almost certain, above 99 %.');
     expect(reasonInWords({ ...supply!, lastsUntilSection: 31 })).toContain('It lasts until section 31.');
-    // 500 ÷ 0.97 = 515.5; 400 × 0.97 = 388; two bags with a standard deviation of 6 each: 2 × 8.49 = 17.
-    const steps = arithmeticOf(supply!, { handled: 200, thrown: 6, share: 0.03 }).join(' ');
+    // 500 ÷ 0.97 = 515.5; 400 × 0.97 = 388; 3 % of 400 in common and 2 for each bag: 2 × √(144 + 4 + 4) = 24.7.
+    const filling = learnedFilling([], [200]);
+    const steps = arithmeticOf(supply!, { handled: 200, thrown: 6, share: 0.03 }, filling).join(' ');
     expect(steps).toContain('500 ÷ (1 − 3.0 %) = 516');
-    expect(steps).toContain('400 in 2 bags, give or take 17; good ones of these about 388');
+    expect(steps).toContain('400 in 2 bags, give or take 25; good ones of these about 388');
     expect(spokenResult('412', supply!, 'pot 7')).toBe('4 1 2: short by 100. One bag still to find. Pot 7.');
   });
 

@@ -1,9 +1,17 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { type CountedBag, supplyOf } from '../../../src/core/checkin/supply';
+import type { CountedBag } from '../../../src/core/checkin/bag';
+import { chanceOfRunningOut, TRASH_START } from '../../../src/core/checkin/chance';
+import { supplyOf } from '../../../src/core/checkin/supply';
 import { differenceInWords } from '../../../src/core/colour/difference';
 import { sizeInWordsAgainst } from '../../../src/core/inspection/inspection';
-import { requestCsv, requestLines, requestText, stillOpen } from '../../../src/core/requests/supplierRequest';
+import {
+  requestCsv,
+  requestLines,
+  requestText,
+  stillWanting,
+  toAsk,
+} from '../../../src/core/requests/supplierRequest';
 import { coverOffers, type StashItem } from '../../../src/core/stash/cover';
 import { line } from '../samples';
 
@@ -12,6 +20,7 @@ const canvas = {
   title: 'Two hills',
   shape: 'square' as const,
   pitchMm: 2.5,
+  bagsCarry: null,
   width: 120,
   height: 160,
   panels: 1,
@@ -29,19 +38,55 @@ const bag = (number: number, drills = 200): CountedBag => ({
   label: '',
   drills,
   how: 'nominal',
-  spread: 6,
+  spread: 2,
+  origin: 'kit',
 });
 const lines = (bags: CountedBag[], states = new Map<number, 'asked' | 'promised' | 'arrived'>()) =>
-  requestLines(legend, supplyOf(legend, bags, 200), states);
+  requestLines(legend, supplyOf(legend, bags, 200), states, TRASH_START);
 
-describe('a request to the sender', () => {
-  it('lists what lacks drills or bags, in code order', () => {
-    expect(
-      lines([bag(1), bag(2)]).map((each) => [each.line.code, each.shortDrills, each.bagsMissing, each.state]),
-    ).toEqual([
-      ['1204', 300, 2, null],
-      ['SH7', 150, 1, null],
+describe('a request to the seller', () => {
+  it('lists what may run out, in code order, with enough to ask for', () => {
+    const [most, special] = lines([bag(1), bag(2)]);
+    expect([most, special].map((each) => [each!.line.code, each!.bagsMissing, each!.state])).toEqual([
+      ['1204', 2, null],
+      ['SH7', 1, null],
     ]);
+    // 500 good ones take 516 with 3 % bad ones among them; to be safe it is more.
+    expect(most!.shortDrills).toBeGreaterThan(516 - 200);
+    const chanceOf = chanceOfRunningOut(TRASH_START);
+    const [supply] = supplyOf(legend, [bag(1)], 200);
+    const withMore = (more: number) =>
+      chanceOf(500, { drills: 200 + more, spread: Math.hypot(supply!.fromSeller.spread, 0.03 * more) });
+    expect(withMore(most!.shortDrills)).toBeLessThan(0.05);
+    expect(withMore(most!.shortDrills - 1)).toBeGreaterThanOrEqual(0.05);
+  });
+
+  it('asks for a colour that is only just enough, and claims no bag where its drills are here', () => {
+    const tight = lines([bag(1, 510), bag(2), bag(3)]).find((each) => each.line.line === 1)!;
+    expect(tight.shortDrills).toBeGreaterThan(0);
+    expect(lines([bag(1, 1000), bag(2), bag(3)])).toEqual([]);
+  });
+
+  it('reckons with what the seller sent alone, and leaves the rest out of the letter', () => {
+    const own: CountedBag = { ...bag(1, 400), id: 's', origin: 'stash', how: 'counted', spread: 0 };
+    const [each] = lines([bag(1), own, bag(2), bag(3)]);
+    expect(each).toMatchObject({ receivedDrills: 200, bagsMissing: 2, lackingDrills: 0 });
+    expect(each!.shortDrills).toBeGreaterThan(300);
+    expect([toAsk([each!]).length, stillWanting([each!]).length]).toEqual([1, 0]);
+    expect(requestText(canvas, [each!], 'today')).toContain('200 received of 500 needed, 2 bags missing');
+  });
+
+  it('does not ask the seller for a finish of the user’s own choice', () => {
+    const chosen = [...legend, line(4, { code: 'G1', neededDrills: 80, packets: 0, origin: 'own' })];
+    const all = requestLines(
+      chosen,
+      supplyOf(chosen, [bag(1, 1000), bag(2), bag(3)], 200),
+      new Map(),
+      TRASH_START,
+    );
+    expect(all.map((each) => [each.line.code, each.shortDrills])).toEqual([['G1', 0]]);
+    expect(all[0]!.lackingDrills).toBeGreaterThan(80);
+    expect(toAsk(all)).toEqual([]);
   });
 
   it('is cleared by a bag that arrives', () => {
@@ -49,16 +94,19 @@ describe('a request to the sender', () => {
     expect(lines([bag(1), bag(2)], states).find((each) => each.line.line === 3)!.state).toBe('promised');
     const after = lines([bag(1), bag(2), bag(3)], states);
     expect(after.find((each) => each.line.line === 3)).toMatchObject({ state: 'arrived', shortDrills: 0 });
-    expect(stillOpen(after).map((each) => each.line.code)).toEqual(['1204']);
+    expect(toAsk(after).map((each) => each.line.code)).toEqual(['1204']);
   });
 
   it('names title, size, codes, needed, received and short in the letter', () => {
     const text = requestText(canvas, lines([bag(1), bag(2)]), '25 November 2026');
     expect(text).toContain('Date: 25 November 2026');
     expect(text).toContain('“Two hills” (120 × 160 cells, 30 × 40 cm (11.8 × 15.7 in), square drills)');
-    expect(text).toContain('- 1204 (key 1): 200 received of 500 needed, 2 bags missing, short by 300');
+    const [most, special] = lines([bag(1), bag(2)]);
     expect(text).toContain(
-      '- SH7 (key 3, iridescent): 0 received of 150 needed, 1 bag missing, short by 150',
+      `- 1204 (key 1): 200 received of 500 needed, 2 bags missing, please send at least ${most!.shortDrills}`,
+    );
+    expect(text).toContain(
+      `- SH7 (key 3, iridescent): 0 received of 150 needed, 1 bag missing, please send at least ${special!.shortDrills}`,
     );
   });
 
@@ -71,7 +119,7 @@ describe('a request to the sender', () => {
       'Colour code': '1204',
       'Drills needed': '500',
       Received: '0',
-      Short: '500',
+      'To send': String(lines([bag(2)])[0]!.shortDrills),
       State: 'not asked',
     });
   });

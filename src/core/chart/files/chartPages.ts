@@ -1,5 +1,6 @@
 import type { Shape } from '../../canvas/canvas';
 import type { LegendLine } from '../../canvas/legend';
+import { byLine, ofLine } from '../../canvas/legend';
 import type { CellRect, Chart } from '../../cells/chart';
 import { forEachRowRun } from '../../cells/runs';
 import { inkOn } from '../../colour/contrast';
@@ -152,17 +153,17 @@ function cells(
   top: number,
   fonts: FontMeasure,
 ): void {
-  const fills = legend.map((line) => (ink === 'colour' ? (line.hex ?? UNKNOWN_COLOUR) : BARE));
+  const fills = byLine(legend, (line) => (ink === 'colour' ? (line.hex ?? UNKNOWN_COLOUR) : BARE), BARE);
   const inks = fills.map((fill) => inkOn(hexToRgb(fill)));
   forEachRowRun(chart, rect, (x, y, run, line) => {
     if (line === 0) return;
     const atX = left + (x - rect.x) * cellMm;
     const atY = top + (y - rect.y) * cellMm;
     if (ink === 'colour') {
-      for (const mark of drills(atX, atY, cellMm, run, shape, fills[line - 1]!)) marks.push(mark);
+      for (const mark of drills(atX, atY, cellMm, run, shape, fills[line]!)) marks.push(mark);
     }
     for (let i = 0; i < run; i++) {
-      marks.push(symbolMark(legend[line - 1]!, atX + i * cellMm, atY, cellMm, inks[line - 1]!, fonts));
+      marks.push(symbolMark(ofLine(legend, line)!, atX + i * cellMm, atY, cellMm, inks[line]!, fonts));
     }
   });
 }

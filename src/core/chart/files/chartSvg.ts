@@ -1,5 +1,6 @@
 import type { Canvas } from '../../canvas/canvas';
 import type { LegendLine } from '../../canvas/legend';
+import { highestLine } from '../../canvas/legend';
 import type { Chart } from '../../cells/chart';
 import { wholeRect } from '../../cells/rect';
 import { forEachRowRun } from '../../cells/runs';
@@ -27,7 +28,7 @@ export function chartSvg(
   ground: string,
 ): string {
   const { width, height } = chart;
-  const paths = pathOfLines(chart, legend.length);
+  const paths = pathOfLines(chart, highestLine(legend));
   const used = legend.filter(({ line }) => paths[line] !== '');
   const patterns = used.map((line) => {
     const symbol = symbols.get(line.line);

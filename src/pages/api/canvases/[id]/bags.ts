@@ -19,6 +19,8 @@ export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const screen = screenOf(request);
   await enterBag(database, canvas, bag, screen);
   const lines = [bag.line];
-  for (const id of [bag.undoes, bag.redoes]) if (id !== null) lines.push(...(await linesOfBag(database, id)));
+  for (const id of [bag.id, bag.undoes, bag.redoes, bag.changes, bag.removes, bag.assigns]) {
+    if (id !== null) lines.push(...(await linesOfBag(database, canvas.id, id)));
+  }
   return json(await bagAnswer(database, canvas, lines, screen), 201);
 });

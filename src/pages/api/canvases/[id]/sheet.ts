@@ -1,15 +1,19 @@
+import type { Canvas } from '../../../../core/canvas/canvas';
 import { legendOf } from '../../../../data/canvas';
-import { sheetSchema } from '../../../../server/canvas/contract';
-import { saveSheet } from '../../../../server/checkin/writes';
+import type { Queries } from '../../../../data/engine/database';
+import { colourListSchema } from '../../../../server/corrections/contract';
+import { saveColourList, versionOf } from '../../../../server/corrections/writes';
 import { readJson } from '../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
 
-export const GET = canvasEndpoint(async (database, canvas) =>
-  json({ canvasId: canvas.id, lines: await legendOf(database, canvas.id) }),
-);
+export const GET = canvasEndpoint(async (database, canvas) => json(await listOf(database, canvas)));
 
 export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
-  const { lines } = await readJson(request, sheetSchema);
-  await saveSheet(database, canvas, lines);
-  return json({ canvasId: canvas.id, lines });
+  await saveColourList(database, canvas, await readJson(request, colourListSchema), screenOf(request));
+  return json(await listOf(database, canvas));
 });
+
+async function listOf(queries: Queries, canvas: Canvas) {
+  const lines = await legendOf(queries, canvas.id);
+  return { canvasId: canvas.id, version: versionOf(lines), lines };
+}

@@ -1,3 +1,4 @@
+import { ofLine } from '../../../../../core/canvas/legend';
 import { legendOf } from '../../../../../data/canvas';
 import { putLidMark } from '../../../../../data/symbols';
 import { readJson } from '../../../../../server/http/body';
@@ -10,8 +11,9 @@ export const GET = canvasEndpoint(async (database, canvas) => json(await symbolC
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { line, other } = await readJson(request, lidMarkSchema);
-  const lines = (await legendOf(database, canvas.id)).length;
-  if (line > lines || (other ?? 1) > lines) throw unreadable('The sheet has no such line.');
+  const legend = await legendOf(database, canvas.id);
+  if (!ofLine(legend, line) || (other !== null && !ofLine(legend, other)))
+    throw unreadable('The sheet has no such line.');
   await database.transaction((queries) => putLidMark(queries, canvas.id, line, other));
   return json(await symbolCheckView(database, canvas));
 });

@@ -1,0 +1,137 @@
+import { type Canvas, sizeInWords } from '../canvas/canvas';
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import type { CellRuns } from '../cells/cellRuns';
+import { type Chart, makeChart } from '../cells/chart';
+import { counted, many } from '../words/numbers';
+
+/** What is known of a canvas when its facts are corrected. */
+export interface CanvasState {
+  chart: Chart | null;
+  laid: Bitmap;
+  /** Bags counted by their printed number. */
+  nominalBags: number;
+  /** Whether the user cut it into panels of his own. */
+  hasPanelPlan: boolean;
+  /** Whether its colours have pots. */
+  hasPots: boolean;
+}
+
+/** What a correction of a canvas's facts leads to, sentence by sentence; and why it cannot be, where it cannot. */
+export interface ChangeReport {
+  costs: string[];
+  fault: string | null;
+}
+
+/** What it would cost to change the facts of a canvas, told before it is done. */
+export function changeReport(before: Canvas, after: Canvas, state: CanvasState): ChangeReport {
+  const costs: string[] = [];
+  const resized = before.width !== after.width || before.height !== after.height;
+  if (resized) {
+    const lost = lostBySize(before, after, state);
+    if (lost.drills > 0) {
+      const laid = lost.laid > 0 ? `, ${counted(lost.laid, 'drill')} laid on them` : '';
+      return {
+        costs,
+        fault: `${many(lost.drills)} of the squares that would go want a drill${laid}. Make the canvas no smaller than its picture, or clear those squares first.`,
+      };
+    }
+    costs.push(
+      `The canvas becomes ${many(after.width)} × ${many(after.height)} squares, ${sizeInWords(after)}. New squares are bare; what is laid stays where it is.`,
+      'Sections are cut anew, so they get other numbers.',
+    );
+    if (state.hasPanelPlan)
+      costs.push('Your own cut into panels goes, because it was made for the old size.');
+  } else if (before.pitchMm !== after.pitchMm) {
+    costs.push(
+      `Lengths change: it is ${sizeInWords(after)} instead of ${sizeInWords(before)}. Squares, sections and marks stay.`,
+    );
+  }
+  if (before.shape !== after.shape) {
+    costs.push(`The stash offers ${after.shape} drills from now on, and pictures show them ${after.shape}.`);
+    if (state.hasPots) costs.push('Drills fill their pots differently: plan the pots again.');
+  }
+  if (before.packetDrills !== after.packetDrills) {
+    const kept =
+      state.nominalBags > 0
+        ? ` The ${counted(state.nominalBags, 'bag')} counted so far ${state.nominalBags === 1 ? 'keeps its number' : 'keep their numbers'}; change them in the list of bags.`
+        : '';
+    costs.push(`Bags are counted with ${many(after.packetDrills)} drills from now on.${kept}`);
+  }
+  if (before.panels !== after.panels) {
+    costs.push('Panels get other borders, so sections, edge marks and stickers change.');
+  }
+  return { costs, fault: null };
+}
+
+/** Squares that want a drill or have one, and that a new size has no room for. */
+function lostBySize(
+  { width, height }: Canvas,
+  after: Canvas,
+  { chart, laid }: CanvasState,
+): { drills: number; laid: number } {
+  const lost = { drills: 0, laid: 0 };
+  for (let y = 0; y < height; y++) {
+    for (let x = y < after.height ? after.width : 0; x < width; x++) {
+      const cell = y * width + x;
+      const here = isLaid(laid, cell);
+      if (here) lost.laid++;
+      if (here || (chart !== null && chart.cells[cell] !== 0)) lost.drills++;
+    }
+  }
+  return lost;
+}
+
+/** A chart on a canvas of another size: squares keep their column and row, new ones are bare. */
+export function resizedChart(chart: Chart, size: { width: number; height: number }): Chart {
+  const cells = new Uint16Array(size.width * size.height);
+  const columns = Math.min(chart.width, size.width);
+  for (let y = 0; y < Math.min(chart.height, size.height); y++) {
+    cells.set(chart.cells.subarray(y * chart.width, y * chart.width + columns), y * size.width);
+  }
+  return makeChart(size.width, size.height, cells);
+}
+
+/**
+ * The same squares on a canvas of another size; those that it has no room for are left out.
+ * @example resizedRuns([3, 4], 5, { width: 8, height: 9 }) // [3, 2, 8, 2]: the run turned a corner
+ */
+export function resizedRuns(
+  runs: CellRuns,
+  width: number,
+  size: { width: number; height: number },
+): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < runs.length; i += 2) {
+    let cell = runs[i]!;
+    const end = cell + runs[i + 1]!;
+    while (cell < end) {
+      const [x, y] = [cell % width, Math.floor(cell / width)];
+      const length = Math.min(end - cell, width - x);
+      const kept = y < size.height ? Math.min(length, size.width - x) : 0;
+      const start = y * size.width + x;
+      // Whole rows of the same width stay one run.
+      if (kept > 0 && out.length > 0 && out.at(-2)! + out.at(-1)! === start) out[out.length - 1]! += kept;
+      else if (kept > 0) out.push(start, kept);
+      cell += length;
+    }
+  }
+  return out;
+}
+
+/** What a correction of a canvas's facts changed, a few words each. */
+export function factsInWords(before: Canvas, after: Canvas): string[] {
+  const words: string[] = [];
+  if (before.title !== after.title) words.push(`title: ${before.title} → ${after.title}`);
+  if (before.width !== after.width || before.height !== after.height)
+    words.push(`size: ${before.width} × ${before.height} → ${after.width} × ${after.height} squares`);
+  if (before.pitchMm !== after.pitchMm) words.push(`pitch: ${before.pitchMm} → ${after.pitchMm} mm`);
+  if (before.shape !== after.shape) words.push(`shape: ${before.shape} → ${after.shape}`);
+  if (before.panels !== after.panels) words.push(`panels: ${before.panels} → ${after.panels}`);
+  if (before.packetDrills !== after.packetDrills)
+    words.push(`drills in an ordinary bag: ${many(before.packetDrills)} → ${many(after.packetDrills)}`);
+  if (before.symbolsPrinted !== after.symbolsPrinted)
+    words.push(after.symbolsPrinted ? 'symbols are printed' : 'no symbols are printed');
+  if (before.bagsCarry !== after.bagsCarry)
+    words.push(after.bagsCarry === null ? 'bags may carry either number' : `bags carry ${after.bagsCarry}`);
+  return words;
+}
