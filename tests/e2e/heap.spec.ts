@@ -1,3 +1,4 @@
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import { heapOf } from '../../demo/heap';
 import { lanternKit } from '../../demo/kits';
 import { seeded } from '../../demo/random';
@@ -65,6 +66,185 @@ test('a sheet of 90 colours pasted from a spreadsheet checks clean', async ({ pa
   await page.getByRole('link', { name: 'Go on without one' }).click();
   await expect(page.getByText('90 bags to find')).toBeVisible();
   await expect(page.getByText('does not quite add up')).toHaveCount(0);
+});
+
+/** A canvas with so many colours; the code of one is the key number of another where `twins` says so. */
+async function manyColours(
+  request: APIRequestContext,
+  title: string,
+  codes: readonly string[],
+): Promise<string> {
+  const id = crypto.randomUUID();
+  const data = { id, title, shape: 'square', pitchMm: 2.5, width: 100, height: 100 };
+  expect((await request.post('/api/canvases', { data })).status()).toBe(201);
+  const lines = codes.map((code, i) => ({
+    keyNumber: String(i + 1),
+    symbol: null,
+    code,
+    name: '',
+    hex: null,
+    finish: 'plain',
+    neededDrills: 150,
+    packets: 1,
+  }));
+  expect((await request.put(`/api/canvases/${id}/sheet`, { data: { lines } })).ok()).toBe(true);
+  return id;
+}
+const bagsOf = async (request: APIRequestContext, id: string): Promise<{ label: string; line: number }[]> =>
+  (await (await request.get(`/api/canvases/${id}/bags`)).json()).bags;
+
+async function openHeap(page: Page, id: string): Promise<Locator> {
+  await page.goto(`/canvas/${id}/checkin`);
+  const field = page.getByLabel('Code on the bag in hand');
+  await expect(field).toBeFocused();
+  return field;
+}
+
+test.describe('typing at the heap', () => {
+  test('200 codes at 10 ms a key, as a scanner types, while every answer is held: none is lost, all in order', async ({
+    page,
+    request,
+  }) => {
+    test.setTimeout(180_000);
+    const codes = Array.from({ length: 60 }, (_, i) => String(1000 + 41 * i));
+    const id = await manyColours(request, 'Scanned', codes);
+    // Answers are held back for the first second and a half, and are slow ever after.
+    let held = true;
+    await page.route('**/bags', async (route) => {
+      if (route.request().method() === 'POST')
+        await new Promise((done) => setTimeout(done, held ? 1500 : 20));
+      held = false;
+      await route.continue();
+    });
+    await openHeap(page, id);
+    const typed = Array.from({ length: 200 }, (_, i) => codes[(i * 17) % 60]!);
+    const keys = await page.context().newCDPSession(page);
+    // Nobody waits for a key to be worked through: the next one comes ten milliseconds later in any case.
+    const sent: Promise<unknown>[] = [];
+    let next = performance.now();
+    for (const code of typed) {
+      for (const text of [...code, '\r']) {
+        const key = text === '\r' ? 'Enter' : text;
+        sent.push(keys.send('Input.dispatchKeyEvent', { type: 'keyDown', text, key }));
+        sent.push(keys.send('Input.dispatchKeyEvent', { type: 'keyUp', key }));
+        next += 10;
+        await new Promise((done) => setTimeout(done, next - performance.now()));
+      }
+    }
+    await Promise.all(sent);
+    await expect.poll(async () => (await bagsOf(request, id)).length, { timeout: 60_000 }).toBe(200);
+    expect((await bagsOf(request, id)).map(({ label }) => label)).toEqual(typed);
+  });
+
+  test('a code that is another colour’s key number is asked about, and the next codes go on meanwhile', async ({
+    page,
+    request,
+  }) => {
+    // 3 is the code of the first colour and the key number of the third.
+    const id = await manyColours(request, 'Twins', ['3', '1041', '88']);
+    const field = await openHeap(page, id);
+    await page.keyboard.type('3\n1041\n88\n', { delay: 10 });
+    await expect
+      .poll(async () => (await bagsOf(request, id)).map(({ label }) => label))
+      .toEqual(['1041', '88']);
+    const question = page.getByRole('group', { name: 'Which colour is 3?' });
+    await expect(question).toContainText('Not counted yet');
+    // The question is still there after a reload, and the second choice is one key away.
+    await page.reload();
+    await expect(question).toBeVisible();
+    await page.waitForTimeout(700);
+    await field.press('ArrowDown');
+    await expect.poll(async () => (await bagsOf(request, id)).map(({ line }) => line)).toEqual([2, 3, 3]);
+    await expect(question).toHaveCount(0);
+    // Once for the kit.
+    await page.keyboard.type('3\n');
+    await question.getByRole('button', { name: 'codes', exact: true }).click();
+    await expect.poll(async () => (await bagsOf(request, id)).map(({ line }) => line)).toEqual([2, 3, 3, 1]);
+    await page.reload();
+    await expect(field).toBeFocused();
+    await page.keyboard.type('3\n');
+    await expect.poll(async () => (await bagsOf(request, id)).length).toBe(5);
+    expect((await bagsOf(request, id))[4]).toMatchObject({ line: 1 });
+  });
+
+  test('amounts are understood or refused, never made a stray', async ({ page, request }) => {
+    const id = await manyColours(request, 'Amounts', ['412', '88']);
+    const field = await openHeap(page, id);
+    await page.keyboard.type('412 x5\n88x140\n');
+    await expect.poll(async () => (await bagsOf(request, id)).length).toBe(6);
+    expect((await bagsOf(request, id)).map((bag) => bag.line)).toEqual([1, 1, 1, 1, 1, 2]);
+    await page.keyboard.type('412 x 20\n');
+    await expect(page.getByRole('alert')).toContainText('Are 20 the bags or the drills?');
+    await expect(field).toHaveValue('412 x 20');
+    await field.fill('412 x 450');
+    await page.getByLabel('printed on the bag').check();
+    await field.press('Enter');
+    await expect
+      .poll(async () => (await bagsOf(request, id)).at(-1))
+      .toMatchObject({ how: 'nominal', drills: 450 });
+  });
+
+  test('every bag is listed under its colour, and is changed, moved, removed and brought back', async ({
+    page,
+    request,
+  }) => {
+    const id = await manyColours(request, 'Listed', ['412', '88']);
+    await openHeap(page, id);
+    await page.keyboard.type('412\n412 x 140\n');
+    await expect(page.getByText('340 here of 150 needed')).toBeVisible();
+    await page.getByText('Its bags, to look at and correct').click();
+    const bags = page.getByRole('listitem').filter({ hasText: 'from the kit' });
+    await expect(bags.nth(0)).toContainText('200 drills, as printed, from the kit');
+    await expect(bags.nth(1)).toContainText(/140 drills, counted by hand.*Counted at \d+:\d\d here/);
+    await bags.nth(1).getByRole('button', { name: 'Edit' }).click();
+    const form = page.getByRole('group', { name: 'Change this bag' });
+    await form.getByLabel('Drills').fill('120');
+    await form.getByLabel('Where it came from').selectOption('bought');
+    await form.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('320 here of 150 needed')).toBeVisible();
+    await bags.nth(0).getByRole('button', { name: 'Edit' }).click();
+    await form.getByLabel('Colour').selectOption({ label: '88, key 2' });
+    await form.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('120 here of 150 needed')).toBeVisible();
+    const left = page.getByRole('listitem').filter({ hasText: 'bought' });
+    await left.getByRole('button', { name: 'Remove' }).click();
+    await expect(page.getByText('0 here of 150 needed')).toBeVisible();
+    await left.getByRole('button', { name: 'Bring back' }).click();
+    await expect(page.getByText('120 here of 150 needed')).toBeVisible();
+    expect(await bagsOf(request, id)).toMatchObject([
+      { line: 2, drills: 200, origin: 'kit' },
+      { line: 1, drills: 120, origin: 'bought' },
+    ]);
+    // Undo goes back the same way.
+    await page.getByRole('button', { name: /^Undo: / }).click();
+    await expect.poll(async () => (await bagsOf(request, id))[0]).toMatchObject({ line: 1 });
+  });
+
+  test('a stray is given to a colour, kept in the stash with a tint, or thrown out', async ({
+    page,
+    request,
+  }) => {
+    const id = await manyColours(request, 'Strays', ['412', '88']);
+    await openHeap(page, id);
+    await page.keyboard.type('x1\nx2\nx3\n');
+    await expect(page.getByRole('heading', { name: 'Not in the colour list' })).toBeVisible();
+    await page.getByLabel('Give x1 to a colour').selectOption('412');
+    const stray = (label: string) => page.getByRole('listitem').filter({ hasText: label });
+    await stray('x2').getByRole('button', { name: 'Keep in the stash' }).click();
+    await page.getByLabel('Its tint').fill('#aa3377');
+    await page.getByRole('button', { name: 'Keep with this tint' }).click();
+    await stray('x3').getByRole('button', { name: 'Throw out' }).click();
+    await expect(stray('x3')).toHaveCount(0);
+    await expect
+      .poll(async () => (await bagsOf(request, id)).map((bag) => [bag.label, bag.line]))
+      .toEqual([
+        ['x1', 1],
+        ['x2', null],
+        ['x3', null],
+      ]);
+    const { items } = await (await request.get('/api/stash')).json();
+    expect(items).toContainEqual(expect.objectContaining({ code: 'x2', hex: '#aa3377', drills: 200 }));
+  });
 });
 
 test.describe('at the heap', () => {
@@ -164,7 +344,7 @@ test.describe('at the heap', () => {
     // Said once it is counted.
     await expect
       .poll(spoken)
-      .toEqual(['1 2 0 4: enough. One bag still to find. Pot 3.', '3717 is on no line.']);
+      .toEqual(['1 2 0 4: enough. One bag still to find. Pot 3.', '3717 is not in the colour list.']);
   });
 
   test('a sheet that does not add up says so before the first bag', async ({ page, request }) => {

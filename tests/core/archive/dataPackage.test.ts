@@ -164,7 +164,7 @@ describe('the chart as a table', () => {
       expect(outside).toThrow('lies outside the canvas');
     }
     expect(read(1, 1, 1, 3)).toThrow('names colour 3, which the list does not have');
-    expect(read(1, 1, 1, 0)).toThrow('names line 0 of 2');
+    expect(read(1, 1, 1, 0)).toThrow('names colour 0, which the list does not have');
   });
 });
 
