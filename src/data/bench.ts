@@ -198,12 +198,17 @@ export async function laidOf(queries: Queries, canvasId: string): Promise<number
 export async function everyMark(
   queries: Queries,
   canvasId: string,
-): Promise<Pick<Mark, 'kind' | 'runs' | 'undoes'>[]> {
-  const rows = await queries.query<{ kind: MarkKind; cells: Uint8Array; undoes: string | null }>(
-    'select kind, cells, undoes from mark where canvas_id = $1 order by position',
+): Promise<(Pick<Mark, 'kind' | 'runs' | 'undoes'> & { happenedAt: string })[]> {
+  const rows = await queries.query<{
+    kind: MarkKind;
+    cells: Uint8Array;
+    undoes: string | null;
+    happenedAt: string;
+  }>(
+    'select kind, cells, undoes, happened_at as "happenedAt" from mark where canvas_id = $1 order by position',
     [canvasId],
   );
-  return rows.map(({ kind, cells, undoes }) => ({ kind, runs: runsFromBytes(cells), undoes }));
+  return rows.map(({ cells, ...row }) => ({ ...row, runs: runsFromBytes(cells) }));
 }
 
 /** The bitmap as the ledger tells it, mark by mark; the cache must always equal it. */

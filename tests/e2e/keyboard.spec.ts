@@ -45,12 +45,24 @@ test.describe('by keyboard alone', () => {
     await page.keyboard.press('ArrowLeft');
     await page.keyboard.press('Space');
     await expect(page.getByTestId('left-here')).toHaveText('158 left here of 160');
+    // A laid square stays laid until it is to be lifted, also while the key is held down.
+    await page.keyboard.down('Space');
+    await page.keyboard.down('Space');
+    await page.keyboard.up('Space');
+    await expect(page.getByTestId('left-here')).toHaveText('158 left here of 160');
+    await expect(page.getByText('This square is laid already.')).toBeVisible();
+    await page.keyboard.press('l');
     await page.keyboard.press('Space');
     await expect(page.getByTestId('left-here')).toHaveText('159 left here of 160');
+    await page.keyboard.press('l');
     await page.keyboard.press('n');
     await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
-    await page.keyboard.press('a');
+    // Held down it lays one colour, and that one stays in front.
+    await page.keyboard.down('a');
+    for (let repeat = 0; repeat < 5; repeat++) await page.keyboard.down('a');
+    await page.keyboard.up('a');
     await expect(page.getByTestId('left-here')).toHaveText('0 left here of 80');
+    await expect(page.getByText('80 of 98 laid.')).toBeVisible();
     await allSaved(page);
     await page.keyboard.press('Control+z');
     await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');

@@ -51,7 +51,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
       await field.press('Enter');
       await expect(field).toHaveValue('');
     }
-    await expect(page.getByText('The sheet has no colour 3717')).toBeVisible();
+    await expect(page.getByText('The colour list has no 3717')).toBeVisible();
     await expect(page.getByTestId('sentence')).toHaveText(
       '1 short, 1 tight, of 3 colours; 1 bag still to find. 1 bag on no line of the sheet.',
     );

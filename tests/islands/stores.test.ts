@@ -57,16 +57,22 @@ describe('the marks of a screen', () => {
     const { server, open } = bench();
     const { store, data } = open();
     const before = store.snapshot().version;
-    expect(store.preview('lay', [0, 1, 2])).toEqual([0, 1, 2]);
     // Square 2 wants no drill.
+    expect(store.preview('lay', [0, 1, 2])).toEqual([0, 1]);
     expect(store.snapshot()).toMatchObject({ laid: 2 });
     expect(store.snapshot().version).toBeGreaterThan(before);
     expect(store.preview('lay', [0])).toEqual([]);
-    store.commit('lay', [0, 1, 2], null);
+    store.commit('lay', [0, 1], null);
     store.commit('lay', [], null);
     await settled();
-    expect(server.got.map(({ body }) => body)).toMatchObject([{ kind: 'lay', runs: [0, 3] }]);
+    expect(server.got.map(({ body }) => body)).toMatchObject([{ kind: 'lay', runs: [0, 2] }]);
     expect(countLaid(data.laid)).toBe(2);
+    // What comes to nothing leaves what was laid before.
+    const shown = store.preview('lay', [1, 4]);
+    expect(shown).toEqual([4]);
+    store.forget('lay', shown);
+    expect(countLaid(data.laid)).toBe(2);
+    expect(store.snapshot().laid).toBe(2);
   });
 
   it('that wait are shown again after a reload, and counted', async () => {

@@ -1,15 +1,15 @@
-import { Check, ChevronRight, Hand, PenTool } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { ArrowDownToLine, ArrowUpFromLine, Check, ChevronRight, Undo2 } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../core/bench/colours';
 import type { MarkKind } from '../../core/bench/marking';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
-import { type CellPlace, cellIndex, cellsInRect, countInRect } from '../../core/cells/rect';
+import { type CellPlace, cellIndex, cellsInRect, countInRect, isInside } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
 import { percentLaid } from '../../core/progress/progress';
-import type { BlockSize } from '../../core/sections/blockGrid';
+import type { BlockSize, Section } from '../../core/sections/blockGrid';
 import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
@@ -19,6 +19,7 @@ import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
 import type { Marking } from '../../ui/cloth/Cloth';
 import { coverLayer } from '../../ui/cloth/layers';
+import { showPercent } from '../../ui/headerFigures';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { TrashSlip } from '../checkin/TrashSlip';
@@ -27,9 +28,12 @@ import type { ClothData } from '../cloth/useClothData';
 import { SectionStepper } from '../sections/SectionStepper';
 import { useSections } from '../sections/useSections';
 import { UndoButtons } from '../writing/UndoButtons';
-import { useWrite } from '../writing/useWrite';
+import { useOutbox, useWrite } from '../writing/useWrite';
 import { SittingTimer } from './SittingTimer';
 import { useMarks } from './useMarks';
+
+/** A large act (ms) is not repeated by a second click or a key that is held down. */
+const LARGE_ACT_MS = 600;
 
 interface BenchProps {
   entry: ShelfEntry;
@@ -52,12 +56,18 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   const marks = useMarks(canvas, data, bench);
   const sections = useSections(canvas, data, block, highestLine(legend));
   const { store } = marks;
+  useEffect(() => showPercent(percentLaid(marks.laid, bench.drills)), [marks.laid, bench.drills]);
   const { fault, enter } = useWrite(canvas.id);
   const [number, setNumber] = useState(() => sectionAsked(sections, asked.section));
   const [wanted, setWanted] = useState(asked.line);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
-  const [moving, setMoving] = useState(false);
-  const [other, setOther] = useState<LegendLine | null>(null);
+  const [lifting, setLifting] = useState(false);
+  /** A square that was touched and is not to be marked now. */
+  const [other, setOther] = useState<CellPlace | null>(null);
+  /** Whether a laid square was touched that stays as it is. */
+  const [stays, setStays] = useState(false);
+  /** What the last large act did. */
+  const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
   const [trash, setTrash] = useState(bench.trash);
   const section = sections[number - 1]!.section;
@@ -67,11 +77,11 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   // The bitmap is changed in place; its version tells when to count again.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
   const left = useMemo(
-    () => countInRect(chart, section, Math.max(1, legend.length), laid),
+    () => countInRect(chart, section, Math.max(1, highestLine(legend)), laid),
     [chart, section, laid, legend, marks.version],
   );
   const all = useMemo(
-    () => countInRect(chart, section, Math.max(1, legend.length), null),
+    () => countInRect(chart, section, Math.max(1, highestLine(legend)), null),
     [chart, section, legend],
   );
   const lines = useMemo(() => (hasChart ? coloursInOrder(legend, all) : []), [hasChart, legend, all]);
@@ -95,30 +105,49 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
 
   const stroke = useRef<{ kind: MarkKind; cells: number[] } | null>(null);
   const marking: Marking = {
-    begin: (place) => {
+    begin: (place, held) => {
+      setDone(null);
       if (!markable(place)) {
-        setOther(ofLine(legend, chart.cells[cellOf(place)]!) ?? null);
+        setOther(place);
         return;
       }
       setOther(null);
-      const kind = isLaid(laid, cellOf(place)) ? 'lift' : 'lay';
-      stroke.current = { kind, cells: store.preview(kind, [cellOf(place)]) };
+      const here = isLaid(laid, cellOf(place));
+      const kind = lifting || (held && here) ? 'lift' : 'lay';
+      const cells = store.preview(kind, [cellOf(place)]);
+      stroke.current = { kind, cells };
+      setStays(kind === 'lay' && here);
     },
     extend: (way) => {
       const { current } = stroke;
-      if (current) current.cells.push(...store.preview(current.kind, way.filter(markable).map(cellOf)));
+      if (!current) return;
+      setStays(false);
+      current.cells.push(...store.preview(current.kind, way.filter(markable).map(cellOf)));
     },
     end: () => {
       if (stroke.current) store.commit(stroke.current.kind, stroke.current.cells, running?.id ?? null);
       stroke.current = null;
     },
+    abort: () => {
+      if (stroke.current) store.forget(stroke.current.kind, stroke.current.cells);
+      stroke.current = null;
+    },
   };
+  const lastLarge = useRef(Number.NEGATIVE_INFINITY);
   const markAll = (kind: MarkKind) => {
+    // A double click, or a key that is held down, is one act: the colour that comes forward next is not meant.
+    if (performance.now() - lastLarge.current < LARGE_ACT_MS) return;
+    lastLarge.current = performance.now();
     const cells = cellsInRect(chart, laid, section, colour?.line ?? null, kind === 'lift');
     store.preview(kind, cells);
     store.commit(kind, cells, running?.id ?? null);
+    // What was done stays in front, so that it can be looked at and undone.
+    if (colour) setWanted(colour.line);
+    setDone({ kind, drills: cells.length, code: colour?.code ?? null });
   };
   const stepColour = (step: 1 | -1) => {
+    setDone(null);
+    setStays(false);
     const next = nextColour(lines, left, colour, step);
     if (next) setWanted(next.line);
   };
@@ -126,6 +155,8 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
     setNumber(next);
     setWanted(null);
     setOther(null);
+    setDone(null);
+    setStays(false);
     setCursor(null);
   };
   const said = (mark: MarkOffer) =>
@@ -141,16 +172,19 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   const stop = (note: string) =>
     running && void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note }, shown);
 
-  const onKey = (key: string) => {
+  const onKey = ({ key, repeat }: Pick<KeyboardEvent, 'key' | 'repeat'>) => {
     switch (key.toLowerCase()) {
       case ' ':
-        if (cursor) {
-          marking.begin(cursor);
+        if (cursor && !repeat) {
+          marking.begin(cursor, false);
           marking.end();
         }
         return true;
       case 'a':
-        if (leftHere > 0) markAll('lay');
+        if (leftHere > 0 && !repeat) markAll('lay');
+        return true;
+      case 'l':
+        if (!repeat) setLifting(!lifting);
         return true;
       case 'n':
         stepColour(1);
@@ -175,7 +209,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={goTo} />
-          <div className="flex gap-2">
+          <div className="flex flex-wrap gap-2">
             <UndoButtons
               short
               history={marks.history}
@@ -184,14 +218,18 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
               onUndo={(id) => store.undo(id)}
               onRedo={(id) => store.redo(id)}
             />
-            <ToggleButton on={moving} onChange={setMoving}>
-              {moving ? <Hand size={20} aria-hidden /> : <PenTool size={20} aria-hidden />}
-              {moving ? 'A finger moves' : 'A finger marks'}
-            </ToggleButton>
+            <fieldset className="flex" aria-label="What a touch does">
+              <ToggleButton on={!lifting} onChange={() => setLifting(false)}>
+                <ArrowDownToLine size={20} aria-hidden /> Lay
+              </ToggleButton>
+              <ToggleButton on={lifting} onChange={() => setLifting(true)}>
+                <ArrowUpFromLine size={20} aria-hidden /> Lift
+              </ToggleButton>
+            </fieldset>
           </div>
         </div>
         <StationCloth
-          label={`Section ${number} of ${canvas.title}${colour ? `, colour ${colour.code} in front` : ''}; arrow keys move, Space marks`}
+          label={`Section ${number} of ${canvas.title}${colour ? `, colour ${colour.code} in front` : ''}; arrow keys move, Space ${lifting ? 'lifts' : 'lays'}, L changes between the two`}
           entry={entry}
           legend={legend}
           data={data}
@@ -200,8 +238,8 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           frame={section}
           cursor={cursor}
           onCursor={setCursor}
-          marking={moving ? null : marking}
-          onKey={(event) => onKey(event.key)}
+          marking={marking}
+          onKey={onKey}
         />
         <SavedLine waiting={marks.waiting} last={marks.history.undo && said(marks.history.undo)} />
       </section>
@@ -252,10 +290,29 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
             )}
             {!colour && leftHere < all[1]! && (
               <button type="button" className="button" onClick={() => markAll('lift')}>
-                Take it back
+                Lift all of it
               </button>
             )}
           </div>
+          {done && (
+            <p className="mt-2 flex flex-wrap items-center gap-2" role="status">
+              <span className="grow">
+                {many(done.drills)} {done.code && <>of {done.code} </>}
+                {done.kind === 'lay' ? 'laid.' : 'lifted.'}
+              </span>
+              <button
+                type="button"
+                className="button"
+                disabled={marks.waiting > 0 || !marks.history.undo?.own}
+                onClick={() => {
+                  if (marks.history.undo) store.undo(marks.history.undo.id);
+                  setDone(null);
+                }}
+              >
+                <Undo2 size={20} aria-hidden /> Undo
+              </button>
+            </p>
+          )}
         </div>
         {leftInSection === 0 && number < sections.length && (
           <button type="button" className="button" onClick={() => goTo(number + 1)}>
@@ -263,18 +320,22 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           </button>
         )}
         {other && (
+          <Elsewhere
+            place={other}
+            sections={sections.map((each) => each.section)}
+            here={number}
+            line={ofLine(legend, chart.cells[cellOf(other)]!)}
+            front={colour}
+            onSection={goTo}
+            onColour={(line) => {
+              setWanted(line);
+              setOther(null);
+            }}
+          />
+        )}
+        {stays && (
           <Notice kind="hint">
-            That cell is <span className="number">{other.code}</span>; {colour?.code} is in front.{' '}
-            <button
-              type="button"
-              className="min-h-11 underline"
-              onClick={() => {
-                setWanted(other.line);
-                setOther(null);
-              }}
-            >
-              Bring {other.code} forward
-            </button>
+            This square is laid already. To lift its drill, hold it, or choose Lift above the canvas (key L).
           </Notice>
         )}
         {(marks.fault ?? fault) && <Notice kind="fault">{marks.fault ?? fault}</Notice>}
@@ -308,11 +369,53 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   );
 }
 
+/** Where a square is that was touched and not marked, and the way there. */
+function Elsewhere({
+  place,
+  sections,
+  here,
+  line,
+  front,
+  onSection,
+  onColour,
+}: {
+  place: CellPlace;
+  sections: readonly Section[];
+  here: number;
+  line: LegendLine | undefined;
+  front: LegendLine | null;
+  onSection: (number: number) => void;
+  onColour: (line: number) => void;
+}) {
+  const section = sections.find((each) => isInside(each, place));
+  if (section && section.number !== here) {
+    return (
+      <Notice kind="hint">
+        That square is in section <span className="number">{section.number}</span>.{' '}
+        <button type="button" className="min-h-11 underline" onClick={() => onSection(section.number)}>
+          Go to section {section.number}
+        </button>
+      </Notice>
+    );
+  }
+  if (!line) return <Notice kind="hint">No drill goes on that square.</Notice>;
+  return (
+    <Notice kind="hint">
+      That square is <span className="number">{line.code}</span>; {front?.code} is in front.{' '}
+      <button type="button" className="min-h-11 underline" onClick={() => onColour(line.line)}>
+        Bring {line.code} forward
+      </button>
+    </Notice>
+  );
+}
+
 /** Whether all marks have arrived, and what undo would take back. */
 function SavedLine({ waiting, last }: { waiting: number; last: string | null }) {
+  // Counted as on every other page: all that waits, and a mark from the moment it is made.
+  const shown = Math.max(waiting, useOutbox().waiting);
   return (
     <p className="text-[0.95rem] text-faded" data-testid="saved" aria-live="polite">
-      {waiting === 0 ? 'Every mark is saved.' : `Saving ${counted(waiting, 'mark')}…`}
+      {shown === 0 ? 'Every mark is saved.' : `Saving ${counted(shown, 'change')}…`}
       {last && ` Last: ${last}.`}
     </p>
   );

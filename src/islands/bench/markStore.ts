@@ -1,7 +1,7 @@
-import { applyMark, changedCells, type MarkKind } from '../../core/bench/marking';
+import { applyMark, changedCells, inverseOf, type MarkKind } from '../../core/bench/marking';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type Bitmap, countLaid } from '../../core/cells/bitmap';
-import { type CellRuns, runsFromCells } from '../../core/cells/cellRuns';
+import { type CellRuns, cellsOfRuns, runsFromCells } from '../../core/cells/cellRuns';
 import type { UndoView } from '../../core/ledger/history';
 import type { BenchView, MarkOffer, MarkView } from '../../server/bench/contract';
 import type { ClothData } from '../cloth/useClothData';
@@ -89,7 +89,13 @@ export class MarkStore {
     if (runs.length === 0) return [];
     applyMark(this.data.laid, kind, runs);
     this.shown();
-    return [...cells];
+    return [...cellsOfRuns(runs)];
+  }
+
+  /** Shows squares as they were before a {@link preview} that nothing comes of. */
+  forget(kind: MarkKind, cells: readonly number[]): void {
+    applyMark(this.data.laid, inverseOf(kind), runsFromCells(cells));
+    this.shown();
   }
 
   /** Sends a mark that is shown already. */

@@ -141,6 +141,10 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             if (tool === 'brush' || tool === 'pick') now.cells.push(...places.map(at));
             else if (tool === 'rectangle' || tool === 'copy') setDrawn(rectBetween(now.start, end));
           },
+          abort: () => {
+            stroke.current = null;
+            setDrawn(null);
+          },
           end: () => {
             const now = stroke.current;
             stroke.current = null;

@@ -21,12 +21,15 @@ import { arrowStep } from '../arrowKeys';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { readPalette } from './clothPalette';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
+import { type Touch, TouchHand } from './touchHand';
 
-/** Marking by touch: a press begins, a drag goes on, letting go ends. */
+/** Marking by hand: a press begins, a drag goes on, letting go ends; what is aborted leaves nothing behind. */
 export interface Marking {
-  begin(place: CellPlace): void;
+  /** @param held the hand rested there first */
+  begin(place: CellPlace, held: boolean): void;
   extend(places: CellPlace[]): void;
   end(): void;
+  abort(): void;
 }
 
 export interface ClothProps {
@@ -46,7 +49,7 @@ export interface ClothProps {
   onHover?(place: CellPlace | null): void;
   /** A tap or click that was no drag. */
   onPick?(place: CellPlace): void;
-  /** Given: one finger marks and two move the cloth. Absent: one finger moves it. */
+  /** Given: a tap marks, a drag after a short hold too, a swipe moves the cloth. Absent: any drag moves it. */
   marking?: Marking | null;
   /** Keys that the station adds; true when it took the key. */
   onKey?(event: KeyboardEvent): boolean;
@@ -65,8 +68,18 @@ export function Cloth(props: ClothProps) {
   const asked = useRef(0);
   const atRest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lastMarked = useRef<CellPlace | null>(null);
-  const latest = useRef(props);
-  latest.current = props;
+  const at = (clientX: number, clientY: number) => {
+    const edge = canvas.current!.getBoundingClientRect();
+    return { px: clientX - edge.left, py: clientY - edge.top };
+  };
+  /** The square under a point of the page; none outside of the view. */
+  const placeUnder = (clientX: number, clientY: number): CellPlace | null => {
+    const { px, py } = at(clientX, clientY);
+    const inView = px >= 0 && py >= 0 && px < size.current.width && py < size.current.height;
+    return inView ? cellAt(camera.current, px, py, chart) : null;
+  };
+  const latest = useRef({ ...props, placeUnder });
+  latest.current = { ...props, placeUnder };
 
   const renderer = useMemo(
     () => new ClothRenderer(chart, readPalette(legend, hasChart), shape),
@@ -172,10 +185,6 @@ export function Cloth(props: ClothProps) {
     return () => observer.disconnect();
   }, [redraw, showFrame]);
 
-  const at = (clientX: number, clientY: number) => {
-    const edge = canvas.current!.getBoundingClientRect();
-    return { px: clientX - edge.left, py: clientY - edge.top };
-  };
   const cellUnder = (clientX: number, clientY: number) => {
     const { px, py } = at(clientX, clientY);
     return cellAt(camera.current, px, py, chart);
@@ -183,29 +192,12 @@ export function Cloth(props: ClothProps) {
 
   useGesture(
     {
-      onDrag: ({ delta: [dx, dy], xy: [x, y], first, last, tap, pinching, cancel, event }) => {
+      onDrag: ({ delta: [dx, dy], xy: [x, y], tap, pinching, cancel, event }) => {
         if (pinching) return cancel();
-        const marks = latest.current.marking;
-        const otherButton = 'button' in event && first && event.button !== 0;
-        if (!marks || otherButton || (event as PointerEvent).buttons === 4) {
-          look(panBy(camera.current, dx, dy));
-          if (tap) pick(cellUnder(x, y));
-          return;
-        }
-        const place = cellUnder(x, y);
-        if (first && place) {
-          lastMarked.current = place;
-          latest.current.onCursor(place);
-          marks.begin(place);
-        } else if (place && lastMarked.current) {
-          const way = cellsOnTheWay(lastMarked.current, place);
-          if (way.length > 0) marks.extend(way);
-          lastMarked.current = place;
-        }
-        if (last && lastMarked.current) {
-          lastMarked.current = null;
-          marks.end();
-        }
+        // The hand on a cloth that is marked is told apart by itself; only the middle button moves it like this.
+        if (latest.current.marking && (event as PointerEvent).buttons !== 4) return;
+        look(panBy(camera.current, dx, dy));
+        if (tap) pick(cellUnder(x, y));
       },
       onPinch: ({ origin: [x, y], delta: [step], first, memo, offset: [scale] }) => {
         const before = first ? scale - step : (memo as number);
@@ -227,10 +219,65 @@ export function Cloth(props: ClothProps) {
     {
       target: canvas,
       eventOptions: { passive: false },
-      drag: { filterTaps: !props.marking, pointer: { buttons: [1, 4], keys: false } },
+      drag: { filterTaps: true, pointer: { buttons: [1, 4], keys: false } },
       pinch: { pinchOnWheel: true, scaleBounds: { min: 0.001, max: 1000 } },
     },
   );
+
+  const lookNow = useRef(look);
+  lookNow.current = look;
+  const pressed = useRef({ x: 0, y: 0 });
+  const hand = useRef<TouchHand>(null);
+  hand.current ??= new TouchHand({
+    begin: (held) => {
+      const place = latest.current.placeUnder(pressed.current.x, pressed.current.y);
+      lastMarked.current = place;
+      if (!place) return;
+      latest.current.onCursor(place);
+      latest.current.marking?.begin(place, held);
+      if (held) navigator.vibrate?.(12);
+    },
+    extend: (x, y) => {
+      const place = latest.current.placeUnder(x, y);
+      // Outside nothing is touched; where the hand comes back, the mark goes on from there.
+      if (place) latest.current.marking?.extend(onTheWay(lastMarked.current, place));
+      lastMarked.current = place;
+    },
+    end: () => latest.current.marking?.end(),
+    abort: () => latest.current.marking?.abort(),
+    pan: (dx, dy) => lookNow.current(panBy(camera.current, dx, dy)),
+  });
+  const isMarked = props.marking !== undefined && props.marking !== null;
+  useEffect(() => {
+    const view = canvas.current;
+    if (!view || !isMarked) return;
+    const touchOf = (event: PointerEvent): Touch => ({
+      id: event.pointerId,
+      x: event.clientX,
+      y: event.clientY,
+      kind: event.pointerType === 'mouse' || event.pointerType === 'pen' ? event.pointerType : 'touch',
+      contact: Math.max(event.width, event.height),
+    });
+    const onDown = (event: PointerEvent) => {
+      if (event.button !== 0) return;
+      view.setPointerCapture(event.pointerId);
+      pressed.current = { x: event.clientX, y: event.clientY };
+      hand.current!.press(touchOf(event));
+    };
+    const onMove = (event: PointerEvent) => hand.current!.move(touchOf(event));
+    const onUp = (event: PointerEvent) => hand.current!.release({ id: event.pointerId });
+    const onCancel = (event: PointerEvent) => hand.current!.cancel({ id: event.pointerId });
+    view.addEventListener('pointerdown', onDown);
+    view.addEventListener('pointermove', onMove);
+    view.addEventListener('pointerup', onUp);
+    view.addEventListener('pointercancel', onCancel);
+    return () => {
+      view.removeEventListener('pointerdown', onDown);
+      view.removeEventListener('pointermove', onMove);
+      view.removeEventListener('pointerup', onUp);
+      view.removeEventListener('pointercancel', onCancel);
+    };
+  }, [isMarked]);
 
   const pick = (place: CellPlace | null) => {
     if (!place) return;
@@ -282,6 +329,11 @@ export function Cloth(props: ClothProps) {
       </div>
     </div>
   );
+}
+
+/** The squares from one to another, the first left out; from nowhere, the other alone. */
+function onTheWay(from: CellPlace | null, to: CellPlace): CellPlace[] {
+  return from ? cellsOnTheWay(from, to) : [to];
 }
 
 function ZoomButton({ words, onClick, icon }: { words: string; onClick: () => void; icon: React.ReactNode }) {

@@ -86,15 +86,25 @@ describe('cells in a rectangle', () => {
 });
 
 describe('popped drills', () => {
+  let hour = 0;
+  /** Each mark an hour after the one before. */
   const mark = (kind: 'lay' | 'lift', runs: number[], undoes: string | null = null) => ({
     kind,
     runs,
     undoes,
+    happenedAt: new Date(hour++ * 3_600_000).toISOString(),
   });
 
   it('are those that were laid, came off and are not laid anew', () => {
     const marks = [mark('lay', [0, 6]), mark('lift', [1, 3]), mark('lay', [2, 1])];
     expect(poppedCells(marks, 8)).toEqual([1, 3]);
+  });
+
+  it('are none where a mark is corrected within ten minutes', () => {
+    const [lay, lift] = [mark('lay', [0, 4]), mark('lift', [1, 2])];
+    const later = (minutes: number) => new Date(Date.parse(lay.happenedAt) + minutes * 60_000).toISOString();
+    expect(poppedCells([lay, { ...lift, happenedAt: later(9) }], 8)).toEqual([]);
+    expect(poppedCells([lay, { ...lift, happenedAt: later(11) }], 8)).toEqual([1, 2]);
   });
 
   it('are none where a mark was only taken back', () => {
