@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { PDFDocument } from 'pdf-lib';
 import { PNG } from 'pngjs';
+import { qrCodes } from '../server/pdfReader';
 import { DEMO, expect, shelve, test } from './bench';
 
 const LANTERN = `/canvas/${DEMO.lantern}/kitup`;
@@ -371,4 +373,37 @@ test('bad requests about pots, cases, labels and symbols are refused in words', 
   await refused('get', `/api/canvases/${id}/labels.pdf?format=stamps`, null, 'The format is one of');
   await refused('get', `/api/canvases/${id}/labels.svg?page=40`, null, 'no such page');
   await refused('put', '/api/label-sheets/stamps', {}, 'Give the upper margin');
+});
+
+test('the QR code on a printed label opens its colour, port and all, and chosen labels are printed again', async ({
+  page,
+  request,
+  baseURL,
+}) => {
+  const [id, other] = [await shelve(request, 'Printed'), await shelve(request, 'Beside it')];
+  await page.goto(`/canvas/${id}/kitup/labels`);
+  await page.getByLabel('What to print on').selectOption({ label: 'Index card cut in six' });
+  await expect(page.getByText('3 labels')).toBeVisible();
+  await expect(page.getByLabel('The QR codes open')).toHaveValue(baseURL!);
+  await page.getByLabel('Only some of them').fill('moss');
+  await expect(page.getByRole('alert')).toContainText('“moss” is no label here');
+  await page.getByLabel('Only some of them').fill('1204');
+  await expect(page.getByText('1 label', { exact: true })).toBeVisible();
+  // What the page's own link prints is read by a decoder, and opened.
+  const link = await page.getByRole('link', { name: 'Print (PDF)' }).getAttribute('href');
+  const printed = await PDFDocument.load(await (await request.get(link!)).body());
+  const [address, ...more] = qrCodes(printed, 0);
+  expect(more).toEqual([]);
+  await page.goto(address!);
+  await expect(page).toHaveURL(new RegExp(`/canvas/${id}/kitup\\?colour=3`));
+  await expect(page.getByText('1204').first()).toBeVisible();
+  const wanted = 'http://192.168.7.20:4321';
+  const elsewhere = await request.get(
+    `/api/canvases/${other}/labels.pdf?format=cards&colours=98&address=${encodeURIComponent(wanted)}`,
+  );
+  expect(qrCodes(await PDFDocument.load(await elsewhere.body()), 0)).toEqual([
+    `${wanted}/Q/${other.slice(-8)}/2`.toUpperCase(),
+  ]);
+  const wrong = await request.get(`/api/canvases/${other}/labels.pdf?address=javascript:alert(1)`);
+  expect(wrong.status()).toBe(422);
 });

@@ -28,7 +28,7 @@ import { giveStorageAway, saveStorage } from '../../src/server/storage/writes';
 import { symbolCheckView } from '../../src/server/symbols/view';
 import { line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
-import { drawnPaths, fontsOf, MM, words } from './pdfReader';
+import { drawnPaths, fontsOf, MM, qrCodes, words } from './pdfReader';
 
 let database: Database;
 beforeAll(async () => {
@@ -256,22 +256,7 @@ describe('labels', () => {
 
   it('have QR codes that another library reads out of the PDF', async () => {
     const cards = await PDFDocument.load(await drawingPdf({ title: 'T', pages: await print('cards') }));
-    const codes = drawnPaths(cards, 0).filter(({ parts }) => parts.length > 60);
-    expect(codes).toHaveLength(6);
-    const read = codes.map((code) => {
-      const module = Math.min(...code.parts.map(({ height }) => height));
-      const side = Math.round(code.width / module) + 8;
-      const scale = 5;
-      const pixels = new Uint8ClampedArray(side * side * scale * scale * 4).fill(255);
-      for (const part of code.parts) {
-        const [px, py] = [part.x - code.x, part.y - code.y].map((mm) => Math.round(mm / module) + 4);
-        for (let x = px! * scale; x < (px! + Math.round(part.width / module)) * scale; x++) {
-          for (let y = py! * scale; y < (py! + 1) * scale; y++)
-            pixels.set([0, 0, 0], (y * side * scale + x) * 4);
-        }
-      }
-      return jsQr(pixels, side * scale, side * scale)?.data;
-    });
+    const read = qrCodes(cards, 0);
     const short = canvas.id.slice(-8).toUpperCase();
     expect(read.sort()).toEqual([1, 2, 3, 4, 5, 6].map((n) => `HTTP://127.0.0.1:4470/Q/${short}/${n}`));
     expect(await canvasIdsEnding(database, short.toLowerCase())).toEqual([canvas.id]);

@@ -1,3 +1,4 @@
+import jsQr from 'jsqr';
 import { decodePDFRawStream, PDFArray, PDFDict, type PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
@@ -96,4 +97,24 @@ export function fontsOf(document: PDFDocument): { fonts: number; embedded: numbe
     (each) => each.has(PDFName.of('FontFile2')) || each.has(PDFName.of('FontFile3')),
   );
   return { fonts: descriptors.length, embedded: embedded.length };
+}
+
+/** What the QR codes of a page say, drawn from their modules and decoded by the library jsQR. */
+export function qrCodes(document: PDFDocument, pageNumber: number): string[] {
+  return drawnPaths(document, pageNumber)
+    .filter(({ parts }) => parts.length > 60)
+    .flatMap((code) => {
+      const module = Math.min(...code.parts.map(({ height }) => height));
+      const side = Math.round(code.width / module) + 8;
+      const scale = 5;
+      const pixels = new Uint8ClampedArray(side * side * scale * scale * 4).fill(255);
+      for (const part of code.parts) {
+        const [px, py] = [part.x - code.x, part.y - code.y].map((mm) => Math.round(mm / module) + 4);
+        for (let x = px! * scale; x < (px! + Math.round(part.width / module)) * scale; x++) {
+          for (let y = py! * scale; y < (py! + 1) * scale; y++)
+            pixels.set([0, 0, 0], (y * side * scale + x) * 4);
+        }
+      }
+      return jsQr(pixels, side * scale, side * scale)?.data ?? [];
+    });
 }

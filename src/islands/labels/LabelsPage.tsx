@@ -1,6 +1,10 @@
 import { Printer } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import type { Pot, PotPlaces } from '../../core/codes/places';
+import { potsInCodeOrder } from '../../core/codes/places';
+import type { LabelChoice } from '../../core/labels/chosen';
+import { chosenLabels, inPrintOrder } from '../../core/labels/chosen';
 import {
   LABEL_FORMATS,
   type LabelFormat,
@@ -10,13 +14,14 @@ import {
 } from '../../core/labels/sheet';
 import { PAPERS } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
-import type { LABEL_CHOICES, LabelsView } from '../../server/labels/contract';
+import type { LabelsView } from '../../server/labels/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { Pager } from '../../ui/Pager';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
+import { inWords } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { LabelRemoval } from './LabelRemoval';
 import { LabelSheetForm } from './LabelSheetForm';
@@ -29,15 +34,18 @@ const FORMAT_WORDS: Record<LabelFormat, string> = {
   strips: 'Strips for bags',
   list: 'List of all colours',
 };
-const CHOICE_WORDS: Record<(typeof LABEL_CHOICES)[number], string> = {
+const CHOICE_WORDS: Record<LabelChoice, string> = {
   all: 'every colour',
   pots: 'colours in pots',
   bags: 'colours in bags',
 };
 
+const ADDRESS_KEY = 'oculent-label-address';
+
 interface LabelsProps {
   entry: ShelfEntry;
   legend: LegendLine[];
+  places: PotPlaces;
   first: LabelsView;
 }
 
@@ -51,22 +59,32 @@ export function LabelsPage(props: LabelsProps) {
   );
 }
 
-function Labels({ entry, first }: LabelsProps) {
+function Labels({ entry, legend, places, first }: LabelsProps) {
   const { canvas } = entry;
   const [format, setFormat] = useState<LabelFormat>('dots');
   const [sheets, setSheets] = useState(first.sheets);
-  const [which, setWhich] = useState<(typeof LABEL_CHOICES)[number]>('all');
+  const [which, setWhich] = useState<LabelChoice>('all');
+  const pots = useMemo(() => inPrintOrder(potsInCodeOrder(legend, places), which), [legend, places, which]);
   const [start, setStart] = useState(1);
   const [page, setPage] = useState(1);
+  const [colours, setColours] = useState('');
+  const [address, setAddress] = useState(() => localStorage.getItem(ADDRESS_KEY) ?? window.location.origin);
   const [version, setVersion] = useState(0);
   const { busy, fault, write } = useWrite();
   const [said, setSaid] = useState('');
   const sheet = sheets[format];
   const perPage = sheet.columns * sheet.rows;
-  const labels = first.counts[which];
+  const chosen = useMemo(() => chosenOf(colours, pots), [colours, pots]);
+  const labels = chosen.labels?.length ?? first.counts[which];
   const pages = sheetsFor(sheet, labels, Math.min(start, perPage));
   const shownPage = Math.min(page, pages);
-  const query = `format=${format}&which=${which}&start=${Math.min(start, perPage)}`;
+  const query = new URLSearchParams({
+    format,
+    which,
+    start: String(Math.min(start, perPage)),
+    ...(chosen.labels ? { colours } : {}),
+    ...(address === window.location.origin ? {} : { address }),
+  }).toString();
   const base = `/api/canvases/${canvas.id}`;
   const kept = (next: LabelSheet, words: string) => {
     setSheets((before) => ({ ...before, [format]: next }));
@@ -140,19 +158,34 @@ function Labels({ entry, first }: LabelsProps) {
           <select
             className="field"
             value={which}
-            onChange={(event) => setWhich(event.target.value as (typeof LABEL_CHOICES)[number])}
+            onChange={(event) => setWhich(event.target.value as LabelChoice)}
           >
             {Object.entries(CHOICE_WORDS).map(([key, words]) => (
-              <option
-                key={key}
-                value={key}
-                disabled={first.counts[key as (typeof LABEL_CHOICES)[number]] === 0}
-              >
-                {words} ({first.counts[key as (typeof LABEL_CHOICES)[number]]})
+              <option key={key} value={key} disabled={first.counts[key as LabelChoice] === 0}>
+                {words} ({first.counts[key as LabelChoice]})
               </option>
             ))}
           </select>
         </label>
+        <label className="block">
+          <span className="mb-1 block font-semibold">Only some of them, if you like</span>
+          <input
+            className={`field ${chosen.fault ? 'field-fault' : ''}`}
+            value={colours}
+            placeholder="412, pot 3 - pot 9"
+            aria-invalid={chosen.fault !== null}
+            onChange={(event) => {
+              setColours(event.target.value);
+              setPage(1);
+            }}
+          />
+          {chosen.fault && (
+            <span role="alert" className="block text-[0.95rem] text-alarm">
+              {chosen.fault}
+            </span>
+          )}
+        </label>
+        {sheet.qr && <AddressField address={address} onChange={setAddress} />}
         <NumberField
           words="First free place on a part-used sheet"
           value={start}
@@ -179,5 +212,39 @@ function Labels({ entry, first }: LabelsProps) {
         />
       </section>
     </div>
+  );
+}
+
+/** The labels that the field names; null for all. */
+function chosenOf(wish: string, pots: Pot[]): { labels: Pot[] | null; fault: string | null } {
+  if (wish.trim() === '') return { labels: null, fault: null };
+  try {
+    return { labels: chosenLabels(wish, pots), fault: null };
+  } catch (error) {
+    return { labels: null, fault: inWords(error) };
+  }
+}
+
+/** Where the QR codes lead: a phone reaches only an address that is not this computer's own. */
+function AddressField({ address, onChange }: { address: string; onChange: (address: string) => void }) {
+  const own = /^https?:\/\/(localhost|127\.0\.0\.1|\[::1\])(:|$)/i.test(address);
+  return (
+    <label className="block">
+      <span className="mb-1 block font-semibold">The QR codes open</span>
+      <input
+        className="field number"
+        value={address}
+        onChange={(event) => {
+          const next = event.target.value.trim();
+          localStorage.setItem(ADDRESS_KEY, next);
+          onChange(next);
+        }}
+      />
+      <span className="block text-[0.95rem] text-faded">
+        {own
+          ? 'This address works on this computer only. For a phone, write the address under which it reaches Oculent.'
+          : 'Try one code with the phone before you print them all.'}
+      </span>
+    </label>
   );
 }

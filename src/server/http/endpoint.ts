@@ -34,6 +34,14 @@ async function canvasById(database: Database, id: string | undefined): Promise<C
   return canvas;
 }
 
+/**
+ * The address under which a request came, port and all: what a link on paper has to carry. The name was checked by
+ * `refuseForeign`; the server's own idea of its address knows nothing of ports.
+ */
+export function originOf(request: Request): string {
+  return `http://${request.headers.get('host') ?? 'localhost'}`;
+}
+
 /** The screen that a request comes from, as it names itself; null where it does not. */
 export function screenOf(request: Request): string | null {
   const id = request.headers.get('x-oculent-screen') ?? undefined;

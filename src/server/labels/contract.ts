@@ -1,3 +1,4 @@
+import { LABEL_CHOICES, type LabelChoice } from '../../core/labels/chosen';
 import { faultInSheet, LABEL_FORMATS, type LabelFormat, type LabelSheet } from '../../core/labels/sheet';
 import { PAPER_NAMES } from '../../core/print/paper';
 import { boolean, number, object, string } from '../http/schema';
@@ -38,9 +39,6 @@ export const labelSheetSchema = object({
     return fault === null || context.createError({ message: fault });
   });
 
-/** Which colours get a label. */
-export const LABEL_CHOICES = ['all', 'pots', 'bags'] as const;
-
 export const labelsQuery = object({
   format: string()
     .oneOf(LABEL_FORMATS, `The format is one of ${LABEL_FORMATS.join(', ')}.`)
@@ -54,6 +52,17 @@ export const labelsQuery = object({
     .max(3600)
     .default(1),
   page: number().integer().min(1).default(1),
+  /** Only these colours: codes, key numbers or places, parted by commas, or from one to another. */
+  colours: string().max(2000, 'Name fewer colours at once.').default(''),
+  /** Address in the QR codes; without it, the one that the page was asked under. */
+  address: string()
+    .max(60, 'The address for the QR codes has at most 60 characters.')
+    .test(
+      'address',
+      'The address for the QR codes is written like http://192.168.1.20:4321.',
+      (address) => !address || /^https?:\/\/[a-z0-9.[\]:-]+$/i.test(address),
+    )
+    .default(''),
 });
 
 export const testPageQuery = object({
@@ -64,5 +73,5 @@ export const testPageQuery = object({
 export interface LabelsView {
   sheets: Record<LabelFormat, LabelSheet>;
   /** Labels of each choice. */
-  counts: Record<(typeof LABEL_CHOICES)[number], number>;
+  counts: Record<LabelChoice, number>;
 }

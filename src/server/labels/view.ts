@@ -1,7 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { compareCodes } from '../../core/codes/codes';
 import { potsInCodeOrder } from '../../core/codes/places';
 import type { LabelFacts } from '../../core/labels/art';
+import { chosenLabels, inPrintOrder, type LabelChoice } from '../../core/labels/chosen';
 import { colourAddress } from '../../core/labels/qr';
 import { LABEL_FORMATS, type LabelFormat, type LabelSheet, usualSheet } from '../../core/labels/sheet';
 import { legendOf } from '../../data/canvas';
@@ -10,10 +10,8 @@ import { labelSheets } from '../../data/labels';
 import { lidMarks } from '../../data/symbols';
 import { conflict } from '../http/problem';
 import { potPlaces } from '../kitup/pots';
-import type { LABEL_CHOICES, LabelsView } from './contract';
+import type { LabelsView } from './contract';
 import type { LabelPrint } from './print';
-
-type Choice = (typeof LABEL_CHOICES)[number];
 
 async function sheetsOf(queries: Queries): Promise<Record<LabelFormat, LabelSheet>> {
   const measured = await labelSheets(queries);
@@ -26,29 +24,25 @@ async function sheetsOf(queries: Queries): Promise<Record<LabelFormat, LabelShee
 async function labelFacts(
   queries: Queries,
   canvas: Canvas,
-  which: Choice,
+  which: LabelChoice,
   origin: string | null,
+  colours = '',
 ): Promise<LabelFacts[]> {
   const legend = await legendOf(queries, canvas.id);
   const places = await potPlaces(queries, canvas.id, legend);
   const marks = await lidMarks(queries, canvas.id);
-  return potsInCodeOrder(legend, places)
-    .filter(({ place }) => which === 'all' || place.startsWith(which === 'pots' ? 'pot' : 'bag'))
-    .sort(
-      (a, b) =>
-        Number(a.place.startsWith('bag')) - Number(b.place.startsWith('bag')) ||
-        compareCodes(a.place, b.place),
-    )
-    .map(({ line, place }) => ({
-      line,
-      place,
-      warnsOf: legend.find((other) => other.line === marks.get(line.line)) ?? null,
-      address: origin === null ? null : colourAddress(origin, canvas.id, line.line),
-    }));
+  const all = inPrintOrder(potsInCodeOrder(legend, places), which);
+  const labels = colours === '' ? all : chosenLabels(colours, all);
+  return labels.map(({ line, place }) => ({
+    line,
+    place,
+    warnsOf: legend.find((other) => other.line === marks.get(line.line)) ?? null,
+    address: origin === null ? null : colourAddress(origin, canvas.id, line.line),
+  }));
 }
 
 export async function labelsView(queries: Queries, canvas: Canvas): Promise<LabelsView> {
-  const countOf = async (which: Choice) => (await labelFacts(queries, canvas, which, null)).length;
+  const countOf = async (which: LabelChoice) => (await labelFacts(queries, canvas, which, null)).length;
   return {
     sheets: await sheetsOf(queries),
     counts: { all: await countOf('all'), pots: await countOf('pots'), bags: await countOf('bags') },
@@ -63,11 +57,12 @@ export async function labelsView(queries: Queries, canvas: Canvas): Promise<Labe
 export async function labelsToPrint(
   queries: Queries,
   canvas: Canvas,
-  wish: { format: LabelFormat; which: Choice; start: number },
+  wish: { format: LabelFormat; which: LabelChoice; start: number; colours?: string; address?: string },
   origin: string,
 ): Promise<LabelPrint> {
   const sheet = (await sheetsOf(queries))[wish.format];
-  const labels = await labelFacts(queries, canvas, wish.which, sheet.qr ? origin : null);
+  const address = sheet.qr ? wish.address || origin : null;
+  const labels = await labelFacts(queries, canvas, wish.which, address, wish.colours);
   if (labels.length === 0) {
     throw conflict(
       wish.which === 'all'

@@ -7,7 +7,7 @@ export const GET = endpoint(async (database, { params, redirect }) => {
   const { canvas = '', line = '' } = params;
   const ids = /^[0-9A-F]{8}$/i.test(canvas) ? await canvasIdsEnding(database, canvas.toLowerCase()) : [];
   const [id] = ids;
-  if (id === undefined || !/^\d{1,3}$/.test(line)) throw notFound('colour with this label');
+  if (id === undefined || !/^\d{1,5}$/.test(line)) throw notFound('colour with this label');
   // Eight digits of a random id; should two canvases ever share them, the shelf is the honest answer.
   return ids.length > 1 ? redirect('/') : redirect(`/canvas/${id}/kitup?colour=${line}`);
 });

@@ -1,11 +1,11 @@
 import { readQuery } from '../../../../server/http/body';
-import { canvasEndpoint, content } from '../../../../server/http/endpoint';
+import { canvasEndpoint, content, originOf } from '../../../../server/http/endpoint';
 import { inWorker } from '../../../../server/jobs/pool';
 import { labelsQuery } from '../../../../server/labels/contract';
 import { labelsToPrint } from '../../../../server/labels/view';
 
-export const GET = canvasEndpoint(async (database, canvas, { url }) => {
+export const GET = canvasEndpoint(async (database, canvas, { url, request }) => {
   const wish = await readQuery(url, labelsQuery);
-  const print = await labelsToPrint(database, canvas, wish, url.origin);
+  const print = await labelsToPrint(database, canvas, wish, originOf(request));
   return content(await inWorker('labelsPdf', print), 'application/pdf', `${canvas.title} ${wish.format}.pdf`);
 });

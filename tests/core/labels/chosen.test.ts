@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest';
+import { chosenLabels, inPrintOrder } from '../../../src/core/labels/chosen';
+import { line } from '../samples';
+
+const pots = [
+  { place: 'bag 1', line: line(5, { code: '98' }) },
+  { place: 'pot 10', line: line(4, { code: 'SH7' }) },
+  { place: 'pot 2', line: line(3, { code: '412' }) },
+  { place: 'pot 1', line: line(1, { code: '1204' }) },
+  { place: 'pot 3', line: line(2, { code: '88' }) },
+];
+const ordered = inPrintOrder(pots, 'all');
+
+describe('labels to print again', () => {
+  it('lie in the order of their places, pots before bags', () => {
+    expect(ordered.map(({ place }) => place)).toEqual(['pot 1', 'pot 2', 'pot 3', 'pot 10', 'bag 1']);
+    expect(inPrintOrder(pots, 'bags').map(({ place }) => place)).toEqual(['bag 1']);
+  });
+
+  it.each([
+    ['412', ['412']],
+    ['98, 1204', ['1204', '98']],
+    ['pot 2 - pot 10', ['412', '88', 'SH7']],
+    ['88–1204', ['1204', '412', '88']],
+    ['sh 7; 98', ['SH7', '98']],
+  ])('“%s” names %j', (wish, codes) =>
+    expect(chosenLabels(wish, ordered).map((label) => label.line.code)).toEqual(codes),
+  );
+
+  it('says which word is none', () => {
+    expect(() => chosenLabels('412, moss', ordered)).toThrow('“moss” is no label here');
+  });
+});
