@@ -102,6 +102,7 @@ test('a sheet goes out as a spreadsheet file and comes in again', async ({ page,
   const id = await shelve(request, 'Spreadsheet');
   const file = await (await request.get(`/api/canvases/${id}/checkin.xlsx`)).body();
   await page.goto(`/canvas/${id}/checkin/sheet`);
+  await page.getByRole('button', { name: 'Read a sheet' }).click();
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'kit.xlsx', mimeType: 'application/octet-stream', buffer: file });
@@ -111,6 +112,7 @@ test('a sheet goes out as a spreadsheet file and comes in again', async ({ page,
   await page.waitForURL(/checkin$/);
   expect(await (await request.get(`/api/canvases/${id}/sheet`)).json()).toEqual(before);
   await page.goto(`/canvas/${id}/checkin/sheet`);
+  await page.getByRole('button', { name: 'Read a sheet' }).click();
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'kit.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from('no') });

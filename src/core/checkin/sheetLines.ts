@@ -24,12 +24,17 @@ const MAX_PACKETS = 10_000;
 /**
  * Reads the rows of a sheet under a column mapping. A faulty row is named and left out; the others are numbered
  * 1…n in the order of the sheet.
+ * @param totals whether a row may state a total; a typed list has none
  */
-export function readSheetLines(rows: readonly SheetRow[], mapping: ColumnMapping): SheetReading {
+export function readSheetLines(
+  rows: readonly SheetRow[],
+  mapping: ColumnMapping,
+  { totals = true }: { totals?: boolean } = {},
+): SheetReading {
   const reading: SheetReading = { lines: [], faults: [], notices: [] };
   const firstWith = { code: new Map<string, number>(), symbol: new Map<string, number>() };
   for (const row of rows) {
-    const total = readTotal(row, mapping);
+    const total = totals ? readTotal(row, mapping) : null;
     if (total !== null) {
       reading.notices.push({ lineNumber: row.lineNumber, reason: totalInWords(total, reading.lines) });
       continue;

@@ -2,9 +2,10 @@ import { StationNav } from '../../ui/StationNav';
 
 const PLACES = [
   ['', 'The heap'],
-  ['/sheet', 'The sheet'],
+  ['/sheet', 'Colour list'],
   ['/request', 'Ask and cover'],
   ['/inspection', 'The cloth'],
+  ['/facts', 'Title and size'],
   ['/packing', 'Packing list'],
 ] as const;
 

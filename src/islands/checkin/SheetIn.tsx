@@ -17,14 +17,50 @@ import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
+import { ToggleButton } from '../../ui/ToggleButton';
+import { ColourTable } from '../corrections/ColourTable';
 import { inWords, sendFile } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { CheckinNav } from './CheckinNav';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
+/** The colour list, typed in or corrected as a table, or read from a sheet. */
+export function SheetPage({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+  const [typing, setTyping] = useState(legend.length > 0);
+  return (
+    <>
+      <CheckinNav canvasId={entry.canvas.id} here="/sheet" />
+      <div className="mb-4 flex flex-wrap gap-2">
+        <ToggleButton on={!typing} onChange={() => setTyping(false)}>
+          Read a sheet
+        </ToggleButton>
+        <ToggleButton on={typing} onChange={() => setTyping(true)}>
+          {legend.length > 0 ? 'Correct the list' : 'Type it in'}
+        </ToggleButton>
+      </div>
+      {typing ? (
+        <ColourTable
+          entry={entry}
+          onSaved={() => {
+            // A first list leads on; a correction stays where it was made.
+            if (legend.length === 0) window.location.assign(afterSheet(entry));
+          }}
+        />
+      ) : (
+        <SheetIn entry={entry} legend={legend} />
+      )}
+    </>
+  );
+}
+
+/** Where the work goes on once the colours are known. */
+function afterSheet({ canvas, hasChart }: ShelfEntry): string {
+  return `/canvas/${canvas.id}/${hasChart ? 'checkin' : 'chart/read'}`;
+}
+
 /** Reads the inventory sheet: paste or choose a file, look at what was understood, then save. */
-export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [text, setText] = useState('');
   const [table, setTable] = useState<SheetTable | null>(null);
@@ -61,102 +97,97 @@ export function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
   const save = () =>
     reading &&
     void write('PUT', `/api/canvases/${canvas.id}/sheet`, { lines: withoutNumbers(reading.lines) }, () =>
-      window.location.assign(`/canvas/${canvas.id}/${entry.hasChart ? 'checkin' : 'chart/read'}`),
+      window.location.assign(afterSheet(entry)),
     );
 
   return (
-    <>
-      <CheckinNav canvasId={canvas.id} here="/sheet" />
-      <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
-        <section className="flex flex-col gap-3">
-          <h2 className="text-xl">The inventory sheet</h2>
-          <p>
-            Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be parted by tab,
-            comma or semicolon; nothing is saved until you say so.
-          </p>
-          <FilePicker
-            words="Choose a file"
-            accept=".csv,.tsv,.txt,.xlsx,text/csv,text/plain"
-            onChoose={choose}
+    <div className="grid gap-5 lg:grid-cols-[23rem_1fr]">
+      <section className="flex flex-col gap-3">
+        <h2 className="text-xl">The inventory sheet</h2>
+        <p>
+          Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be parted by tab, comma
+          or semicolon; nothing is saved until you say so.
+        </p>
+        <FilePicker
+          words="Choose a file"
+          accept=".csv,.tsv,.txt,.xlsx,text/csv,text/plain"
+          onChoose={choose}
+        />
+        <label className="block">
+          <span className="font-semibold">Or paste the rows here</span>
+          <textarea
+            className="field number h-52 text-[0.9rem]"
+            value={text}
+            spellCheck={false}
+            placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
+            onChange={(event) => read(event.target.value)}
           />
-          <label className="block">
-            <span className="font-semibold">Or paste the rows here</span>
-            <textarea
-              className="field number h-52 text-[0.9rem]"
-              value={text}
-              spellCheck={false}
-              placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
-              onChange={(event) => read(event.target.value)}
-            />
-          </label>
-          {fault && <Notice kind="fault">{fault}</Notice>}
-          {legend.length > 0 && (
-            <Notice kind="hint">
-              This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
-              <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
-                <Download size={16} className="inline" aria-hidden /> Take it out as CSV
-              </a>{' '}
-              or{' '}
-              <a className="underline" href={`/api/canvases/${canvas.id}/sheet.xlsx`}>
-                XLSX
-              </a>
-              ; with the result of check-in as{' '}
-              <a className="underline" href={`/api/canvases/${canvas.id}/checkin.csv`}>
-                CSV
-              </a>{' '}
-              or{' '}
-              <a className="underline" href={`/api/canvases/${canvas.id}/checkin.xlsx`}>
-                XLSX
-              </a>
-              .
-            </Notice>
-          )}
-        </section>
-        {table && mapping && reading ? (
-          <section className="flex min-w-0 flex-col gap-4">
-            <div className="flex flex-wrap items-end justify-between gap-4">
-              <div>
-                <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
-                <p>
-                  {many(reading.lines.reduce((sum, line) => sum + line.neededDrills, 0))} drills needed,{' '}
-                  {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
-                  {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
-                </p>
-              </div>
-              <button
-                type="button"
-                className="button button-main"
-                disabled={busy || reading.lines.length === 0}
-                onClick={save}
-              >
-                {reading.faults.length > 0
-                  ? `Save the ${reading.lines.length} good lines`
-                  : 'Save this sheet'}
-              </button>
-            </div>
-            <Faults title="Lines that cannot be taken" faults={reading.faults} kind="fault" />
-            <Faults title="Good to know" faults={reading.notices} kind="hint" />
-            <Columns table={table} mapping={mapping} onChange={setMapping} />
-            <div className="overflow-x-auto bg-paper">
-              <DataTable
-                caption="Lines of the sheet as read"
-                rows={reading.lines}
-                rowKey={(line) => String(line.line)}
-                columns={lineColumns(canvas.shape)}
-              />
-            </div>
-          </section>
-        ) : (
-          <section className="slip hidden max-w-xl self-start lg:block">
-            <p>
-              The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and
-              packets supplied. Only the colour code is a must; the more columns there are, the more Oculent
-              can check.
-            </p>
-          </section>
+        </label>
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {legend.length > 0 && (
+          <Notice kind="hint">
+            This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
+            <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
+              <Download size={16} className="inline" aria-hidden /> Take it out as CSV
+            </a>{' '}
+            or{' '}
+            <a className="underline" href={`/api/canvases/${canvas.id}/sheet.xlsx`}>
+              XLSX
+            </a>
+            ; with the result of check-in as{' '}
+            <a className="underline" href={`/api/canvases/${canvas.id}/checkin.csv`}>
+              CSV
+            </a>{' '}
+            or{' '}
+            <a className="underline" href={`/api/canvases/${canvas.id}/checkin.xlsx`}>
+              XLSX
+            </a>
+            .
+          </Notice>
         )}
-      </div>
-    </>
+      </section>
+      {table && mapping && reading ? (
+        <section className="flex min-w-0 flex-col gap-4">
+          <div className="flex flex-wrap items-end justify-between gap-4">
+            <div>
+              <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
+              <p>
+                {many(reading.lines.reduce((sum, line) => sum + line.neededDrills, 0))} drills needed,{' '}
+                {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
+                {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
+              </p>
+            </div>
+            <button
+              type="button"
+              className="button button-main"
+              disabled={busy || reading.lines.length === 0}
+              onClick={save}
+            >
+              {reading.faults.length > 0 ? `Save the ${reading.lines.length} good lines` : 'Save this sheet'}
+            </button>
+          </div>
+          <Faults title="Lines that cannot be taken" faults={reading.faults} kind="fault" />
+          <Faults title="Good to know" faults={reading.notices} kind="hint" />
+          <Columns table={table} mapping={mapping} onChange={setMapping} />
+          <div className="overflow-x-auto bg-paper">
+            <DataTable
+              caption="Lines of the sheet as read"
+              rows={reading.lines}
+              rowKey={(line) => String(line.line)}
+              columns={lineColumns(canvas.shape)}
+            />
+          </div>
+        </section>
+      ) : (
+        <section className="slip hidden max-w-xl self-start lg:block">
+          <p>
+            The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and
+            packets supplied. Only the colour code is a must; the more columns there are, the more Oculent can
+            check.
+          </p>
+        </section>
+      )}
+    </div>
   );
 }
 

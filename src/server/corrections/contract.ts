@@ -1,4 +1,4 @@
-import { MAX_LEGEND_LINES } from '../../core/canvas/legend';
+import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import type { UndoView } from '../../core/ledger/history';
 import { canvasFacts, wishedColourSchema } from '../canvas/contract';
 import { array, object, string } from '../http/schema';
@@ -44,6 +44,13 @@ export const correctionUndoSchema = object({
   'Say which correction is undone, or which is made again.',
   ({ undoes, redoes }) => (undoes === null) !== (redoes === null),
 );
+
+/** The colour list with the name of its state. */
+export interface ColourListView {
+  canvasId: string;
+  version: string;
+  lines: LegendLine[];
+}
 
 /** A correction as it is told. */
 export interface ToldCorrection {

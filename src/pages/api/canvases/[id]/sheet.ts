@@ -1,7 +1,7 @@
 import type { Canvas } from '../../../../core/canvas/canvas';
 import { legendOf } from '../../../../data/canvas';
 import type { Queries } from '../../../../data/engine/database';
-import { colourListSchema } from '../../../../server/corrections/contract';
+import { type ColourListView, colourListSchema } from '../../../../server/corrections/contract';
 import { saveColourList, versionOf } from '../../../../server/corrections/writes';
 import { readJson } from '../../../../server/http/body';
 import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
@@ -13,7 +13,7 @@ export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
   return json(await listOf(database, canvas));
 });
 
-async function listOf(queries: Queries, canvas: Canvas) {
+async function listOf(queries: Queries, canvas: Canvas): Promise<ColourListView> {
   const lines = await legendOf(queries, canvas.id);
   return { canvasId: canvas.id, version: versionOf(lines), lines };
 }

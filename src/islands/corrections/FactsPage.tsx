@@ -1,0 +1,142 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useEffect, useState } from 'react';
+import { useForm } from 'react-hook-form';
+import type { Canvas } from '../../core/canvas/canvas';
+import { sizeInWords } from '../../core/canvas/canvas';
+import type { ChangeReport } from '../../core/corrections/facts';
+import { newCanvasSchema } from '../../server/canvas/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
+import { Notice } from '../../ui/Notice';
+import { CheckinNav } from '../checkin/CheckinNav';
+import { inWords, sendJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
+import { CorrectionHistory } from './CorrectionHistory';
+
+const FIELDS = [
+  ['title', 'Title', 'text'],
+  ['width', 'Width, squares', 'number'],
+  ['height', 'Height, squares', 'number'],
+  ['pitchMm', 'Pitch, mm', 'number'],
+  ['packetDrills', 'Drills in an ordinary bag', 'number'],
+  ['panels', 'Panels side by side', 'number'],
+] as const;
+
+/** The facts of a canvas, open to be corrected; what a correction costs is said before it is saved. */
+export function FactsPage({ entry }: { entry: ShelfEntry }) {
+  const { canvas } = entry;
+  const url = `/api/canvases/${canvas.id}`;
+  const { busy, fault, write } = useWrite(canvas.id);
+  const form = useForm<Canvas>({
+    resolver: yupResolver(newCanvasSchema),
+    defaultValues: canvas,
+    mode: 'onChange',
+  });
+  const values = form.watch();
+  const { errors } = form.formState;
+  const [report, setReport] = useState<ChangeReport | null>(null);
+  const [unknown, setUnknown] = useState<string | null>(null);
+  const wish = JSON.stringify(changes(canvas, values));
+  const isValid = Object.keys(errors).length === 0;
+  useEffect(() => {
+    setReport(null);
+    if (wish === '{}' || !isValid) return;
+    const timer = setTimeout(() => {
+      sendJson<ChangeReport>('POST', `${url}/change-report`, JSON.parse(wish)).then(
+        (next) => {
+          setReport(next);
+          setUnknown(null);
+        },
+        (error: unknown) => setUnknown(inWords(error)),
+      );
+    }, 250);
+    return () => clearTimeout(timer);
+  }, [url, wish, isValid]);
+  const reload = () => window.location.reload();
+  const save = form.handleSubmit((now) => {
+    void write('PATCH', url, { id: crypto.randomUUID(), ...changes(canvas, now) }, reload);
+  });
+  return (
+    <>
+      <CheckinNav canvasId={canvas.id} here="/facts" />
+      <div className="grid items-start gap-6 lg:grid-cols-[1fr_24rem]">
+        <form onSubmit={save} noValidate className="slip flex max-w-2xl flex-col gap-4">
+          <div className="grid gap-4 sm:grid-cols-2">
+            {FIELDS.map(([name, words, kind]) => (
+              <label key={name} className={`block ${name === 'title' ? 'sm:col-span-2' : ''}`}>
+                <span className="mb-1 block font-semibold">{words}</span>
+                <input
+                  className={`field ${kind === 'number' ? 'number' : ''} ${errors[name] ? 'field-fault' : ''}`}
+                  inputMode={kind === 'number' ? 'decimal' : 'text'}
+                  aria-invalid={errors[name] !== undefined}
+                  {...form.register(name, {
+                    setValueAs: (value: unknown) =>
+                      kind === 'number' ? Number(String(value).replace(',', '.')) : value,
+                  })}
+                />
+                {errors[name] && (
+                  <span role="alert" className="mt-1 block font-medium text-alarm">
+                    {errors[name].message}
+                  </span>
+                )}
+              </label>
+            ))}
+            <label className="block">
+              <span className="mb-1 block font-semibold">Drills</span>
+              <select className="field" {...form.register('shape')}>
+                <option value="square">square</option>
+                <option value="round">round</option>
+              </select>
+            </label>
+            <label className="block">
+              <span className="mb-1 block font-semibold">Bags carry</span>
+              <select
+                className="field"
+                {...form.register('bagsCarry', { setValueAs: (value) => value || null })}
+              >
+                <option value="">not known: ask me</option>
+                <option value="codes">codes</option>
+                <option value="key numbers">key numbers</option>
+              </select>
+            </label>
+          </div>
+          <label className="flex min-h-11 items-center gap-3">
+            <input type="checkbox" className="size-5 accent-accent" {...form.register('symbolsPrinted')} />
+            The canvas has symbols printed on it
+          </label>
+          {fault && <Notice kind="fault">{fault}</Notice>}
+          <button
+            type="submit"
+            className="button button-main self-start"
+            disabled={busy || wish === '{}' || !report || report.fault !== null}
+          >
+            Save
+          </button>
+        </form>
+        <section className="flex flex-col gap-3" aria-label="What it would change" aria-live="polite">
+          <p className="number">{sizeInWords(values)}</p>
+          {wish === '{}' && <p className="text-faded">Change a field to see here what it leads to.</p>}
+          {unknown && <Notice kind="fault">{unknown}</Notice>}
+          {report?.fault && <Notice kind="fault">{report.fault}</Notice>}
+          {report && !report.fault && (
+            <ul className="slip flex list-disc flex-col gap-2 pl-8">
+              {report.costs.length === 0 ? <li>Nothing else changes.</li> : null}
+              {report.costs.map((cost) => (
+                <li key={cost}>{cost}</li>
+              ))}
+            </ul>
+          )}
+          <CorrectionHistory canvasId={canvas.id} onChanged={reload} />
+        </section>
+      </div>
+    </>
+  );
+}
+
+/** The facts that differ. */
+function changes(before: Canvas, after: Canvas): Partial<Canvas> {
+  return Object.fromEntries(
+    Object.entries(after).filter(
+      ([name, value]) => name !== 'id' && (value || null) !== (before[name as keyof Canvas] || null),
+    ),
+  );
+}
