@@ -7,11 +7,12 @@ test.describe('bad input', () => {
   }) => {
     const id = await shelve(request, 'Bad sheet', false);
     await page.goto(`/canvas/${id}/checkin/sheet`);
+    await page.getByRole('button', { name: 'Read a sheet' }).click();
     await page
       .getByLabel('Or paste the rows here')
-      .fill('code;drills;hex\n412;190;\n98;many;\n1204;90;teal\n77;5;#fff\n');
+      .fill('code;drills;hex\n412;190;\n98;many;\n1204;90;mauvish\n77;5;#fff\n');
     await expect(page.getByText('Line 3: The number of drills needed is “many”')).toBeVisible();
-    await expect(page.getByText('Line 4: “teal” is no colour')).toBeVisible();
+    await expect(page.getByText('Line 4: “mauvish” is no colour')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Save the 2 good lines' })).toBeEnabled();
     const before = await (await request.get(`/api/canvases/${id}/sheet`)).json();
     expect(before.lines.map((line: { code: string }) => line.code)).toEqual(['412', '98', '1204']);
@@ -24,8 +25,9 @@ test.describe('bad input', () => {
   test('a sheet without header names waits for its columns', async ({ page, request }) => {
     const id = await shelve(request, 'No header', false);
     await page.goto(`/canvas/${id}/checkin/sheet`);
+    await page.getByRole('button', { name: 'Read a sheet' }).click();
     await page.getByLabel('Or paste the rows here').fill('412\t190\n98\t96');
-    await expect(page.getByText('The first row holds no names we know')).toBeVisible();
+    await expect(page.getByText('No row holds headings that we know')).toBeVisible();
     await page.getByLabel('Colour code').selectOption('Column 1');
     await page.getByLabel('Drills needed').selectOption('Column 2');
     await expect(page.getByText('286 drills needed')).toBeVisible();
@@ -34,6 +36,7 @@ test.describe('bad input', () => {
   test('a sheet file that is no text is refused in words', async ({ page, request }) => {
     const id = await shelve(request, 'Binary sheet', false);
     await page.goto(`/canvas/${id}/checkin/sheet`);
+    await page.getByRole('button', { name: 'Read a sheet' }).click();
     await page
       .getByLabel('Choose a file')
       .setInputFiles({ name: 'sheet.csv', mimeType: 'text/csv', buffer: Buffer.from([1, 0, 2, 0]) });

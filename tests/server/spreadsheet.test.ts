@@ -15,7 +15,7 @@ const legend = [
 ];
 
 async function readBack(bytes: Uint8Array) {
-  const table = tableOfCells(await readSpreadsheet(bytes));
+  const table = tableOfCells((await readSpreadsheet(bytes)).cells);
   return readSheetLines(table.rows, table.mapping);
 }
 
@@ -71,10 +71,50 @@ describe('spreadsheet files', () => {
       'xl/worksheets/sheet1.xml',
       `<worksheet xmlns="${main}"><sheetData><row r="1"><c r="A1" t="s"><v>0</v></c><c r="C1" t="inlineStr"><is><t>drills</t></is></c></row><row r="2"><c r="A2" t="s"><v>1</v></c><c r="C2"><v>190</v></c></row></sheetData></worksheet>`,
     );
-    expect(await readSpreadsheet(await zip.generateAsync({ type: 'uint8array' }))).toEqual([
-      ['code', '', 'drills'],
-      ['0412', '', '190'],
+    expect(await readSpreadsheet(await zip.generateAsync({ type: 'uint8array' }))).toEqual({
+      sheets: ['S'],
+      cells: [
+        ['code', '', 'drills'],
+        ['0412', '', '190'],
+      ],
+    });
+  });
+
+  it('show cells as people see them: leading zeros, faults, formulas without a value, days, and the sheet that is chosen', async () => {
+    const zip = new JSZip();
+    const main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
+    const office = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
+    zip.file(
+      'xl/workbook.xml',
+      `<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Notes" sheetId="1" r:id="a"/><sheet name="Kit &amp; more" sheetId="2" r:id="b"/></sheets></workbook>`,
+    );
+    zip.file(
+      'xl/_rels/workbook.xml.rels',
+      '<Relationships><Relationship Id="a" Target="worksheets/sheet1.xml"/><Relationship Id="b" Target="/xl/worksheets/sheet2.xml"/></Relationships>',
+    );
+    // ECMA-376 part 1: 18.8.30 number formats, 18.8.10 cell formats, 18.18.11 cell types.
+    zip.file(
+      'xl/styles.xml',
+      `<styleSheet xmlns="${main}"><numFmts><numFmt numFmtId="164" formatCode="00000"/><numFmt numFmtId="165" formatCode="yyyy-mm-dd"/></numFmts><cellXfs><xf numFmtId="0"/><xf numFmtId="164"/><xf numFmtId="165"/></cellXfs></styleSheet>`,
+    );
+    zip.file('xl/worksheets/sheet1.xml', `<worksheet xmlns="${main}"><sheetData/></worksheet>`);
+    zip.file(
+      'xl/worksheets/sheet2.xml',
+      `<worksheet xmlns="${main}"><sheetData><row r="2"><c r="A2" s="1"><v>101</v></c><c r="B2" t="e"><v>#DIV/0!</v></c><c r="C2"><f>A1+1</f></c><c r="D2"><f>1+1</f><v>2</v></c><c r="E2" s="2"><v>46000</v></c><c r="F2"><v>0.30000000000000004</v></c></row></sheetData></worksheet>`,
+    );
+    const bytes = await zip.generateAsync({ type: 'uint8array' });
+    const { sheets, cells } = await readSpreadsheet(bytes, 1);
+    expect(sheets).toEqual(['Notes', 'Kit & more']);
+    expect(cells[1]).toEqual([
+      '00101',
+      '#DIV/0! (a fault in the spreadsheet)',
+      '(a formula without a value)',
+      '2',
+      // Serial day 46000 is 9 December 2025 (Excel's 1900 system: 45,658 is 1 January 2025).
+      '2025-12-09',
+      '0.3',
     ]);
+    await expect(readSpreadsheet(bytes, 2)).rejects.toThrow('has 2 sheets, and no number 3');
   });
 
   it('that are none are refused in words', async () => {

@@ -1,5 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
-import { FIELD_IN_WORDS, SHEET_FIELDS } from './sheetTable';
+import { FIELD_IN_WORDS, SHEET_FIELDS } from './sheetColumns';
 import { type LineSupply, verdictInWords } from './supply';
 
 /** Header and rows of a table that leaves the app as CSV or spreadsheet. */

@@ -2,7 +2,9 @@ import { type LegendLine, MAX_LEGEND_LINES } from '../canvas/legend';
 import { looseCode } from '../codes/codes';
 import { FINISHES, readFinish } from '../colour/finish';
 import { readHex } from '../colour/rgb';
-import type { ColumnMapping, SheetField, SheetRow } from './sheetTable';
+import { readAmount } from './amount';
+import type { ColumnMapping, SheetField } from './sheetColumns';
+import type { SheetRow } from './sheetTable';
 
 /** A line of the sheet that cannot be taken, with the reason and the remedy. */
 export interface SheetFault {
@@ -34,7 +36,7 @@ export function readSheetLines(
   const reading: SheetReading = { lines: [], faults: [], notices: [] };
   const firstWith = { code: new Map<string, number>(), symbol: new Map<string, number>() };
   for (const row of rows) {
-    const total = totals ? readTotal(row, mapping) : null;
+    const total = totals ? readTotal(row, mapping, reading.lines) : null;
     if (total !== null) {
       reading.notices.push({ lineNumber: row.lineNumber, reason: totalInWords(total, reading.lines) });
       continue;
@@ -129,25 +131,26 @@ function readRow(row: SheetRow, mapping: ColumnMapping, line: number): LegendLin
   };
 }
 
-/** A whole number as people write it: 1240, 1,240, 1 240 or 1.240; empty is 0; null when it is none. */
-export function readAmount(text: string): number | null {
-  if (text === '') return 0;
-  if (/^\d{1,9}$/.test(text)) return Number(text);
-  if (/^\d{1,3}([.,'\u00a0\u202f ])\d{3}(\1\d{3})*$/.test(text)) return Number(text.replace(/\D/g, ''));
-  return null;
-}
-
 function faultInAmount(what: string, text: string, most: number): string {
   return readAmount(text) === null
     ? `The number of ${what} is “${text.slice(0, 30)}”; it must be a whole number, 0 or more.`
     : `The number of ${what} is ${text.slice(0, 30)}; more than ${most.toLocaleString('en')} cannot be right.`;
 }
 
-/** The sum that a closing row states, or null when the row is none. */
-function readTotal(row: SheetRow, mapping: ColumnMapping): number | null {
+/** Words by which closing rows are known, in a number of languages. */
+const TOTAL =
+  /^(grand |sub)?(total|totals|sum|summe|gesamt|insgesamt|totale|suma|razem|totaal|somme|totalt|yhteensä|celkem|итого|всего|toplam|合计|总计|合計|計)\b|^(合计|总计|合計)/iu;
+
+/** The sum that a closing row states, in whatever words; null when the row is none. */
+function readTotal(row: SheetRow, mapping: ColumnMapping, lines: readonly LegendLine[]): number | null {
+  if (mapping.neededDrills === null) return null;
+  const stated = readAmount(row.cells[mapping.neededDrills] ?? '');
   const first = row.cells.find((cell) => cell !== '') ?? '';
-  if (!/^(grand )?(total|sum)\b/i.test(first) || mapping.neededDrills === null) return null;
-  return readAmount(row.cells[mapping.neededDrills] ?? '') ?? 0;
+  if (TOTAL.test(first)) return stated ?? 0;
+  // Nobody needs to know the word: a row without a code that states what the rows above add up to is their sum.
+  const code = mapping.code === null ? '' : (row.cells[mapping.code] ?? '');
+  const sum = lines.reduce((drills, line) => drills + line.neededDrills, 0);
+  return lines.length > 1 && stated === sum && !/\d/.test(code) ? sum : null;
 }
 
 function totalInWords(total: number, lines: readonly LegendLine[]): string {

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { Refusal } from '../refusal';
-import { largest } from '../words/numbers';
+import { largest, many } from '../words/numbers';
+import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
 
 /** One row of a sheet as it came, with the line of the file on which it starts (from 1). */
 export interface SheetRow {
@@ -8,125 +9,167 @@ export interface SheetRow {
   cells: string[];
 }
 
+/** Something about the table as a whole, or a row of it that is no colour. */
+export interface TableNotice {
+  lineNumber: number | null;
+  reason: string;
+}
+
 /** The sheet's table before anyone says what its columns mean. */
 export interface SheetTable {
   /** Column names; made up as "Column 1" … when the sheet has no header. */
   columns: string[];
   hasHeader: boolean;
+  /** Line of the header, from 1; null without one. */
+  headerLine: number | null;
   rows: SheetRow[];
   /** Guess of what each field stands in: column index, or null. */
   mapping: ColumnMapping;
+  /** Fields that were found by what stands in their column alone. */
+  guessed: SheetField[];
+  /** What was done with the table, and the rows above the header. */
+  notices: TableNotice[];
 }
 
-/** What a sheet may tell about a colour. */
-export const SHEET_FIELDS = [
-  'keyNumber',
-  'symbol',
-  'code',
-  'name',
-  'hex',
-  'finish',
-  'neededDrills',
-  'packets',
-] as const;
-export type SheetField = (typeof SHEET_FIELDS)[number];
-export type ColumnMapping = Record<SheetField, number | null>;
-
-export const FIELD_IN_WORDS: Record<SheetField, string> = {
-  keyNumber: 'Key number',
-  symbol: 'Symbol',
-  code: 'Colour code',
-  name: 'Colour name',
-  hex: 'Colour (hex)',
-  finish: 'Finish',
-  neededDrills: 'Drills needed',
-  packets: 'Packets',
-};
-
-/** Header words by which a column is recognised, without spaces or punctuation, in lower case. */
-const HEADER_WORDS: Record<SheetField, readonly string[]> = {
-  keyNumber: ['key', 'keynumber', 'keyno', 'no', 'nr', 'number', 'position', 'pos', 'index', 'id', '#'],
-  symbol: ['symbol', 'sym', 'sign', 'mark', 'icon', 'glyph'],
-  code: ['code', 'colourcode', 'colorcode', 'colour', 'color', 'drillcode', 'colourno', 'colorno', 'shade'],
-  name: ['name', 'colourname', 'colorname', 'description', 'title'],
-  hex: ['hex', 'rgb', 'hexcode', 'colourhex', 'colorhex', 'swatch', 'srgb'],
-  finish: ['finish', 'type', 'kind', 'surface', 'drilltype', 'effect'],
-  neededDrills: [
-    'drills',
-    'drillsneeded',
-    'needed',
-    'neededdrills',
-    'count',
-    'quantity',
-    'qty',
-    'amount',
-    'pieces',
-    'pcs',
-    'total',
-    'cells',
-    'stones',
-  ],
-  packets: ['packets', 'packet', 'bags', 'bag', 'packs', 'pack', 'pkts', 'pkt', 'packages'],
-};
+/** What the reader may say of a sheet where the guess is wrong. */
+export interface TableOptions {
+  delimiter?: ',' | ';' | '\t' | '|' | null;
+  /** Line of the header, from 1; 0 for none; null to have it found. */
+  headerLine?: number | null;
+}
 
 export const MAX_SHEET_CHARACTERS = 1_000_000;
+/** A header stands in one of the first rows; titles and addresses may be above it. */
+const HEADER_WITHIN = 30;
 
 /**
  * Splits pasted or uploaded text into rows and guesses the columns.
- * Comma, semicolon and tab all serve; quotes as in RFC 4180.
+ * Comma, semicolon, tab and upright stroke all serve; quotes as in RFC 4180, but one that is never closed is a sign
+ * like others, so that it swallows no line.
  * @throws Refusal with a sentence when the text is empty or absurdly long
  */
-export function readSheetTable(text: string): SheetTable {
+export function readSheetTable(text: string, options: TableOptions = {}): SheetTable {
   if (text.length > MAX_SHEET_CHARACTERS) {
     throw new Refusal('This text is longer than a million characters, so it cannot be an inventory sheet.');
   }
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    delimiter: '',
-    delimitersToGuess: ['\t', ';', ','],
-  });
-  return tableOfCells(parsed.data);
+  const plain = text.replace(/^\uFEFF/, '');
+  const parse = (quoteChar: string) =>
+    Papa.parse<string[]>(plain, {
+      delimiter: options.delimiter ?? delimiterOf(plain),
+      quoteChar,
+    });
+  const quoted = parse('"');
+  const broken = quoted.errors.find(({ type }) => type === 'Quotes');
+  if (!broken) return tableOfCells(quoted.data, options);
+  // No text has this sign, so nothing is quoted.
+  const table = tableOfCells(parse('\u0001').data, options);
+  const line = plain.split(/\r\n|\r|\n/).findIndex((each) => (each.match(/"/g)?.length ?? 0) % 2 === 1) + 1;
+  const reason = 'A quotation mark here is never closed; all quotation marks were read as ordinary signs.';
+  return { ...table, notices: [{ lineNumber: line, reason }, ...table.notices] };
 }
 
 /**
  * The same for cells that are apart already, as a spreadsheet file gives them.
  * @throws Refusal when there is no cell with anything in it
  */
-export function tableOfCells(cells: string[][]): SheetTable {
+export function tableOfCells(cells: string[][], { headerLine = null }: TableOptions = {}): SheetTable {
   const rows = numbered(cells).filter((row) => row.cells.some((cell) => cell !== ''));
-  const first = rows[0];
-  if (first === undefined) throw new Refusal('The sheet is empty. Paste its rows, or choose its file.');
-  const guess = guessMapping(first.cells);
-  const recognised = SHEET_FIELDS.filter((field) => guess[field] !== null).length;
-  const hasHeader =
-    recognised >= 2 || (recognised === 1 && rows.length > 1 && !/\d/.test(first.cells.join('')));
-  const width = largest(rows.map((row) => row.cells.length));
+  if (rows.length === 0) throw new Refusal('The sheet is empty. Paste its rows, or choose its file.');
+  const at = headerLine === null ? headerAt(rows) : rows.findIndex((row) => row.lineNumber === headerLine);
+  const header = at >= 0 ? rows[at]! : null;
+  const notices: TableNotice[] = rows.slice(0, Math.max(0, at)).map(({ lineNumber, cells: above }) => ({
+    lineNumber,
+    reason: `Not read, because it stands above the headings: ${shortened(above.filter((cell) => cell !== '').join(' '))}`,
+  }));
+  const stacked = withoutBlocks(header, rows.slice(at + 1));
+  if (stacked.blocks > 1) {
+    notices.push({
+      lineNumber: header!.lineNumber,
+      reason: `The sheet has ${many(stacked.blocks)} blocks side by side; they were read one after the other.`,
+    });
+  }
+  const width = largest([stacked.header?.length ?? 0, ...stacked.rows.map((row) => row.cells.length)]);
+  const { mapping, guessed } = guessColumns(
+    stacked.header,
+    stacked.rows.map((row) => row.cells),
+  );
   return {
-    columns: Array.from({ length: width }, (_, i) => (hasHeader && first.cells[i]) || `Column ${i + 1}`),
-    hasHeader,
-    rows: hasHeader ? rows.slice(1) : rows,
-    mapping: hasHeader ? guess : emptyMapping(),
+    columns: Array.from({ length: width }, (_, i) => stacked.header?.[i] || `Column ${i + 1}`),
+    hasHeader: header !== null,
+    headerLine: header?.lineNumber ?? null,
+    rows: stacked.rows,
+    mapping,
+    guessed,
+    notices,
   };
 }
 
-export function emptyMapping(): ColumnMapping {
-  return Object.fromEntries(SHEET_FIELDS.map((field) => [field, null])) as ColumnMapping;
-}
+/** Rows that are looked at to find the sign between columns. */
+const LOOKED_AT = 60;
 
-/** Finds the column of each field by its header; a column serves one field only. */
-export function guessMapping(header: readonly string[]): ColumnMapping {
-  const plain = header.map((name) => name.toLowerCase().replace(/[^a-z0-9#]/g, ''));
-  const mapping = emptyMapping();
-  const taken = new Set<number>();
-  for (const field of SHEET_FIELDS) {
-    const index = HEADER_WORDS[field]
-      .map((word) => plain.findIndex((name, i) => name === word && !taken.has(i)))
-      .find((i) => i >= 0);
-    if (index !== undefined) {
-      mapping[field] = index;
-      taken.add(index);
+/**
+ * The sign that parts most rows into the same number of columns. Titles above a table have none, so the mean of all rows
+ * says little.
+ */
+function delimiterOf(text: string): string {
+  let best = { delimiter: ',', rows: 0, fields: 0 };
+  for (const delimiter of ['\t', ';', ',', '|']) {
+    const { data } = Papa.parse<string[]>(text, { delimiter, preview: LOOKED_AT, skipEmptyLines: true });
+    const rowsOf = new Map<number, number>();
+    for (const { length } of data) if (length > 1) rowsOf.set(length, (rowsOf.get(length) ?? 0) + 1);
+    for (const [fields, rows] of rowsOf) {
+      if (rows > best.rows || (rows === best.rows && fields > best.fields))
+        best = { delimiter, rows, fields };
     }
   }
-  return mapping;
+  return best.delimiter;
+}
+
+/** Columns that hold something and serve no field, by name. */
+export function unusedColumns(table: SheetTable, mapping: ColumnMapping): string[] {
+  const used = new Set(Object.values(mapping));
+  return table.columns.filter(
+    (_, column) => !used.has(column) && table.rows.some((row) => (row.cells[column] ?? '') !== ''),
+  );
+}
+
+/** The row that names most fields, among the first; −1 where none names two, or one beside nothing but words. */
+function headerAt(rows: readonly SheetRow[]): number {
+  const counts = rows.slice(0, HEADER_WITHIN).map(({ cells }) => headingsIn(cells));
+  const most = largest(counts);
+  const at = counts.indexOf(most);
+  if (most >= 2) return at;
+  return most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join('')) ? at : -1;
+}
+
+/** Blocks that stand side by side with the same headings, put one below the other. */
+function withoutBlocks(
+  header: SheetRow | null,
+  rows: readonly SheetRow[],
+): { header: string[] | null; rows: SheetRow[]; blocks: number } {
+  const names = header?.cells.map((name) => name.toLowerCase()) ?? [];
+  const first = names.findIndex((name) => name !== '');
+  const starts = names.flatMap((name, i) => (name !== '' && name === names[first] ? [i] : []));
+  const width = starts.length > 1 ? starts[1]! - starts[0]! : 0;
+  const block = (start: number) => names.slice(start, start + width);
+  const filled = (start: number) => block(start).filter((name) => name !== '');
+  const same = starts.every((start) => filled(start).join('\u0001') === filled(first).join('\u0001'));
+  if (starts.length < 2 || filled(first).length < 2 || !same) {
+    return { header: header?.cells ?? null, rows: [...rows], blocks: 1 };
+  }
+  return {
+    header: header!.cells.slice(first, first + width),
+    rows: starts.flatMap((start) =>
+      rows
+        .map(({ lineNumber, cells }) => ({ lineNumber, cells: cells.slice(start, start + width) }))
+        .filter(({ cells }) => cells.some((cell) => cell !== '')),
+    ),
+    blocks: starts.length,
+  };
+}
+
+function shortened(text: string): string {
+  return text.length > 60 ? `${text.slice(0, 60)}…` : text;
 }
 
 function numbered(data: string[][]): SheetRow[] {

@@ -1,6 +1,7 @@
 import type { LegendLine } from '../canvas/legend';
+import { SHEET_FIELDS, type SheetField } from '../checkin/sheetColumns';
 import { readSheetLines } from '../checkin/sheetLines';
-import { readSheetTable, SHEET_FIELDS, type SheetField } from '../checkin/sheetTable';
+import { readSheetTable } from '../checkin/sheetTable';
 import { readColourName } from '../colour/names';
 import { readHex } from '../colour/rgb';
 import type { WishedColour } from './colourList';
@@ -87,8 +88,7 @@ export function pastedInto(
   text: string,
   newKey: () => string,
 ): TypedRow[] {
-  const table = readSheetTable(text);
-  const cells = [...(table.hasHeader ? [table.columns] : []), ...table.rows.map((row) => row.cells)];
+  const cells = readSheetTable(text, { headerLine: 0 }).rows.map((row) => row.cells);
   const first = SHEET_FIELDS.indexOf(field);
   const next = rows.map((row) => ({ ...row }));
   cells.forEach((values, y) => {

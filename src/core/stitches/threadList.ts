@@ -88,5 +88,8 @@ export function readRange(text: string): RangeDrill[] {
 
 function table(text: string, what: string): ReturnType<typeof readSheetTable> {
   if (text.trim() === '') throw new Refusal(`The ${what} is empty.`);
-  return readSheetTable(text);
+  const table = readSheetTable(text);
+  // These lists have headings of their own; what stands in a column names none.
+  for (const field of table.guessed) table.mapping[field] = null;
+  return table;
 }

@@ -38,7 +38,7 @@ export function BagWall({
   return (
     <ul
       ref={wall}
-      className="-m-1.5 grid min-h-0 content-start gap-2 overflow-y-auto p-1.5 [grid-template-columns:repeat(auto-fill,minmax(6.5rem,1fr))]"
+      className="-m-1.5 grid min-h-0 content-start gap-2 overflow-y-auto p-1.5 [grid-template-columns:repeat(auto-fill,minmax(7.4rem,1fr))]"
     >
       {shown.map(({ line }) => {
         const isLit = line.line === lit;

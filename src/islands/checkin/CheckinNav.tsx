@@ -4,7 +4,7 @@ const PLACES = [
   ['', 'The heap'],
   ['/sheet', 'Colour list'],
   ['/request', 'Ask and cover'],
-  ['/inspection', 'The cloth'],
+  ['/inspection', 'The canvas'],
   ['/facts', 'Title and size'],
   ['/packing', 'Packing list'],
 ] as const;

@@ -1,13 +1,13 @@
 import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { readSheetLines, type SheetFault } from '../../core/checkin/sheetLines';
+import { type ColumnMapping, FIELD_IN_WORDS, SHEET_FIELDS } from '../../core/checkin/sheetColumns';
+import { readSheetLines } from '../../core/checkin/sheetLines';
 import {
-  type ColumnMapping,
-  FIELD_IN_WORDS,
   readSheetTable,
-  SHEET_FIELDS,
   type SheetTable,
+  type TableNotice,
+  unusedColumns,
 } from '../../core/checkin/sheetTable';
 import { withoutNumbers } from '../../core/corrections/colourList';
 import { counted, many } from '../../core/words/numbers';
@@ -19,7 +19,7 @@ import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { ColourTable } from '../corrections/ColourTable';
-import { inWords, sendFile } from '../writing/api';
+import { sendFile } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { CheckinNav } from './CheckinNav';
 
@@ -63,35 +63,54 @@ function afterSheet({ canvas, hasChart }: ShelfEntry): string {
 function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [text, setText] = useState('');
-  const [table, setTable] = useState<SheetTable | null>(null);
+  const [source, setSource] = useState<SheetSource | null>(null);
+  const [options, setOptions] = useState<ReadOptions>(NO_OPTIONS);
+  const [table, setTable] = useState<ReadTable | null>(null);
   const [mapping, setMapping] = useState<ColumnMapping | null>(null);
+  const [agreed, setAgreed] = useState(false);
   const { busy, fault, setFault, write, act } = useWrite(canvas.id);
   const reading = useMemo(() => table && mapping && readSheetLines(table.rows, mapping), [table, mapping]);
+  const unused = useMemo(() => (table && mapping ? unusedColumns(table, mapping) : []), [table, mapping]);
+  const drills = reading?.lines.reduce((sum, line) => sum + line.neededDrills, 0) ?? 0;
+  const doubt =
+    reading && mapping && reading.lines.length > 0
+      ? mapping.code === null
+        ? 'No column holds the colour codes, so the key numbers stand for them.'
+        : drills === 0
+          ? 'No drills are read for any colour, so no bag can be judged.'
+          : null
+      : null;
 
-  const read = (from: string) => {
-    setText(from);
+  const show = (next: ReadTable) => {
+    setTable(next);
+    setMapping(next.mapping);
+    setAgreed(false);
+  };
+  const read = (from: SheetSource, how: ReadOptions) => {
+    setSource(from);
+    setOptions(how);
     setFault(null);
-    setTable(null);
-    if (from.trim() === '') return;
-    try {
-      const next = readSheetTable(from);
-      setTable(next);
-      setMapping(next.mapping);
-    } catch (error) {
-      setFault(inWords(error));
-    }
+    if (from.kind === 'text' && from.text.trim() === '') return setTable(null);
+    void act(async () => {
+      if (from.kind === 'workbook') {
+        const query = new URLSearchParams({ sheet: String(how.sheet) });
+        if (how.headerLine !== null) query.set('header', String(how.headerLine));
+        show(await sendFile<ReadTable>('POST', `/api/sheet-readings?${query}`, from.file, XLSX_TYPE));
+        return;
+      }
+      const words = from.kind === 'text' ? from.text : readText(from.bytes, how.encoding);
+      show({ ...readSheetTable(words, how), sheets: [] });
+    }).then((well) => {
+      if (!well) setTable(null);
+    });
   };
   const choose = (file: File) => {
     if (file.size > 4_000_000)
       return setFault(`${file.name} is larger than 4 MB, so it cannot be an inventory sheet.`);
-    setTable(null);
+    setText('');
     void act(async () => {
-      if (/\.xlsx$/i.test(file.name)) {
-        setText('');
-        const next = await sendFile<SheetTable>('POST', '/api/sheet-readings', file, XLSX_TYPE);
-        setTable(next);
-        setMapping(next.mapping);
-      } else read(readText(new Uint8Array(await file.arrayBuffer())));
+      if (/\.xlsx$/i.test(file.name)) read({ kind: 'workbook', file }, NO_OPTIONS);
+      else read({ kind: 'bytes', bytes: new Uint8Array(await file.arrayBuffer()) }, NO_OPTIONS);
     });
   };
   const save = () =>
@@ -120,10 +139,22 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
             value={text}
             spellCheck={false}
             placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
-            onChange={(event) => read(event.target.value)}
+            onChange={(event) => {
+              setText(event.target.value);
+              read({ kind: 'text', text: event.target.value }, NO_OPTIONS);
+            }}
           />
         </label>
         {fault && <Notice kind="fault">{fault}</Notice>}
+        {source && (table || fault) && (
+          <HowRead
+            key={table?.headerLine ?? 0}
+            source={source}
+            table={table}
+            options={options}
+            onChange={(how) => read(source, how)}
+          />
+        )}
         {legend.length > 0 && (
           <Notice kind="hint">
             This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
@@ -152,7 +183,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
             <div>
               <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
               <p>
-                {many(reading.lines.reduce((sum, line) => sum + line.neededDrills, 0))} drills needed,{' '}
+                {many(drills)} drills needed,{' '}
                 {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
                 {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
               </p>
@@ -160,14 +191,40 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
             <button
               type="button"
               className="button button-main"
-              disabled={busy || reading.lines.length === 0}
+              disabled={busy || reading.lines.length === 0 || (doubt !== null && !agreed)}
               onClick={save}
             >
               {reading.faults.length > 0 ? `Save the ${reading.lines.length} good lines` : 'Save this sheet'}
             </button>
           </div>
-          <Faults title="Lines that cannot be taken" faults={reading.faults} kind="fault" />
-          <Faults title="Good to know" faults={reading.notices} kind="hint" />
+          {doubt && (
+            <Notice kind="fault">
+              {doubt}
+              <label className="flex min-h-11 items-center gap-3">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-accent"
+                  checked={agreed}
+                  onChange={(event) => setAgreed(event.target.checked)}
+                />
+                Yes, save it like this
+              </label>
+            </Notice>
+          )}
+          <Faults title="Rows that cannot be taken" faults={reading.faults} kind="fault" />
+          <Faults title="Good to know" faults={[...table.notices, ...reading.notices]} kind="hint" />
+          {(unused.length > 0 || table.guessed.length > 0) && (
+            <Notice kind="hint">
+              {table.guessed.length > 0 && (
+                <p>
+                  Guessed by what stands in them, so please look:{' '}
+                  {table.guessed.map((field) => FIELD_IN_WORDS[field]).join(', ')}.
+                </p>
+              )}
+              {unused.length > 0 && <p>Not used: {unused.join(', ')}.</p>}
+            </Notice>
+          )}
+
           <Columns table={table} mapping={mapping} onChange={setMapping} />
           <div className="overflow-x-auto bg-paper">
             <DataTable
@@ -191,15 +248,134 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
   );
 }
 
-function Faults({ title, faults, kind }: { title: string; faults: SheetFault[]; kind: 'fault' | 'hint' }) {
+/** Where the rows come from. */
+type SheetSource =
+  | { kind: 'text'; text: string }
+  | { kind: 'bytes'; bytes: Uint8Array }
+  | { kind: 'workbook'; file: File };
+/** What the reader says of it where the guess is wrong. */
+interface ReadOptions {
+  delimiter: ',' | ';' | '\t' | '|' | null;
+  headerLine: number | null;
+  encoding: string | null;
+  sheet: number;
+}
+const NO_OPTIONS: ReadOptions = { delimiter: null, headerLine: null, encoding: null, sheet: 0 };
+type ReadTable = SheetTable & { sheets: string[] };
+
+const DELIMITERS = [
+  ['', 'found by itself'],
+  ['\t', 'tab'],
+  [',', 'comma'],
+  [';', 'semicolon'],
+  ['|', 'upright stroke |'],
+] as const;
+/** Encodings of text files that people still have (WHATWG Encoding Standard). */
+const ENCODINGS = [
+  ['', 'UTF-8, or as it says itself'],
+  ['windows-1252', 'Western European'],
+  ['windows-1250', 'Central European'],
+  ['windows-1251', 'Cyrillic'],
+  ['windows-1253', 'Greek'],
+  ['windows-1254', 'Turkish'],
+  ['gb18030', 'Chinese'],
+  ['shift_jis', 'Japanese'],
+] as const;
+
+/** How the sheet was read, open to be changed: worksheet, row of the headings, sign between columns, encoding. */
+function HowRead({
+  source,
+  table,
+  options,
+  onChange,
+}: {
+  source: SheetSource;
+  /** Null where it could not be read. */
+  table: ReadTable | null;
+  options: ReadOptions;
+  onChange: (options: ReadOptions) => void;
+}) {
+  const [row, setRow] = useState(String(table?.headerLine ?? 0));
+  return (
+    <fieldset className="flex flex-wrap gap-3 border border-line bg-paper p-3">
+      <legend className="px-1 font-semibold">How it was read</legend>
+      {table && table.sheets.length > 1 && (
+        <Choice
+          words="Worksheet"
+          value={String(options.sheet)}
+          choices={table.sheets.map((name, i) => [String(i), name] as const)}
+          onChange={(sheet) => onChange({ ...options, sheet: Number(sheet), headerLine: null })}
+        />
+      )}
+      <label className="block">
+        <span className="mb-0.5 block text-[0.95rem]">Headings on line (0: none)</span>
+        <input
+          className="field number !w-28"
+          inputMode="numeric"
+          value={row}
+          onChange={(event) => {
+            setRow(event.target.value);
+            if (/^\d{1,4}$/.test(event.target.value))
+              onChange({ ...options, headerLine: Number(event.target.value) });
+          }}
+        />
+      </label>
+      {source.kind !== 'workbook' && (
+        <Choice
+          words="Between columns"
+          value={options.delimiter ?? ''}
+          choices={DELIMITERS}
+          onChange={(sign) =>
+            onChange({ ...options, delimiter: (sign || null) as ReadOptions['delimiter'], headerLine: null })
+          }
+        />
+      )}
+      {source.kind === 'bytes' && (
+        <Choice
+          words="Letters"
+          value={options.encoding ?? ''}
+          choices={ENCODINGS}
+          onChange={(encoding) => onChange({ ...options, encoding: encoding || null, headerLine: null })}
+        />
+      )}
+    </fieldset>
+  );
+}
+
+function Choice({
+  words,
+  value,
+  choices,
+  onChange,
+}: {
+  words: string;
+  value: string;
+  choices: readonly (readonly [string, string])[];
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label className="block">
+      <span className="mb-0.5 block text-[0.95rem]">{words}</span>
+      <select className="field !w-auto" value={value} onChange={(event) => onChange(event.target.value)}>
+        {choices.map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Faults({ title, faults, kind }: { title: string; faults: TableNotice[]; kind: 'fault' | 'hint' }) {
   if (faults.length === 0) return null;
   return (
     <Notice kind={kind}>
       <strong>{title}</strong>
       <ul className="max-h-40 overflow-y-auto">
         {faults.map(({ lineNumber, reason }) => (
-          <li key={lineNumber}>
-            <span className="number">Line {lineNumber}:</span> {reason}
+          <li key={`${lineNumber} ${reason}`}>
+            {lineNumber !== null && <span className="number">Line {lineNumber}:</span>} {reason}
           </li>
         ))}
       </ul>
@@ -220,7 +396,7 @@ function Columns({
     <fieldset className="border border-line bg-paper p-3">
       <legend className="px-1 font-semibold">Which column is what</legend>
       {!table.hasHeader && (
-        <p className="mb-2">The first row holds no names we know, so please say it here.</p>
+        <p className="mb-2">No row holds headings that we know, so please look whether this is right.</p>
       )}
       <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 xl:grid-cols-4">
         {SHEET_FIELDS.map((field) => (

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { memo } from 'react';
-import { FIELD_IN_WORDS, type SheetField } from '../../core/checkin/sheetTable';
+import { FIELD_IN_WORDS, type SheetField } from '../../core/checkin/sheetColumns';
 import { FINISHES } from '../../core/colour/finish';
 import { readColourName } from '../../core/colour/names';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
@@ -15,15 +15,16 @@ export const HEADS: Record<SheetField, string> = {
   neededDrills: 'Drills',
   packets: 'Bags',
 };
-const WIDTHS: Record<SheetField, string> = {
-  keyNumber: 'min-w-[3.8rem]',
-  symbol: 'min-w-[3.4rem]',
-  code: 'min-w-[5.5rem]',
-  name: 'min-w-[8rem]',
-  hex: 'min-w-[9rem]',
-  finish: 'min-w-[7.5rem]',
-  neededDrills: 'min-w-[5rem]',
-  packets: 'min-w-[3.8rem]',
+/** Signs that a field has room for; names take what is left. */
+const SIZES: Record<SheetField, number> = {
+  keyNumber: 3,
+  symbol: 2,
+  code: 6,
+  name: 18,
+  hex: 8,
+  finish: 8,
+  neededDrills: 5,
+  packets: 3,
 };
 
 /** What can be done with a whole row. */
@@ -58,7 +59,7 @@ export const ColourRow = memo(function ColourRow({
     <>
       <tr className={fault ? 'outline-2 -outline-offset-2 outline-alarm' : ''}>
         {TYPED_FIELDS.map((field) => (
-          <td key={field} className={`px-0.5 py-0.5 ${WIDTHS[field]}`}>
+          <td key={field} className={`px-0.5 py-0.5 ${field === 'name' ? 'w-full' : ''}`}>
             {field === 'finish' ? (
               <select
                 data-cell
@@ -89,7 +90,8 @@ export const ColourRow = memo(function ColourRow({
                 )}
                 <input
                   data-cell
-                  className="field number !min-h-11 !px-1.5"
+                  size={SIZES[field]}
+                  className={`field !min-h-11 !px-1.5 ${field === 'name' ? '' : 'number'} ${field === 'neededDrills' || field === 'packets' ? 'text-right' : ''}`}
                   aria-label={`${HEADS[field]}, row ${number}`}
                   inputMode={field === 'neededDrills' || field === 'packets' ? 'numeric' : 'text'}
                   value={row[field]}

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { SheetField } from '../../core/checkin/sheetTable';
+import type { SheetField } from '../../core/checkin/sheetColumns';
 import {
   emptyRow,
   isEmptyRow,

@@ -77,7 +77,7 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
             <p className="text-faded">
               {view.photos.length > 0
                 ? `${counted(view.photos.length, 'photo')} of the sheet ${view.photos.length === 1 ? 'goes' : 'go'} with the PDF.`
-                : 'Photograph the sheet under “The cloth”, and the photo goes with the PDF.'}
+                : 'Photograph the sheet under “The canvas”, and the photo goes with the PDF.'}
             </p>
           </section>
         )}

@@ -1,6 +1,7 @@
 import { MAX_SHEET_CHARACTERS } from '../../core/checkin/sheetTable';
+import { sheetReadingQuery } from '../../server/checkin/contract';
 import { XLSX_TYPE } from '../../server/files/spreadsheet';
-import { mediaType, readBody } from '../../server/http/body';
+import { mediaType, readBody, readQuery } from '../../server/http/body';
 import { endpoint, json } from '../../server/http/endpoint';
 import { Problem } from '../../server/http/problem';
 import { inWorker } from '../../server/jobs/pool';
@@ -8,7 +9,7 @@ import { inWorker } from '../../server/jobs/pool';
 const TEXT_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
 
 /** Reads a sheet, as text or as a spreadsheet file, and tells what it understood; saves nothing. */
-export const POST = endpoint(async (_database, { request }) => {
+export const POST = endpoint(async (_database, { request, url }) => {
   const { type, charset } = mediaType(request);
   if (type !== XLSX_TYPE && !TEXT_TYPES.includes(type)) {
     throw new Problem(
@@ -18,5 +19,7 @@ export const POST = endpoint(async (_database, { request }) => {
     );
   }
   const bytes = await readBody(request, MAX_SHEET_CHARACTERS * 4);
-  return json(await inWorker('readSheetFile', { bytes, type, charset }));
+  const { sheet, header, delimiter } = await readQuery(url, sheetReadingQuery);
+  const options = { sheet, headerLine: header, delimiter };
+  return json(await inWorker('readSheetFile', { bytes, type, charset, options }));
 });

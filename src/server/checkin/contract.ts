@@ -88,3 +88,15 @@ export const trashSchema = object({
       (thrown, context) => !(thrown > (context.parent as { handled: number }).handled),
     ),
 });
+
+/** How a sheet is to be read where the guess is wrong. */
+export const sheetReadingQuery = object({
+  /** Sheet of a spreadsheet file, from 0. */
+  sheet: number().integer().min(0).max(200).default(0),
+  /** Line of the headings, from 1; 0 for none; left out to have it found. */
+  header: number().integer().min(0).max(5000).nullable().default(null),
+  delimiter: string()
+    .oneOf([',', ';', '\t', '|'] as const, 'Columns are parted by comma, semicolon, tab or stroke.')
+    .nullable()
+    .default(null),
+});

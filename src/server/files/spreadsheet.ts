@@ -1,53 +1,68 @@
-import { readSheet } from 'read-excel-file/node';
 import writeExcelFile from 'write-excel-file/node';
 import { many } from '../../core/words/numbers';
 import { Problem, unreadable } from '../http/problem';
+import { cellsOf, type Workbook, workbookOf } from './workbook';
 import { unzipped } from './zip';
 
 export const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 const LIMITS = {
-  bytes: 40_000_000,
+  bytes: 24_000_000,
   files: 2000,
   flood: 'This spreadsheet unpacks to far more than an inventory sheet can be.',
 };
 const MAX_ROWS = 5000;
 const MAX_COLUMNS = 100;
 
+/** What a spreadsheet file holds: the names of its sheets, and the cells of one of them as text. */
+export interface ReadSpreadsheet {
+  sheets: string[];
+  cells: string[][];
+}
+
 /**
- * The cells of a spreadsheet file's first sheet, as text.
- * @throws Problem when it is no spreadsheet, or unpacks to more than a sheet can be
+ * The cells of one sheet of a spreadsheet file, as they are shown: codes keep their leading zeros, and a fault or a
+ * formula without a value is seen as one.
+ * @param sheet index, from 0
+ * @throws Problem when it is no spreadsheet, has no such sheet, or unpacks to more than a sheet can be
  */
-export async function readSpreadsheet(bytes: Uint8Array): Promise<string[][]> {
-  await refuseFlood(bytes);
-  let rows: unknown[][];
+export async function readSpreadsheet(bytes: Uint8Array, sheet = 0): Promise<ReadSpreadsheet> {
+  const files = await unpacked(bytes);
+  const textOf = (path: string) => {
+    const content = files.get(path);
+    return content ? new TextDecoder().decode(content) : null;
+  };
+  let book: Workbook;
+  let rows: string[][];
   try {
-    rows = await readSheet(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), 1);
-  } catch {
-    throw noSpreadsheet();
+    book = workbookOf(textOf);
+    const chosen = book.sheets[sheet];
+    if (!chosen)
+      throw unreadable(`This spreadsheet has ${book.sheets.length} sheets, and no number ${sheet + 1}.`);
+    rows = cellsOf(textOf(chosen.path)!, book);
+  } catch (error) {
+    throw error instanceof Problem ? error : noSpreadsheet();
   }
   const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
   if (rows.length > MAX_ROWS || width > MAX_COLUMNS) {
     throw unreadable(
-      `The first sheet has ${many(rows.length)} rows and ${many(width)} columns; an inventory sheet has far fewer.`,
+      `This sheet has ${many(rows.length)} rows and ${many(width)} columns; an inventory sheet has far fewer.`,
     );
   }
-  return rows.map((row) => Array.from({ length: width }, (_, c) => asText(row[c])));
-}
-
-function asText(value: unknown): string {
-  if (value === null || value === undefined) return '';
-  return (value instanceof Date ? value.toISOString().slice(0, 10) : String(value)).trim();
+  return {
+    sheets: book.sheets.map(({ name }) => name),
+    cells: rows.map((row) => Array.from({ length: width }, (_, c) => row[c] ?? '')),
+  };
 }
 
 function noSpreadsheet(): Problem {
   return unreadable('This file is not a spreadsheet that we can read. Save it as XLSX or CSV and try again.');
 }
 
-/** Unpacks it piece by piece and keeps nothing, so that the reader gets only what is as small as it says. */
-async function refuseFlood(bytes: Uint8Array): Promise<void> {
+/** Its parts that hold text; pictures and the like are passed over. */
+async function unpacked(bytes: Uint8Array): Promise<ReadonlyMap<string, Uint8Array>> {
   try {
-    await unzipped(bytes, () => false, LIMITS);
+    return await unzipped(bytes, (name) => /^xl\/.*\.(xml|rels)$/.test(name), LIMITS);
   } catch (error) {
     throw error instanceof Problem && error.detail === LIMITS.flood ? error : noSpreadsheet();
   }

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { readAmount } from '../../../src/core/checkin/amount';
+import { emptyMapping, guessColumns } from '../../../src/core/checkin/sheetColumns';
 import { sheetToCsv } from '../../../src/core/checkin/sheetCsv';
-import { readAmount, readSheetLines } from '../../../src/core/checkin/sheetLines';
-import { emptyMapping, guessMapping, readSheetTable } from '../../../src/core/checkin/sheetTable';
+import { readSheetLines } from '../../../src/core/checkin/sheetLines';
+import { readSheetTable, unusedColumns } from '../../../src/core/checkin/sheetTable';
 import { FINISHES } from '../../../src/core/colour/finish';
 import { line } from '../samples';
 
@@ -48,20 +50,84 @@ describe('table of a sheet', () => {
     ],
     [['No', 'Code', 'Drills needed'], { keyNumber: 0, code: 1, neededDrills: 2 }],
   ])('recognises the headers %j', (header, expected) => {
-    expect(guessMapping(header)).toEqual({ ...emptyMapping(), ...expected });
+    expect(guessColumns(header, []).mapping).toEqual({ ...emptyMapping(), ...expected });
   });
 
-  it('leaves the columns open where the first row is data', () => {
+  it('guesses columns without headings by what stands in them, and says so', () => {
     const table = readSheetTable('412,300,2\n517,40,1');
     expect(table.hasHeader).toBe(false);
     expect(table.columns).toEqual(['Column 1', 'Column 2', 'Column 3']);
     expect(table.rows).toHaveLength(2);
-    expect(table.mapping).toEqual(emptyMapping());
+    expect(table.mapping).toMatchObject({ code: 0, neededDrills: 1 });
+    expect([...table.guessed].sort()).toEqual(['code', 'neededDrills']);
   });
 
   it('refuses what is no sheet', () => {
     expect(() => readSheetTable(' \n \n')).toThrow('The sheet is empty.');
     expect(() => readSheetTable('x'.repeat(1_000_001))).toThrow('longer than a million characters');
+  });
+});
+
+describe('sheets as they are', () => {
+  const codes = (text: string) => read(text).lines.map((each) => [each.code, each.neededDrills]);
+
+  it('have headings with additions, and two of the same words', () => {
+    const text =
+      'No.,Colour,Color No,Qty (pcs),Bags/kit\n1,Moss,412,190,1\n2,Dusk,98,96,1\n3,Straw,1204,90,2';
+    const { mapping } = readSheetTable(text);
+    expect(mapping).toMatchObject({ keyNumber: 0, name: 1, code: 2, neededDrills: 3, packets: 4 });
+    expect(codes(text)).toEqual([
+      ['412', 190],
+      ['98', 96],
+      ['1204', 90],
+    ]);
+  });
+
+  it('have titles above and a sum below, in whatever words', () => {
+    const text =
+      'Harbour kit\nPacked in spring;;\n\nCode;Name;Drills\n412;Moss;190\n98;Dusk;96\nAlles zusammen;;286';
+    const table = readSheetTable(text);
+    expect(table.headerLine).toBe(4);
+    expect(table.notices.map(({ lineNumber }) => lineNumber)).toEqual([1, 2]);
+    const { lines, faults, notices } = read(text);
+    expect(lines).toHaveLength(2);
+    expect(faults).toEqual([]);
+    expect(notices[0]).toMatchObject({ lineNumber: 7, reason: expect.stringContaining('add up to it') });
+  });
+
+  it('have blocks side by side', () => {
+    const text = 'Key,Code,Drills,,Key,Code,Drills\n1,412,190,,3,1204,90\n2,98,96,,,,';
+    expect(codes(text)).toEqual([
+      ['412', 190],
+      ['98', 96],
+      ['1204', 90],
+    ]);
+    expect(readSheetTable(text).notices[0]!.reason).toContain('2 blocks side by side');
+  });
+
+  it('lose no line to a quotation mark that is never closed', () => {
+    const text = 'Code,Name,Drills\n412,3" moss,190\n98,"Dusk,96\n1204,Straw,90';
+    expect(codes(text)).toEqual([
+      ['412', 190],
+      ['98', 96],
+      ['1204', 90],
+    ]);
+    expect(readSheetTable(text).notices[0]).toMatchObject({
+      lineNumber: 2,
+      reason: expect.stringContaining('never closed'),
+    });
+  });
+
+  it('name what is not used', () => {
+    const table = readSheetTable('Code,Drills,Where it lies\n412,190,left shelf\n98,96,drawer');
+    expect(unusedColumns(table, table.mapping)).toEqual(['Where it lies']);
+  });
+
+  it('are read as the reader says: delimiter and line of the headings', () => {
+    expect(readSheetTable('a;b|c\n1;2|3', { delimiter: '|' }).rows[0]!.cells).toEqual(['a;b', 'c']);
+    const forced = readSheetTable('Code,Drills\nCode,Drills\n412,190', { headerLine: 2 });
+    expect(forced.rows).toHaveLength(1);
+    expect(readSheetTable('Code,Drills\n412,190', { headerLine: 0 }).rows).toHaveLength(2);
   });
 });
 

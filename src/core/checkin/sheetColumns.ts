@@ -1,0 +1,185 @@
+import { readFinish } from '../colour/finish';
+import { readHex } from '../colour/rgb';
+import { readAmount } from './amount';
+
+/** What a sheet may tell about a colour. */
+export const SHEET_FIELDS = [
+  'keyNumber',
+  'symbol',
+  'code',
+  'name',
+  'hex',
+  'finish',
+  'neededDrills',
+  'packets',
+] as const;
+export type SheetField = (typeof SHEET_FIELDS)[number];
+export type ColumnMapping = Record<SheetField, number | null>;
+
+export const FIELD_IN_WORDS: Record<SheetField, string> = {
+  keyNumber: 'Key number',
+  symbol: 'Symbol',
+  code: 'Colour code',
+  name: 'Colour name',
+  hex: 'Colour (hex)',
+  finish: 'Finish',
+  neededDrills: 'Drills needed',
+  packets: 'Packets',
+};
+
+/** Headings by which a column is recognised, without spaces or punctuation, in lower case; the surest first. */
+const HEADINGS: Record<SheetField, readonly string[]> = {
+  keyNumber: ['key', 'keynumber', 'keyno', 'no', 'nr', 'number', 'position', 'pos', 'index', 'id', '#'],
+  symbol: ['symbol', 'sym', 'sign', 'mark', 'icon', 'glyph'],
+  code: ['code', 'colourcode', 'colorcode', 'drillcode', 'colourno', 'colorno', 'shade', 'colour', 'color'],
+  name: ['name', 'colourname', 'colorname', 'description', 'title', 'colour', 'color'],
+  hex: ['hex', 'rgb', 'hexcode', 'colourhex', 'colorhex', 'swatch', 'srgb'],
+  finish: ['finish', 'type', 'kind', 'surface', 'drilltype', 'effect'],
+  neededDrills: [
+    'drills',
+    'drillsneeded',
+    'needed',
+    'neededdrills',
+    'count',
+    'quantity',
+    'qty',
+    'amount',
+    'pieces',
+    'pcs',
+    'total',
+    'cells',
+    'stones',
+  ],
+  packets: ['packets', 'packet', 'bags', 'bag', 'packs', 'pack', 'pkts', 'pkt', 'packages'],
+};
+
+export function emptyMapping(): ColumnMapping {
+  return Object.fromEntries(SHEET_FIELDS.map((field) => [field, null])) as ColumnMapping;
+}
+
+/** How well a heading names a field, 0 (not at all) to 1 (the very word). Units and other additions do no harm. */
+function headingScore(heading: string, field: SheetField): number {
+  const words = HEADINGS[field];
+  const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\d#]/gu, '');
+  const rank = (text: string) => {
+    const at = words.indexOf(plain(text));
+    return at < 0 ? 0 : 1 - at * 0.03;
+  };
+  const whole = rank(heading);
+  if (whole > 0) return whole;
+  // “Qty (pcs)”, “Drills / needed”: what stands in brackets or behind a sign is an addition.
+  const bare = rank(heading.replace(/[([{/:].*$/, ''));
+  if (bare > 0) return bare * 0.95;
+  const parts = heading.split(/[^\p{L}\d#]+/u).filter((part) => part !== '');
+  return parts.length > 1 ? Math.max(0, ...parts.map(rank)) * 0.6 : 0;
+}
+
+/** Whether a row is a header: how many of its cells name a field. */
+export function headingsIn(cells: readonly string[]): number {
+  return cells.filter((cell) => SHEET_FIELDS.some((field) => headingScore(cell, field) > 0.5)).length;
+}
+
+/** How much the content of a column looks like a field, −1 (cannot be) to 1. */
+function contentScore(values: readonly string[], field: SheetField, all: Content): number {
+  const filled = values.filter((value) => value !== '');
+  if (filled.length === 0) return 0;
+  const share = (fits: (value: string) => boolean) => filled.filter(fits).length / filled.length;
+  const whole = share((value) => /^\d+$/.test(value));
+  const amounts = share((value) => readAmount(value) !== null);
+  const distinct = new Set(filled).size / filled.length;
+  const counting =
+    filled.length > 1 && filled.every((value, i) => i === 0 || Number(value) === Number(filled[i - 1]) + 1);
+  switch (field) {
+    case 'keyNumber':
+      return counting ? 0.9 : distinct < 0.9 ? -1 : 0;
+    case 'symbol':
+      return share((value) => [...value].length <= 2) > 0.8 && whole < 0.8 ? 0.8 : whole > 0.9 ? -0.4 : -1;
+    case 'hex':
+      return share((value) => readHex(value) !== null && /[#a-f]/i.test(value)) > 0.7 ? 1 : -1;
+    case 'finish':
+      return share((value) => readFinish(value) !== null) > 0.8 ? 0.8 : -1;
+    case 'code':
+      if (share((value) => value.length <= 12 && /\d/.test(value)) < 0.8 || distinct < 0.7) return -1;
+      return counting ? -0.3 : 0.5 + 0.2 * distinct;
+    case 'name':
+      return share((value) => /\p{L}{3}/u.test(value)) > 0.7 ? 0.7 : -1;
+    case 'neededDrills':
+      if (amounts < 0.9) return -1;
+      return counting ? -0.6 : all.largest !== null && meanOf(filled) >= all.largest ? 0.6 : 0.2;
+    case 'packets':
+      if (amounts < 0.9) return -1;
+      return !counting && Math.max(...filled.slice(0, 1000).map((value) => readAmount(value) ?? 0)) <= 60
+        ? 0.3
+        : -0.5;
+  }
+}
+
+/** What the columns have in common: the largest mean of a column of amounts. */
+interface Content {
+  largest: number | null;
+}
+
+function meanOf(values: readonly string[]): number {
+  return values.reduce((sum, value) => sum + (readAmount(value) ?? 0), 0) / Math.max(1, values.length);
+}
+
+/** Which column holds which field, and which of these are only a guess by what stands in them. */
+export interface ColumnGuess {
+  mapping: ColumnMapping;
+  guessed: SheetField[];
+}
+
+/** A column is taken for a field from this score on; a heading alone is enough, and so is telling content. */
+const TAKEN_FROM = 0.5;
+
+/** What is guessed by content: under a heading that says something else, only what a sheet cannot do without. */
+const GUESSED: Record<'headed' | 'bare', ReadonlySet<SheetField>> = {
+  headed: new Set(['code', 'neededDrills', 'hex']),
+  bare: new Set(['keyNumber', 'symbol', 'code', 'name', 'hex', 'finish', 'neededDrills']),
+};
+
+/**
+ * Finds the column of each field by its heading and by what stands in it; a column serves one field only, and the
+ * surest pairs go first.
+ * @param header null where the table has none
+ * @param rows cells below it
+ */
+export function guessColumns(
+  header: readonly string[] | null,
+  rows: readonly (readonly string[])[],
+): ColumnGuess {
+  const width = Math.max(header?.length ?? 0, ...rows.slice(0, 1000).map((row) => row.length));
+  const columns = Array.from({ length: width }, (_, i) => rows.map((row) => row[i] ?? ''));
+  // Codes are numbers too, but not amounts: the column that is named so, else the first that looks so.
+  const named = columns.findIndex((_, i) => headingScore(header?.[i] ?? '', 'code') > 0.5);
+  const codes =
+    named >= 0 ? named : columns.findIndex((values) => contentScore(values, 'code', { largest: null }) > 0);
+  const means = columns.flatMap((values, i) => {
+    const filled = values.filter((value) => value !== '');
+    const amounts = filled.length > 0 && filled.every((value) => readAmount(value) !== null);
+    return amounts && i !== codes ? [meanOf(filled)] : [];
+  });
+  const all: Content = { largest: means.length > 0 ? Math.max(...means) : null };
+  const pairs = columns.flatMap((values, column) =>
+    SHEET_FIELDS.flatMap((field) => {
+      const named = header === null ? 0 : headingScore(header[column] ?? '', field);
+      const looks = contentScore(values, field, all);
+      // A heading that is plainly contradicted by what stands below it is none.
+      if (named === 0 && (looks < TAKEN_FROM || !GUESSED[header?.[column] ? 'headed' : 'bare'].has(field)))
+        return [];
+      const score = named * 2 + looks * (named > 0 ? 0.5 : 1);
+      return score >= TAKEN_FROM ? [{ field, column, score, named: named > 0 }] : [];
+    }),
+  );
+  pairs.sort((a, b) => b.score - a.score || a.column - b.column);
+  const mapping = emptyMapping();
+  const guessed: SheetField[] = [];
+  const taken = new Set<number>();
+  for (const { field, column, named } of pairs) {
+    if (mapping[field] !== null || taken.has(column)) continue;
+    mapping[field] = column;
+    taken.add(column);
+    if (!named) guessed.push(field);
+  }
+  return { mapping, guessed };
+}

@@ -1,0 +1,145 @@
+import { XMLParser } from 'fast-xml-parser';
+import { unreadable } from '../http/problem';
+
+/** A worksheet as a workbook lists it. */
+export interface Worksheet {
+  name: string;
+  /** File of it in the package. */
+  path: string;
+}
+
+/** A spreadsheet's parts (ECMA-376 part 1, 18), as far as its cells need them. */
+export interface Workbook {
+  sheets: Worksheet[];
+  strings: readonly string[];
+  /** Format of each cell style, as written in the file or by its number. */
+  formats: readonly string[];
+}
+
+const parser = new XMLParser({
+  ignoreAttributes: false,
+  attributeNamePrefix: '@',
+  parseTagValue: false,
+  parseAttributeValue: false,
+  trimValues: false,
+  removeNSPrefix: true,
+  processEntities: true,
+});
+
+type Node = Record<string, unknown>;
+const listOf = (value: unknown): Node[] =>
+  value === undefined || value === '' ? [] : Array.isArray(value) ? (value as Node[]) : [value as Node];
+
+/** Number formats that are built in and show leading zeros or nothing of interest (ECMA-376 part 1, 18.8.30). */
+const BUILT_IN: Record<string, string> = { '1': '0', '3': '#,##0', '49': '@' };
+
+export function workbookOf(textOf: (path: string) => string | null): Workbook {
+  const book = parsed(textOf('xl/workbook.xml')).workbook as Node | undefined;
+  const relations = parsed(textOf('xl/_rels/workbook.xml.rels')).Relationships as Node | undefined;
+  const targets = new Map(
+    listOf(relations?.Relationship).map((each) => [each['@Id'], String(each['@Target'])] as const),
+  );
+  const sheets = listOf((book?.sheets as Node | undefined)?.sheet).flatMap((sheet): Worksheet[] => {
+    const target = targets.get(sheet['@id']);
+    if (target === undefined) return [];
+    const path = target.startsWith('/') ? target.slice(1) : `xl/${target.replace(/^\.\//, '')}`;
+    return textOf(path) === null ? [] : [{ name: String(sheet['@name'] ?? 'Sheet'), path }];
+  });
+  if (sheets.length === 0) throw unreadable('This spreadsheet has no sheet that can be read.');
+  const shared = parsed(textOf('xl/sharedStrings.xml')).sst as Node | undefined;
+  const styles = parsed(textOf('xl/styles.xml')).styleSheet as Node | undefined;
+  const own = new Map(
+    listOf((styles?.numFmts as Node | undefined)?.numFmt).map((each) => [
+      String(each['@numFmtId']),
+      String(each['@formatCode']),
+    ]),
+  );
+  return {
+    sheets,
+    strings: listOf(shared?.si).map(textIn),
+    formats: listOf((styles?.cellXfs as Node | undefined)?.xf).map((each) => {
+      const id = String(each['@numFmtId'] ?? '0');
+      return own.get(id) ?? BUILT_IN[id] ?? 'General';
+    }),
+  };
+}
+
+function parsed(text: string | null): Node {
+  if (text === null) return {};
+  // A spreadsheet has no document type; what is declared in one could unfold without end.
+  if (text.includes('<!DOCTYPE')) throw unreadable('This spreadsheet holds declarations that none needs.');
+  return parser.parse(text) as Node;
+}
+
+/** Text of a string item: one piece, or several that are written in different ways. */
+function textIn(item: unknown): string {
+  if (typeof item === 'string') return item;
+  const { t, r } = (item ?? {}) as Node;
+  const own = listOf(t).map((each) =>
+    typeof each === 'string' ? each : String((each as Node)['#text'] ?? ''),
+  );
+  return own.join('') + listOf(r).map(textIn).join('');
+}
+
+/** The cells of a worksheet by row and column, as they are shown. */
+export function cellsOf(text: string, { strings, formats }: Workbook): string[][] {
+  const sheet = parsed(text).worksheet as Node | undefined;
+  const rows: string[][] = [];
+  let y = 0;
+  for (const row of listOf((sheet?.sheetData as Node | undefined)?.row)) {
+    y = row['@r'] === undefined ? y + 1 : Number(row['@r']);
+    while (rows.length < y - 1 && rows.length < MOST_EMPTY) rows.push([]);
+    const cells: string[] = [];
+    let x = 0;
+    for (const cell of listOf(row.c)) {
+      x = cell['@r'] === undefined ? x + 1 : columnOf(String(cell['@r']));
+      while (cells.length < x - 1 && cells.length < MOST_EMPTY) cells.push('');
+      cells.push(shown(cell, strings, formats));
+    }
+    rows.push(cells);
+  }
+  return rows;
+}
+
+/** Rows or columns that are left out in a file are few; a place far off is a flood. */
+const MOST_EMPTY = 20_000;
+
+function columnOf(place: string): number {
+  let column = 0;
+  for (const letter of /^[A-Z]+/.exec(place)?.[0] ?? '') column = column * 26 + letter.charCodeAt(0) - 64;
+  return column;
+}
+
+/** What a person sees in a cell; a fault of the sheet is seen as one. */
+function shown(cell: Node, strings: readonly string[], formats: readonly string[]): string {
+  const raw = cell.v === undefined ? null : textIn(typeof cell.v === 'string' ? cell.v : { t: cell.v });
+  switch (cell['@t']) {
+    case 's':
+      return (strings[Number(raw)] ?? '').trim();
+    case 'inlineStr':
+      return textIn(cell.is).trim();
+    case 'str':
+      return (raw ?? '').trim();
+    case 'b':
+      return raw === '1' ? 'TRUE' : 'FALSE';
+    case 'e':
+      return `${raw ?? '#VALUE!'} (a fault in the spreadsheet)`;
+    default:
+      if (raw === null || raw === '') return cell.f === undefined ? '' : '(a formula without a value)';
+      return asShown(raw, formats[Number(cell['@s'] ?? 0)] ?? 'General');
+  }
+}
+
+/** A number under its format: leading zeros are kept, dates are days, digits behind the point as many as are shown. */
+function asShown(raw: string, format: string): string {
+  const value = Number(raw);
+  if (!Number.isFinite(value)) return raw.trim();
+  const first = format.split(';')[0]!.replace(/\[[^\]]*\]|"[^"]*"|\\./g, '');
+  if (/[yd]/i.test(first) && !/[#0]/.test(first)) {
+    return new Date(Math.round((value - 25_569) * 86_400_000)).toISOString().slice(0, 10);
+  }
+  const zeros = /^0+$/.exec(first.trim());
+  if (zeros) return String(Math.round(value)).padStart(zeros[0].length, '0');
+  // A binary fraction such as 0.1 + 0.2 is no number of drills.
+  return String(Number(value.toPrecision(15)));
+}
