@@ -2,7 +2,7 @@ import type { LegendLine } from '../canvas/legend';
 import { runsFromCells } from '../cells/cellRuns';
 import type { CellRect, Chart } from '../cells/chart';
 import { cropped } from '../cells/rect';
-import { wordsOfLegend } from '../codes/legendWords';
+import { readWords } from '../codes/legendWords';
 import { Refusal } from '../refusal';
 import { largest } from '../words/numbers';
 import type { CellEdit } from './edit';
@@ -28,19 +28,20 @@ const MAX_STAMP_CELLS = 250_000;
  * @throws Refusal naming the first word that is on no line
  */
 export function stampFromText(text: string, legend: readonly LegendLine[]): Stamp {
-  const lineOf = wordsOfLegend(legend);
   const rows = text
     .replace(/(\r?\n)+$/, '')
     .split(/\r?\n/)
     .map((row) => row.split(/[\t,;]/));
   const width = largest(rows.map((row) => row.length));
   if (width * rows.length > MAX_STAMP_CELLS) throw new Refusal('This is too much to paste in one go.');
+  const words = new Map<string, number>();
+  for (const word of rows.flat()) words.set(word.trim(), (words.get(word.trim()) ?? 0) + 1);
+  const { looseLineOf } = readWords(legend, words);
   const cells = rows.flatMap((row, y) =>
     Array.from({ length: width }, (_, x) => {
       const word = row[x]?.trim() ?? '';
       if (word === '') return null;
-      const line =
-        lineOf.get(word) ?? lineOf.get(word.toLowerCase()) ?? (word === '.' || word === '0' ? 0 : null);
+      const line = lineOf(word) ?? (word === '.' || word === '0' ? 0 : null);
       if (line === null) {
         throw new Refusal(
           `“${word.slice(0, 20)}” in row ${y + 1} of what was copied is no symbol or code of this kit.`,

@@ -1,6 +1,6 @@
 import type { LegendLine } from '../canvas/legend';
 import type { Chart } from '../cells/chart';
-import { wordsOfLegend } from '../codes/legendWords';
+import { readWords } from '../codes/legendWords';
 import type { CellEdit } from './edit';
 
 /** A row or column as it was typed, compared with the chart. */
@@ -23,16 +23,12 @@ export function readTyped(
   legend: readonly LegendLine[],
   at: { row: number } | { column: number },
 ): TypedLine {
-  const lineOf = wordsOfLegend(legend);
   const length = 'row' in at ? chart.width : chart.height;
-  const parted = text.trim().split(/[\s,;]+/);
-  const words = parted.length > 1 || parted[0]!.includes('*') ? parted : [...(parted[0] ?? '')];
-  const cells = words.flatMap((word) => {
-    const times = /^(\d{1,4})\*(.+)$/u.exec(word);
-    const name = times ? times[2]! : word;
-    const line = lineOf.get(name) ?? lineOf.get(name.toLowerCase()) ?? (name === '.' ? 0 : null);
-    return new Array<number | null>(times ? Number(times[1]) : 1).fill(line);
-  });
+  const words = wordsTyped(text);
+  const { looseLineOf } = readWords(legend, new Map(words.map(({ word, times }) => [word, times])));
+  const cells = words.flatMap(({ word, times }) =>
+    new Array<number | null>(times).fill(looseLineOf(word) ?? (word === '.' ? 0 : null)),
+  );
   const unknown = cells.indexOf(null);
   const what = 'row' in at ? `Row ${at.row + 1}` : `Column ${at.column + 1}`;
   const fault =
@@ -49,6 +45,22 @@ export function readTyped(
       line !== null && i < length && chart.cells[index(i)] !== line ? [i + 1] : [],
     ),
   };
+}
+
+const letters = new Intl.Segmenter('en', { granularity: 'grapheme' });
+
+/** The words of a typed row with how often each stands: parted by blanks, or each sign as people count signs. */
+function wordsTyped(text: string): { word: string; times: number }[] {
+  const parted = text
+    .trim()
+    .split(/[\s,;]+/)
+    .filter((word) => word !== '');
+  const times = (word: string) => {
+    const many = /^(\d{1,4})\*(.+)$/u.exec(word);
+    return many ? { word: many[2]!, times: Number(many[1]) } : { word, times: 1 };
+  };
+  if (parted.length > 1 || /^\d{1,4}\*./u.test(parted[0] ?? '')) return parted.map(times);
+  return [...letters.segment(parted[0] ?? '')].map(({ segment }) => ({ word: segment, times: 1 }));
 }
 
 /** The change that puts a typed row onto the chart, one edit a line. */

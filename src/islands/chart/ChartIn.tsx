@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
+import { WORD_KINDS, type WordKind } from '../../core/codes/legendWords';
 import { differenceInWords } from '../../core/colour/difference';
 import { counted, many } from '../../core/words/numbers';
 import type { ChartReport } from '../../server/chart/contract';
@@ -9,6 +10,7 @@ import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
+import { ToggleButton } from '../../ui/ToggleButton';
 import { ApiProblem, sendFile } from '../writing/api';
 import { JobLine } from '../writing/JobLine';
 import { useJob } from '../writing/useJob';
@@ -24,6 +26,8 @@ interface Choice {
   file: File;
   type: string;
   rest: Rest;
+  /** How its words are read, where the reader said it. */
+  words: WordKind | null;
   report: ChartReport;
 }
 
@@ -68,21 +72,32 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
     const id = crypto.randomUUID();
     setChoice(null);
     void jobs.run(async (job, signal) => {
-      const url = addressOf('chart-readings', 'bare', id, job);
+      const url = addressOf('chart-readings', 'bare', null, id, job);
       const report = await sendFile<ChartReport>('POST', url, file, type, signal);
-      setChoice({ id, file, type, rest: 'bare', report });
+      setChoice({ id, file, type, rest: 'bare', words: null, report });
     });
   };
-  const addressOf = (what: 'chart' | 'chart-readings', rest: Rest, id: string, job: string) =>
-    `/api/canvases/${canvas.id}/${what}?unmatched=${rest}&reading=${id}&job=${job}`;
-  const again = (choice: Choice, rest: Rest) =>
+  const addressOf = (
+    what: 'chart' | 'chart-readings',
+    rest: Rest,
+    words: WordKind | null,
+    id: string,
+    job: string,
+  ) =>
+    `/api/canvases/${canvas.id}/${what}?unmatched=${rest}&reading=${id}&job=${job}${words ? `&words=${encodeURIComponent(words)}` : ''}`;
+  const again = (choice: Choice, rest: Rest, words: WordKind | null) =>
     void jobs.run(async (job, signal) => {
-      const url = addressOf('chart-readings', rest, choice.id, job);
-      setChoice({ ...choice, rest, report: await sendKnown<ChartReport>('POST', url, choice, signal) });
+      const url = addressOf('chart-readings', rest, words, choice.id, job);
+      setChoice({
+        ...choice,
+        rest,
+        words,
+        report: await sendKnown<ChartReport>('POST', url, choice, signal),
+      });
     });
   const save = (choice: Choice) =>
     void jobs.run(async (job, signal) => {
-      await sendKnown('PUT', addressOf('chart', choice.rest, choice.id, job), choice, signal);
+      await sendKnown('PUT', addressOf('chart', choice.rest, choice.words, choice.id, job), choice, signal);
       window.location.assign(`/canvas/${canvas.id}/checkin`);
     });
 
@@ -138,7 +153,8 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
               entry={entry}
               legend={legend}
               onSave={() => save(choice)}
-              onNearest={() => again(choice, 'nearest')}
+              onNearest={() => again(choice, 'nearest', choice.words)}
+              onWords={(words) => again(choice, choice.rest, words)}
             />
           )}
         </section>
@@ -153,12 +169,14 @@ function Report({
   legend,
   onSave,
   onNearest,
+  onWords,
 }: {
   choice: Choice;
   entry: ShelfEntry;
   legend: LegendLine[];
   onSave: () => void;
   onNearest: () => void;
+  onWords: (words: WordKind) => void;
 }) {
   const differing = report.lines.filter((line) => line.onChart !== line.onSheet);
   return (
@@ -195,6 +213,17 @@ function Report({
             </button>
           )}
         </Notice>
+      )}
+      {report.words && (
+        <fieldset className="flex flex-wrap items-center gap-2">
+          <legend className="sr-only">What the words of the file are</legend>
+          <span>Its words are</span>
+          {WORD_KINDS.map((kind) => (
+            <ToggleButton key={kind} on={report.words?.kind === kind} onChange={() => onWords(kind)}>
+              {kind}
+            </ToggleButton>
+          ))}
+        </fieldset>
       )}
       {report.notices.map((notice) => (
         <Notice key={notice} kind="hint">

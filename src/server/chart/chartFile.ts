@@ -1,6 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Chart } from '../../core/cells/chart';
+import type { WordKind } from '../../core/codes/legendWords';
 import { legendOf } from '../../data/canvas';
 import type { Database } from '../../data/engine/database';
 import { mediaType, readBody } from '../http/body';
@@ -32,24 +33,32 @@ function keep(id: string, file: KeptFile): void {
   if (kept.size > KEEP) kept.delete(kept.keys().next().value!);
 }
 
+/** How a chart is read. */
+interface ReadingWish {
+  reading?: string | undefined;
+  nearest: boolean;
+  words: WordKind | null;
+}
+
 /**
  * Reads a chart from a request, or from a file that came with an earlier one.
  * @param wish `reading` names the file: it is kept under this id when it comes, and taken from there when the body is
- *   empty; `nearest` whether a picture's colours of no line go to the nearest one
+ *   empty; `nearest` whether a picture's colours of no line go to the nearest one; `words` how
+ *   those of a grid are read
  * @throws Problem naming what does not fit, or 404 when the file is no longer kept
  */
 export async function readChartFor(
   database: Database,
   canvas: Canvas,
   request: Request,
-  wish: { reading?: string | undefined; nearest: boolean },
+  wish: ReadingWish,
 ): Promise<{ chart: Chart; report: ChartReport }> {
   const legend = await legendOf(database, canvas.id);
   if (legend.length === 0) {
     throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
   }
   const file = await fileOf(canvas, request, wish.reading);
-  return readKept(canvas, legend, file, request, wish.nearest);
+  return readKept(canvas, legend, file, request, wish);
 }
 
 async function fileOf(canvas: Canvas, request: Request, reading: string | undefined): Promise<KeptFile> {
@@ -69,8 +78,8 @@ function readKept(
   legend: LegendLine[],
   { bytes, type, charset }: KeptFile,
   request: Request,
-  nearest: boolean,
+  { nearest, words }: ReadingWish,
 ): Promise<{ chart: Chart; report: ChartReport }> {
-  const input = { bytes, type, charset, canvas, legend, nearest };
+  const input = { bytes, type, charset, canvas, legend, nearest, words };
   return asJob(request, (job) => inWorker('readChart', input, job));
 }

@@ -2,6 +2,7 @@ import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import type { Suspect } from '../../core/chart/edit';
 import type { ColourMatch } from '../../core/chart/files/fromPixels';
 import type { Panel, PanelPlan } from '../../core/chart/panels';
+import { WORD_KINDS, type WordKind } from '../../core/codes/legendWords';
 import { FINISHES } from '../../core/colour/finish';
 import type { UndoView } from '../../core/ledger/history';
 import type { ShadePair } from '../../core/symbols/check';
@@ -15,6 +16,11 @@ export const chartFileQuery = object({
   unmatched: string()
     .oneOf(['refuse', 'bare', 'nearest'] as const, 'Say refuse, bare or nearest.')
     .default('refuse'),
+  /** How the words of a grid are read; left out to take what explains most. */
+  words: string()
+    .oneOf([...WORD_KINDS], 'Words are symbols, codes or key numbers.')
+    .nullable()
+    .default(null),
   /** Id under which the file is kept for a while; a later request with it and without a body means the same file. */
   reading: string().uuid('The id of a reading must be a UUID.'),
 });
@@ -32,6 +38,8 @@ export interface ChartReport {
   unmatched: { value: string; cells: number }[];
   /** What else is worth knowing before it is saved, a sentence each. */
   notices: string[];
+  /** How the words of a grid were read, and what else they could be; null for other files. */
+  words: { kind: WordKind; others: WordKind[] } | null;
 }
 
 export const pictureQuery = object({

@@ -6,6 +6,7 @@ import { chartFromJson } from '../../core/chart/files/chartJson';
 import { chartFromGrid } from '../../core/chart/files/fromGrid';
 import { chartFromPicture } from '../../core/chart/files/fromPicture';
 import type { ChartReading } from '../../core/chart/files/fromPixels';
+import type { WordKind } from '../../core/codes/legendWords';
 import { readText } from '../../core/words/text';
 import { decodePicture } from '../files/pixels';
 import { conflict, Problem } from '../http/problem';
@@ -24,6 +25,8 @@ export interface ChartFileIn {
   legend: LegendLine[];
   /** Whether a picture's colours of no line go to the nearest one. */
   nearest: boolean;
+  /** How the words of a grid are read; null takes what explains most. */
+  words: WordKind | null;
 }
 
 /**
@@ -47,7 +50,7 @@ async function readingOf(file: ChartFileIn): Promise<ChartReading> {
     return chartFromPicture(picture, canvas, legend, { compressed: !exact, nearest });
   }
   if (type === 'application/json') return chartFromJson(readText(bytes, charset), canvas, legend);
-  if (GRID_TYPES.includes(type)) return chartFromGrid(readText(bytes, charset), canvas, legend);
+  if (GRID_TYPES.includes(type)) return chartFromGrid(readText(bytes, charset), canvas, legend, file.words);
   throw new Problem(
     415,
     'Unknown kind of file',
@@ -71,5 +74,6 @@ function chartReport(reading: ChartReading, legend: LegendLine[]): ChartReport {
     nearly: reading.nearly,
     unmatched: reading.unmatched,
     notices: reading.notices,
+    words: reading.words ?? null,
   };
 }

@@ -30,4 +30,13 @@ describe('typing rows from the printed canvas', () => {
       applyEdit(chart, edit);
     expect([...chart.cells]).toEqual([0, 0, 0, 1, 2, 1]);
   });
+
+  it('takes an asterisk and an emoji of several parts for what they are', () => {
+    const legend = [line(1, { symbol: '*' }), line(2, { symbol: '👩🏽‍🌾' }), line(3, { symbol: 'é' })];
+    const chart = chartOfRows('....');
+    const read = (text: string) => readTyped(text, chart, legend, { row: 0 }).cells;
+    expect(read('*👩🏽‍🌾*é')).toEqual([1, 2, 1, 3]);
+    expect(read('3** é')).toEqual([1, 1, 1, 3]);
+    expect(read('****')).toEqual([1, 1, 1, 1]);
+  });
 });

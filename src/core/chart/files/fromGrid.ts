@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import type { LegendLine } from '../../canvas/legend';
 import { makeChart } from '../../cells/chart';
-import { wordsOfLegend } from '../../codes/legendWords';
+import { readWords, WORD_KINDS, type WordKind, wordsOfKind } from '../../codes/legendWords';
 import { Refusal } from '../../refusal';
 import { type ChartReading, mostFrequent } from './fromPixels';
 
@@ -10,13 +10,15 @@ const NO_DRILL = new Set(['', '0', '.', '·']);
 
 /**
  * Reads a grid of symbols or codes, one row of the canvas a line, cells parted by comma, semicolon or tab.
- * Symbols win over codes and codes over key numbers where one word could be two of them, because a chart prints symbols.
+ * All words are read in one way, as symbols, codes or key numbers: the one that explains most of them.
+ * @param wanted that way, where the reader says it
  * @throws Refusal naming the first line whose number of cells differs from the canvas
  */
 export function chartFromGrid(
   text: string,
   size: { width: number; height: number },
   legend: readonly LegendLine[],
+  wanted: WordKind | null = null,
 ): ChartReading {
   const rows = Papa.parse<string[]>(text.replace(/(\r?\n)+$/, ''), {
     delimiter: '',
@@ -25,7 +27,14 @@ export function chartFromGrid(
   if (rows.length !== size.height) {
     throw new Refusal(`The grid has ${rows.length} rows; the canvas has ${size.height}.`);
   }
-  const lineOf = wordsOfLegend(legend);
+  const words = new Map<string, number>();
+  for (const row of rows) {
+    for (const written of row) {
+      const word = written.trim();
+      if (word !== '') words.set(word, (words.get(word) ?? 0) + 1);
+    }
+  }
+  const reading = readWords(legend, words, wanted);
   const cells = new Uint16Array(size.width * size.height);
   const unmatched = new Map<string, number>();
   rows.forEach((row, y) => {
@@ -36,7 +45,7 @@ export function chartFromGrid(
     }
     row.forEach((written, x) => {
       const word = written.trim();
-      const line = lineOf.get(word) ?? lineOf.get(word.toLowerCase());
+      const line = reading.lineOf(word);
       if (line !== undefined) cells[y * size.width + x] = line;
       else if (!NO_DRILL.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
     });
@@ -45,27 +54,34 @@ export function chartFromGrid(
     chart: makeChart(size.width, size.height, cells),
     nearly: [],
     unmatched: mostFrequent(unmatched),
-    notices: [],
+    notices: [
+      `The words were read as ${reading.kind}, all of them.${
+        reading.others.length > 0
+          ? ` They could be ${reading.others.join(' or ')} as well, which would be another chart: look before you save.`
+          : ''
+      }`,
+    ],
+    words: { kind: reading.kind, others: reading.others },
   };
 }
 
 /**
- * Writes a chart as a grid of codes, comma separated, empty where no drill goes. Where a code stands on the sheet with
- * two finishes, the symbol or key number is written instead, so that the grid reads back the same.
+ * Writes a chart as a grid, comma separated, empty where no drill goes: of codes, or where a code stands on the list
+ * with two finishes, of key numbers or symbols, one of them for the whole file, so that it reads back the same.
  */
 export function chartToGrid(
   chart: { width: number; height: number; cells: Uint16Array },
   legend: readonly LegendLine[],
 ): string {
-  const lineOf = wordsOfLegend(legend);
-  const words = new Map(
-    legend.map((line) => {
-      const own = [line.code, line.symbol, line.keyNumber].find(
-        (word) => word !== null && lineOf.get(word) === line.line,
-      );
-      return [line.line, own ?? line.code];
-    }),
-  );
+  const own = { symbols: 'symbol', codes: 'code', 'key numbers': 'keyNumber' } as const;
+  const inOrder: readonly WordKind[] = ['codes', 'key numbers', 'symbols'];
+  // A word for every colour, and none that another way of reading would take for a different one.
+  const kind =
+    inOrder.find((each) => {
+      const known = wordsOfKind(legend, each);
+      return legend.every((line) => known.get(line[own[each]] ?? '') === line.line);
+    }) ?? WORD_KINDS[1];
+  const words = new Map(legend.map((line) => [line.line, line[own[kind]] ?? line.code]));
   const rows: string[][] = [];
   for (let y = 0; y < chart.height; y++) {
     const row = chart.cells.subarray(y * chart.width, (y + 1) * chart.width);

@@ -1,5 +1,6 @@
 import type { LegendLine } from '../../canvas/legend';
 import { type Chart, makeChart } from '../../cells/chart';
+import type { WordKind } from '../../codes/legendWords';
 import { labDifference, labOf } from '../../colour/difference';
 import { hexToRgb, type Rgb, rgbToHex } from '../../colour/rgb';
 
@@ -21,6 +22,8 @@ export interface ChartReading {
   unmatched: { value: string; cells: number }[];
   /** What else is worth knowing before it is saved, a sentence each. */
   notices: string[];
+  /** How the words of a grid were read, and what else they could be. */
+  words?: { kind: WordKind; others: WordKind[] };
 }
 
 /** Words with the number of their cells, the most frequent first. */

@@ -117,6 +117,28 @@ describe('chart from a grid', () => {
     ]);
   });
 
+  it('reads all words in one way, says which, and says what else they could be', () => {
+    // The symbols are the key numbers of other colours, and the codes are symbols.
+    const tangled = [
+      line(1, { symbol: '2', keyNumber: '1', code: '3' }),
+      line(2, { symbol: '3', keyNumber: '2', code: '1' }),
+      line(3, { symbol: '1', keyNumber: '3', code: '2' }),
+    ];
+    const read = (wanted: 'symbols' | 'codes' | 'key numbers' | null) =>
+      chartFromGrid('1,2,3\n3,2,1', size, tangled, wanted);
+    const chosen = read(null);
+    expect([...chosen.chart.cells]).toEqual([3, 1, 2, 2, 1, 3]);
+    expect(chosen.words).toEqual({ kind: 'symbols', others: ['codes', 'key numbers'] });
+    expect(chosen.notices[0]).toContain('They could be codes or key numbers as well');
+    expect([...read('key numbers').chart.cells]).toEqual([1, 2, 3, 3, 2, 1]);
+    expect([...read('codes').chart.cells]).toEqual([2, 3, 1, 1, 3, 2]);
+    // One code that is also a symbol does not turn a grid of codes into symbols, cell by cell.
+    const kit = [line(1, { code: '412', symbol: 'A' }), line(2, { code: '98', symbol: '412' })];
+    const codes = chartFromGrid('412,98,412\n98,98,412', size, kit);
+    expect([...codes.chart.cells]).toEqual([1, 2, 1, 2, 2, 1]);
+    expect(codes.words).toEqual({ kind: 'codes', others: [] });
+  });
+
   it('counts words of no line', () => {
     const { unmatched } = chartFromGrid('A,x,y\nx,A,A', size, legend);
     expect(unmatched).toEqual([

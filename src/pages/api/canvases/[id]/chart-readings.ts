@@ -5,10 +5,11 @@ import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 
 /** Reads a chart file and tells what it understood; saves nothing. The file is kept for a while if it gets an id. */
 export const POST = canvasEndpoint(async (database, canvas, { request, url }) => {
-  const { unmatched, reading } = await readQuery(url, chartFileQuery);
+  const { unmatched, reading, words } = await readQuery(url, chartFileQuery);
   const { report } = await readChartFor(database, canvas, request, {
     reading,
     nearest: unmatched === 'nearest',
+    words,
   });
   return json(report);
 });

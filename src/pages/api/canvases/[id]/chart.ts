@@ -14,10 +14,11 @@ export const GET = canvasEndpoint(async (database, canvas) => {
 });
 
 export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => {
-  const { unmatched, reading } = await readQuery(url, chartFileQuery);
+  const { unmatched, reading, words } = await readQuery(url, chartFileQuery);
   const { chart, report } = await readChartFor(database, canvas, request, {
     reading,
     nearest: unmatched === 'nearest',
+    words,
   });
   if (report.unmatched.length > 0 && unmatched !== 'bare') {
     const values = report.unmatched
