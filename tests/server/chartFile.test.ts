@@ -43,7 +43,7 @@ async function read(body: Uint8Array | string, type: string, nearest = false, li
     body: typeof body === 'string' ? body : Uint8Array.from(body),
     headers: { 'content-type': type },
   });
-  const { chart, report } = await readChartFor(database, canvas, request, { nearest });
+  const { chart, report } = await readChartFor(database, canvas, request, { nearest, words: null });
   return { ...report, chart };
 }
 

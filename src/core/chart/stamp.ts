@@ -41,7 +41,7 @@ export function stampFromText(text: string, legend: readonly LegendLine[]): Stam
     Array.from({ length: width }, (_, x) => {
       const word = row[x]?.trim() ?? '';
       if (word === '') return null;
-      const line = lineOf(word) ?? (word === '.' || word === '0' ? 0 : null);
+      const line = looseLineOf(word) ?? (word === '.' || word === '0' ? 0 : null);
       if (line === null) {
         throw new Refusal(
           `“${word.slice(0, 20)}” in row ${y + 1} of what was copied is no symbol or code of this kit.`,
