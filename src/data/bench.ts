@@ -262,7 +262,7 @@ export async function addSitting(
   ]);
 }
 
-/** Ends a sitting; one that has ended keeps its first end. */
+/** Ends a sitting; one that has ended keeps its first end, and none ends before it began, whatever the clock says. */
 export async function endSitting(
   queries: Queries,
   sittingId: string,
@@ -270,7 +270,8 @@ export async function endSitting(
   note: string,
 ): Promise<void> {
   await queries.query(
-    `insert into sitting_end (sitting_id, ended_at, note) values ($1, $2, $3)
+    `insert into sitting_end (sitting_id, ended_at, note)
+     select id, greatest(started_at, $2), $3 from sitting where id = $1
      on conflict (sitting_id) do nothing`,
     [sittingId, endedAt, note],
   );

@@ -65,7 +65,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
      from canvas c
      left join progress_cache p on p.canvas_id = c.id
      left join chart ch on ch.canvas_id = c.id
-     where not c.arriving and ($1::uuid is null or c.id = $1::uuid)
+     where not c.arriving and c.deleted_at is null and ($1::uuid is null or c.id = $1::uuid)
      order by c.created_at desc`,
     [id],
   );
@@ -81,9 +81,11 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
 }
 
 export async function findCanvas(queries: Queries, id: string): Promise<Canvas | null> {
-  const row = await one<CanvasRow>(queries, `select ${COLUMNS} from canvas where id = $1 and not arriving`, [
-    id,
-  ]);
+  const row = await one<CanvasRow>(
+    queries,
+    `select ${COLUMNS} from canvas where id = $1 and not arriving and deleted_at is null`,
+    [id],
+  );
   return row && canvasOf(row);
 }
 
@@ -91,9 +93,14 @@ export async function findCanvas(queries: Queries, id: string): Promise<Canvas |
 export async function standingOfCanvas(
   queries: Queries,
   id: string,
-): Promise<'here' | 'arriving' | 'unknown'> {
-  const row = await one<{ arriving: boolean }>(queries, 'select arriving from canvas where id = $1', [id]);
-  return row === null ? 'unknown' : row.arriving ? 'arriving' : 'here';
+): Promise<'here' | 'arriving' | 'deleted' | 'unknown'> {
+  const row = await one<{ arriving: boolean; deleted: boolean }>(
+    queries,
+    'select arriving, deleted_at is not null as deleted from canvas where id = $1',
+    [id],
+  );
+  if (row === null) return 'unknown';
+  return row.arriving ? 'arriving' : row.deleted ? 'deleted' : 'here';
 }
 
 /** A canvas that is written in several transactions is on the shelf from the last of them on. */
@@ -109,7 +116,7 @@ export async function removeArriving(queries: Queries): Promise<void> {
 /** Ids that end with these digits. */
 export async function canvasIdsEnding(queries: Queries, digits: string): Promise<string[]> {
   const rows = await queries.query<{ id: string }>(
-    'select id from canvas where right(id::text, length($1)) = $1 limit 2',
+    'select id from canvas where right(id::text, length($1)) = $1 and deleted_at is null limit 2',
     [digits],
   );
   return rows.map(({ id }) => id);
@@ -135,6 +142,64 @@ export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: str
     ],
   );
   return rows.length > 0;
+}
+
+/** Days for which a deleted canvas is kept. */
+export const KEPT_DAYS = 30;
+
+/** Takes a canvas off the shelf and keeps it for a while; its pots are free at once. @returns whether it was there */
+export async function deleteCanvas(queries: Queries, id: string, deletedAt: string): Promise<boolean> {
+  const rows = await queries.query(
+    `update canvas set deleted_at = $2,
+       kept_pots = (select coalesce(jsonb_agg(jsonb_build_object('line', line, 'storage_id', storage_id, 'slot', slot,
+         'locked', locked)), '[]') from allotment where canvas_id = $1)
+     where id = $1 and deleted_at is null and not arriving returning id`,
+    [id, deletedAt],
+  );
+  if (rows.length === 0) return false;
+  await queries.query('delete from allotment where canvas_id = $1', [id]);
+  return true;
+}
+
+/** Puts a deleted canvas back, with those of its pots that nobody has taken since. @returns whether it was there */
+export async function bringBackCanvas(queries: Queries, id: string): Promise<boolean> {
+  const rows = await queries.query(
+    'update canvas set deleted_at = null where id = $1 and deleted_at is not null returning id',
+    [id],
+  );
+  if (rows.length === 0) return false;
+  await queries.query(
+    `insert into allotment (canvas_id, line, storage_id, slot, locked)
+     select $1, p.line, p.storage_id, p.slot, p.locked
+     from canvas c, jsonb_to_recordset(c.kept_pots) as p (line int, storage_id uuid, slot text, locked boolean)
+     join storage s on s.id = p.storage_id
+     where c.id = $1 on conflict do nothing`,
+    [id],
+  );
+  await queries.query('update canvas set kept_pots = null where id = $1', [id]);
+  return true;
+}
+
+/** Canvases that were deleted and are still kept, the newest first. */
+export function deletedCanvases(
+  queries: Queries,
+): Promise<{ id: string; title: string; deletedAt: string }[]> {
+  return queries.query(
+    `select id, title, deleted_at as "deletedAt" from canvas where deleted_at is not null order by deleted_at desc`,
+  );
+}
+
+/** Removes what was deleted before a moment, or one deleted canvas. */
+export async function emptyDeleted(
+  queries: Queries,
+  { before, id = null }: { before: string; id?: string | null },
+): Promise<number> {
+  const rows = await queries.query(
+    `delete from canvas where deleted_at is not null and case when $2::uuid is null then deleted_at < $1 else id = $2 end
+     returning id`,
+    [before, id],
+  );
+  return rows.length;
 }
 
 /** Removes a canvas with all that belongs to it. @returns whether it was there */

@@ -2,7 +2,18 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { addCanvas, findCanvas, legendOf, removeCanvas, shelf } from '../../src/data/canvas';
+import {
+  addCanvas,
+  bringBackCanvas,
+  canvasIdsEnding,
+  deleteCanvas,
+  deletedCanvases,
+  emptyDeleted,
+  findCanvas,
+  legendOf,
+  removeCanvas,
+  shelf,
+} from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
@@ -93,6 +104,30 @@ describe('canvases', () => {
     expect(await removeCanvas(database, canvas.id)).toBe(false);
     expect(await legendOf(database, canvas.id)).toEqual([]);
     expect(await chartOf(database, canvas)).toBeNull();
+  });
+
+  it('that are deleted are off the shelf, kept for a while, and come back whole, the others untouched', async () => {
+    const [gone, other] = [
+      await shelve(database, [line(1)], chartOfRows('11')),
+      await shelve(database, [line(1)], chartOfRows('11')),
+    ];
+    const ids = async () => (await shelf(database)).map(({ canvas }) => canvas.id);
+    expect(await deleteCanvas(database, gone.id, '2026-05-01T10:00:00Z')).toBe(true);
+    expect(await deleteCanvas(database, gone.id, '2026-05-01T11:00:00Z')).toBe(false);
+    expect(await findCanvas(database, gone.id)).toBeNull();
+    expect(await ids()).not.toContain(gone.id);
+    expect(await ids()).toContain(other.id);
+    expect(await canvasIdsEnding(database, gone.id.slice(-8))).toEqual([]);
+    expect((await deletedCanvases(database)).map(({ id }) => id)).toEqual([gone.id]);
+    expect(await emptyDeleted(database, { before: '2026-05-01T09:00:00Z' })).toBe(0);
+    expect(await bringBackCanvas(database, gone.id)).toBe(true);
+    expect(await bringBackCanvas(database, gone.id)).toBe(false);
+    expect(await findCanvas(database, gone.id)).toEqual(gone);
+    expect((await chartOf(database, gone))!.cells).toHaveLength(2);
+    await deleteCanvas(database, gone.id, '2026-05-01T10:00:00Z');
+    expect(await emptyDeleted(database, { before: '2026-06-01T10:00:00Z' })).toBe(1);
+    expect(await deletedCanvases(database)).toEqual([]);
+    expect(await findCanvas(database, other.id)).toEqual(other);
   });
 
   it('hold a chart of half a million cells', async () => {

@@ -360,7 +360,7 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   await page.goto(`/canvas/${id}/checkin`);
   await page.getByLabel('Code on the bag in hand').fill('412');
   await page.getByRole('button', { name: 'Weigh' }).click();
-  await expect(page.getByRole('button', { name: 'Weigh the full bag' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Weigh the full bag' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Simulated scale' }).click();
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
   await expect(page.getByText(/50 weigh 0\.3\d+ g/)).toBeVisible();
@@ -408,4 +408,29 @@ test('a scale on a serial port speaks to the same reader', async ({ page, reques
   await expect(page.getByText('50 weigh 12.400 g')).toBeVisible();
   await page.getByRole('button', { name: 'Close' }).click();
   await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+});
+
+test('a bag is counted by the grams that a display shows, and no stand-in is offered in a real record', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Typed grams');
+  await page.addInitScript(() =>
+    document.addEventListener('DOMContentLoaded', () => delete document.documentElement.dataset.simulated),
+  );
+  await page.goto(`/canvas/${id}/checkin`);
+  await page.getByLabel('Code on the bag in hand').fill('412');
+  await page.getByRole('button', { name: 'Weigh' }).click();
+  await expect(page.getByRole('button', { name: 'Simulated scale' })).toHaveCount(0);
+  // Worked by hand: 50 weigh 0.31 g, so (1.72 − 0.48) ÷ 0.0062 = 200 drills.
+  await page.getByLabel('What 50 weigh, in grams').fill('0,31');
+  await page.getByLabel('Grams of the empty bag; 0 after taring it').fill('0.48');
+  await page.getByLabel('Grams of the full bag').fill('99999');
+  await expect(page.getByText('0 to 5,000 g')).toBeVisible();
+  await page.getByLabel('Grams of the full bag').fill('1,72');
+  await expect(page.getByTestId('weighed')).toContainText('200 drills, give or take');
+  await page.getByRole('button', { name: 'Count this bag for 412' }).click();
+  await expect
+    .poll(async () => (await bagsOf(request, id))[0])
+    .toMatchObject({ how: 'weighed', drills: 200 });
 });

@@ -52,7 +52,7 @@ export function run(
 
 export async function startServer(data: string, port: number): Promise<RunningServer> {
   const child = spawn(process.execPath, [...NODE, 'src/server/http/start.ts'], {
-    env: { ...process.env, OCULENT_DATA: data, PORT: String(port) },
+    env: { ...process.env, OCULENT_DATA: data, PORT: String(port), OCULENT_SIMULATED: '1' },
   });
   let output = '';
   await new Promise<void>((resolve, reject) => {

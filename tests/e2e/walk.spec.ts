@@ -183,8 +183,12 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     const entry = page.getByRole('listitem').filter({ hasText: 'Hill in three stripes' });
     await expect(entry).toContainText('On the bench');
     await expect(entry).toContainText('12.76 %');
-    await entry.getByRole('button', { name: 'Remove Hill in three stripes' }).click();
-    await page.getByRole('button', { name: 'Remove it for good' }).click();
+    await entry.getByRole('button', { name: 'Delete Hill in three stripes' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Delete', exact: true }).click();
     await expect(entry).toHaveCount(0);
+    // It is kept for a while, and comes back with all that was done.
+    await page.getByText('1 deleted canvas, kept for 30 days').click();
+    await page.getByRole('button', { name: 'Bring back Hill in three stripes' }).click();
+    await expect(entry).toContainText('12.76 %');
   });
 });

@@ -11,7 +11,7 @@ import { ALLOT_GOALS } from '../../src/core/kitup/allotment';
 import { usualSheet } from '../../src/core/labels/sheet';
 import { STARTING_LAYOUTS, startStorage } from '../../src/core/storage/drawStorage';
 import type { Storage } from '../../src/core/storage/storage';
-import { canvasIdsEnding, legendOf } from '../../src/data/canvas';
+import { bringBackCanvas, canvasIdsEnding, deleteCanvas, legendOf } from '../../src/data/canvas';
 import type { Database } from '../../src/data/engine/database';
 import { putLabelSheet } from '../../src/data/labels';
 import { stashItems } from '../../src/data/stash';
@@ -161,6 +161,26 @@ describe('a plan of pots', () => {
     await save([legend[0]!]);
     expect(Object.keys(potted(await kitupView(database, canvas)))).toEqual(['1']);
     expect((await symbolCheckView(database, canvas)).marks).toEqual({});
+  });
+});
+
+describe('a canvas that is deleted', () => {
+  it('frees its pots at once, and has those again that nobody took when it comes back', async () => {
+    const box = await ownCase('strip');
+    const [gone, other] = [
+      await shelve(database, colours(2), null),
+      await shelve(database, colours(1), null),
+    ];
+    await planKitup(database, gone, wish([box]));
+    const before = potted(await kitupView(database, gone));
+    expect(Object.keys(before)).toEqual(['1', '2']);
+    await deleteCanvas(database, gone.id, new Date().toISOString());
+    await planKitup(database, other, wish([box]));
+    expect(Object.keys(potted(await kitupView(database, other)))).toEqual(['1']);
+    await bringBackCanvas(database, gone.id);
+    // The other canvas has taken the first pot meanwhile and keeps it.
+    expect(Object.keys(potted(await kitupView(database, gone)))).toEqual(['2']);
+    expect(Object.keys(potted(await kitupView(database, other)))).toEqual(['1']);
   });
 });
 

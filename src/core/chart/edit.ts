@@ -2,6 +2,7 @@ import type { LegendLine } from '../canvas/legend';
 import { highestLine } from '../canvas/legend';
 import { type CellRuns, cellsOfRuns, runsFromCells } from '../cells/cellRuns';
 import { type Chart, countPerLine } from '../cells/chart';
+import { seededRandom } from '../chance/random';
 
 /** A change of cells to one line (0 takes their drill away). */
 export interface CellEdit {
@@ -79,8 +80,8 @@ export function suspects(chart: Chart, legend: readonly LegendLine[]): Suspect[]
 /** How a colour is replaced by another finish. */
 export type SprinkleRule =
   | { kind: 'all' }
-  /** Every n-th drill in reading order. */
-  | { kind: 'every'; n: number }
+  /** One in n, scattered evenly over the area; another seed scatters them anew. */
+  | { kind: 'scatter'; n: number; seed: number }
   /** Drills with no like neighbour: confetti sparkles most where it stands alone. */
   | { kind: 'alone' };
 
@@ -92,8 +93,8 @@ export function sprinkled(chart: Chart, line: number, rule: SprinkleRule): numbe
   switch (rule.kind) {
     case 'all':
       return own;
-    case 'every':
-      return own.filter((_, i) => i % rule.n === 0);
+    case 'scatter':
+      return scattered(own, chart.width, rule);
     case 'alone':
       return own.filter((cell) => {
         const x = cell % width;
@@ -105,6 +106,39 @@ export function sprinkled(chart: Chart, line: number, rule: SprinkleRule): numbe
         );
       });
   }
+}
+
+/**
+ * One cell of each n that lie near each other: neighbours along a curve that fills the plane (Morton, 1966) are
+ * neighbours on the canvas, so that the choice is even and shows no stripes.
+ */
+function scattered(
+  own: readonly number[],
+  width: number,
+  { n, seed }: { n: number; seed: number },
+): number[] {
+  const random = seededRandom(seed);
+  const near = [...own].sort((a, b) => alongCurve(a, width) - alongCurve(b, width));
+  const picked: number[] = [];
+  for (let from = 0; from < near.length; from += n) {
+    const group = Math.min(n, near.length - from);
+    // The last few stand for as many as they are.
+    const at = Math.floor(random.uniform() * n);
+    if (at < group) picked.push(near[from + at]!);
+  }
+  return picked.sort((a, b) => a - b);
+}
+
+/** Place of a cell along the curve: the bits of its column and row in turn. */
+function alongCurve(cell: number, width: number): number {
+  let [x, y] = [cell % width, Math.floor(cell / width)];
+  let place = 0;
+  for (let bit = 1; x > 0 || y > 0; bit *= 4) {
+    place += bit * ((x & 1) + 2 * (y & 1));
+    x >>= 1;
+    y >>= 1;
+  }
+  return place;
 }
 
 /** Those of these cells that want a line. */

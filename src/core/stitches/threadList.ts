@@ -1,4 +1,5 @@
 import { readSheetTable } from '../checkin/sheetTable';
+import { readFinish } from '../colour/finish';
 import { readHex } from '../colour/rgb';
 import { Refusal } from '../refusal';
 
@@ -20,9 +21,38 @@ export interface RangeDrill {
 /** More threads than any chart has. */
 const MAX_THREADS = 250;
 const MAX_RANGE = 3000;
-/** Words for stitches that do not fill a cell. */
-const PARTIAL =
-  /\b(back|half|quarter|three[- ]quarters?|fraction(al)?|knots?|long|straight|outline|couching)\b|[½¼¾]|\b[1-3]\/[24]\b/i;
+/**
+ * Words for stitches that fill a cell, in a number of languages. A drill goes where such a stitch goes; whatever else a
+ * thread is used for (back stitch, knots, half stitches), in whatever language, is not laid.
+ */
+const WHOLE = new Set(
+  `x cross crosses full whole tent kreuz kreuzstich ganz ganzer voll voller croix entier cruz entero completo croce
+  intero kruis kruissteek heel hele krzyżyk krzyżyki pełny celý kříž křížek kors korsstygn korssting risti крест
+  крестик полный хрест σταυρός çarpı tam 十字 十字绣 全针 クロス クロスステッチ フル`.split(/\s+/),
+);
+/** Words that only say that it is a stitch. */
+const STITCH = new Set(
+  'stitch stitches stich stiche point points punto ponto steek sting styng steh de di da'.split(' '),
+);
+/** Shares of a cell, however the words around them are called. */
+const SHARE = /[½¼¾⅓⅔]|\b[1-3]\s*\/\s*[2-4]\b/u;
+
+function isWhole(word: string): boolean {
+  const parts = word
+    .trim()
+    .toLocaleLowerCase()
+    .split(/[\s-]+/);
+  return (
+    !SHARE.test(word) &&
+    parts.some((part) => WHOLE.has(part)) &&
+    parts.every((part) => WHOLE.has(part) || STITCH.has(part))
+  );
+}
+
+/** Such a column may also say how the thread looks. */
+function isFinish(word: string): boolean {
+  return readFinish(word) !== null;
+}
 
 /**
  * Reads the thread list of a stitch chart (CSV): symbol, code, name and colour, recognised as on an inventory sheet.
@@ -33,18 +63,25 @@ export function readThreads(text: string): Thread[] {
   if (mapping.code === null && mapping.symbol === null) {
     throw new Refusal('The thread list needs a header row with a column “code” or “symbol”.');
   }
+  // A column tells of stitches by its heading, or because whole ones are named in it.
   const kinds = columns.flatMap((name, i) =>
-    i === mapping.finish || /^(stitch|stitches|stitch type|stitch kind|use)$/i.test(name.trim()) ? [i] : [],
+    i === mapping.finish ||
+    /^(stitch|stitches|stitch type|stitch kind|use)$/i.test(name.trim()) ||
+    (!Object.values(mapping).includes(i) && rows.some(({ cells }) => isWhole(cells[i] ?? '')))
+      ? [i]
+      : [],
   );
   const threads: Thread[] = [];
   for (const { cells, lineNumber } of rows) {
     const at = (index: number | null) => (index === null ? '' : (cells[index] ?? ''));
     const code = at(mapping.code) || at(mapping.symbol);
     if (code === '') continue;
-    const partial = kinds.map((i) => at(i)).find((word) => PARTIAL.test(word));
+    const partial = kinds
+      .map((i) => at(i).trim())
+      .find((word) => word !== '' && !isWhole(word) && !isFinish(word));
     if (partial) {
       throw new Refusal(
-        `Line ${lineNumber} of the thread list, ${code}, is “${partial}”. A drill fills one whole cell, so fractional and back stitches cannot be laid: leave them out, or make them whole stitches in the program that drew the chart.`,
+        `Line ${lineNumber} of the thread list, ${code}, is “${partial}”. A drill fills one whole cell, so only whole stitches can be laid. Leave this thread out; if it is a whole stitch, write “cross” there.`,
       );
     }
     threads.push({

@@ -23,14 +23,17 @@ export function likeInWords(pair: LikePair): string {
     mirrored: 'Mirror images of each other',
     'upside down': 'The same shape upside down',
     turned: 'The same shape, turned',
+    filled: 'The same outline, one of them filled',
   }[pair.turn];
   const listed = pair.listed ? 'Many fonts print them alike. ' : '';
   const tint =
-    pair.difference < 4
-      ? `The tints do not help: ${differenceInWords(pair.difference)}.`
-      : pair.difference < 12
-        ? 'The tints differ, but too little to go by.'
-        : 'The tints help somewhat, in good light.';
+    pair.difference === null
+      ? 'Their tints are not known.'
+      : pair.difference < 4
+        ? `The tints do not help: ${differenceInWords(pair.difference)}.`
+        : pair.difference < 12
+          ? 'The tints differ, but too little to go by.'
+          : 'The tints help somewhat, in good light.';
   return `${pair.shape >= 0.8 || !pair.listed ? `${shape}. ` : ''}${listed}${tint}`;
 }
 

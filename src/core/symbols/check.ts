@@ -11,10 +11,13 @@ export interface LikePair {
   /** Likeness of the two shapes, 0…1. */
   shape: number;
   turn: Turn;
-  /** Listed as confusable by Unicode (UTS #39), so alike in many printed fonts, however far apart ours are. */
+  /**
+   * Alike in many printed fonts, however far apart ours are: listed as confusable by Unicode (UTS #39), or letters and
+   * figures that a mirror or a half turn makes of each other.
+   */
   listed: boolean;
-  /** ΔE00 between the two colours. */
-  difference: number;
+  /** ΔE00 between the two colours; null where a tint is not known. */
+  difference: number | null;
   /** Likeness of shape and tint together, 0…1; pairs are ranked by it. */
   risk: number;
 }
@@ -24,6 +27,8 @@ const LIKE_FROM = 0.8;
 const RISK_FROM = 0.65;
 /** Tints this far apart (ΔE00) leave a third of the part of the risk that lies in the tint. */
 const TINT_REACH = 30;
+/** Where a tint is not known, it is reckoned to help somewhat. */
+const UNKNOWN_DIFFERENCE = 12;
 
 /**
  * Pairs of symbols that are easily mixed up, the riskiest first.
@@ -42,14 +47,24 @@ export function likePairs(
       const [first, second] = [ready.get(a.line), ready.get(b.line)];
       const { likeness: shape, turn } =
         first && second ? likeness(first, second) : { likeness: 0, turn: 'same' as const };
-      const listed = skeletons[i] !== null && skeletons[i] === skeletons[j] && a.symbol !== b.symbol;
-      const difference = tintDifference(a, b);
-      const risk = Math.max(shape, listed ? LIKE_FROM : 0) * (0.5 + 0.5 * Math.exp(-difference / TINT_REACH));
+      const listed =
+        a.symbol !== b.symbol && ((skeletons[i] !== null && skeletons[i] === skeletons[j]) || areTwins(a, b));
+      const difference = a.hex === null || b.hex === null ? null : tintDifference(a, b);
+      const tint = Math.exp(-(difference ?? UNKNOWN_DIFFERENCE) / TINT_REACH);
+      const risk = Math.max(shape, listed ? LIKE_FROM : 0) * (0.5 + 0.5 * tint);
       if (listed || (shape >= LIKE_FROM && risk >= RISK_FROM))
         pairs.push({ lines: [a.line, b.line], shape, turn, listed, difference, risk });
     }
   });
   return pairs.sort((a, b) => b.risk - a.risk);
+}
+
+/** Letters and figures that become each other when the canvas is turned or mirrored (common practice, no source). */
+const TWINS = ['69', 'pd', 'bq', 'bd', 'pq', 'bp', 'dq', 'un', 'MW', 'mw', 'ZN', 'zn', 'VΛ', 'AV', 'EƎ'];
+
+function areTwins(a: LegendLine, b: LegendLine): boolean {
+  if (a.drawing !== undefined || b.drawing !== undefined) return false;
+  return TWINS.some((twin) => twin === `${a.symbol}${b.symbol}` || twin === `${b.symbol}${a.symbol}`);
 }
 
 /** What Unicode Technical Standard #39 calls the skeleton: confusable characters share it. Null for drawn symbols. */

@@ -78,20 +78,34 @@ function blurred(ink: Float32Array): Float32Array {
 }
 
 /** Ways in which the eye, or a turned canvas, brings one symbol onto another. */
-export type Turn = 'same' | 'mirrored' | 'upside down' | 'turned';
+export type Turn = 'same' | 'mirrored' | 'upside down' | 'turned' | 'filled';
 
-/** How far each way still counts as alike: a mirror image is hardly less confusing, a turned one is somewhat. */
-const TURN_WEIGHT: Record<Turn, number> = { same: 1, mirrored: 0.97, 'upside down': 0.93, turned: 0.93 };
+/**
+ * How far each way still counts as alike: a mirror image is hardly less confusing, a turned one is somewhat, and one that
+ * is filled where the other is an outline a little less.
+ */
+const TURN_WEIGHT: Record<Turn, number> = {
+  same: 1,
+  mirrored: 0.97,
+  'upside down': 0.93,
+  turned: 0.93,
+  filled: 0.92,
+};
 
 /** Values that a symbol takes in each of the ways; the comparison of many pairs needs them once. */
 export interface TurnedShape {
   size: number;
   turns: { turn: Turn; ink: Float32Array }[];
+  /** Its outline, filled; null where it encloses nothing. */
+  filled: Float32Array | null;
 }
 
 const TURN_STEP_DEGREES = 15;
 
-/** Prepares a shape for comparing: as it is, both mirror images, and turned in steps of 15° up to a quarter each way. */
+/**
+ * Prepares a shape for comparing: as it is, both mirror images, turned in steps of 15° up to a quarter each way, and by a
+ * half, for a canvas lies on the table either way round.
+ */
 export function turned(shape: SymbolShape): TurnedShape {
   const middle = (SHAPE_SIDE - 1) / 2;
   const moved = (from: (dx: number, dy: number) => [number, number]) => {
@@ -109,13 +123,55 @@ export function turned(shape: SymbolShape): TurnedShape {
     { turn: 'mirrored', ink: moved((dx, dy) => [-dx, dy]) },
     { turn: 'upside down', ink: moved((dx, dy) => [dx, -dy]) },
   ];
-  for (let degrees = -90; degrees <= 90; degrees += TURN_STEP_DEGREES) {
-    if (degrees === 0) continue;
+  for (let degrees = -90; degrees <= 180; degrees += TURN_STEP_DEGREES) {
+    if (degrees === 0 || (degrees > 90 && degrees < 180)) continue;
     const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
     turns.push({ turn: 'turned', ink: moved((dx, dy) => [dx * cos - dy * sin, dx * sin + dy * cos]) });
   }
-  return { size: shape.size, turns };
+  const whole = holesFilled(shape.ink);
+  return { size: shape.size, turns, filled: whole && standardised(whole) };
 }
+
+/** From this much ink on, a line encloses. */
+const ENCLOSING = 0.35;
+
+/** The ink with everything inked that it encloses; null where that is next to nothing. */
+function holesFilled(ink: Float32Array): Float32Array | null {
+  const outside = new Uint8Array(ink.length);
+  const open: number[] = [];
+  const visit = (x: number, y: number) => {
+    const at = y * SHAPE_SIDE + x;
+    if (x < 0 || y < 0 || x >= SHAPE_SIDE || y >= SHAPE_SIDE || outside[at] || ink[at]! >= ENCLOSING) return;
+    outside[at] = 1;
+    open.push(at);
+  };
+  for (let i = 0; i < SHAPE_SIDE; i++) {
+    for (const [x, y] of [
+      [i, 0],
+      [i, SHAPE_SIDE - 1],
+      [0, i],
+      [SHAPE_SIDE - 1, i],
+    ] as const)
+      visit(x, y);
+  }
+  while (open.length > 0) {
+    const at = open.pop()!;
+    const [x, y] = [at % SHAPE_SIDE, Math.floor(at / SHAPE_SIDE)];
+    visit(x - 1, y);
+    visit(x + 1, y);
+    visit(x, y - 1);
+    visit(x, y + 1);
+  }
+  const holes = ink.reduce((sum, value, at) => sum + (!outside[at] && value < ENCLOSING ? 1 : 0), 0);
+  if (holes < LEAST_HOLE) return null;
+  const nearOutside = (at: number) =>
+    [-1, 1, -SHAPE_SIDE, SHAPE_SIDE].some((step) => outside[at + step] === 1);
+  // The outer edge stays as soft as it is; all that lies within it is inked.
+  return ink.map((value, at) => (outside[at] || nearOutside(at) ? value : 1));
+}
+
+/** Cells of the shape's grid that a hole has at least. */
+const LEAST_HOLE = 10;
 
 /** Less its mean and of length 1, so that the product of two is their correlation. */
 function standardised(ink: Float32Array): Float32Array {
@@ -133,10 +189,23 @@ export function likeness(a: TurnedShape, b: TurnedShape): { likeness: number; tu
   const upright = a.turns[0]!.ink;
   let best: { likeness: number; turn: Turn } = { likeness: 0, turn: 'same' };
   for (const { turn, ink } of b.turns) {
-    let correlation = 0;
-    for (let i = 0; i < ink.length; i++) correlation += upright[i]! * ink[i]!;
-    const value = Math.min(1, correlation) * TURN_WEIGHT[turn] * sizes;
+    const value = Math.min(1, product(upright, ink)) * TURN_WEIGHT[turn] * sizes;
     if (value > best.likeness) best = { likeness: value, turn };
   }
+  // One filled, the other an outline: the outline's inside is compared as if it were filled too.
+  for (const [outline, other] of [
+    [a.filled, b],
+    [b.filled, a],
+  ] as const) {
+    if (!outline || other.filled) continue;
+    const value = Math.min(1, product(outline, other.turns[0]!.ink)) * TURN_WEIGHT.filled * sizes;
+    if (value > best.likeness) best = { likeness: value, turn: 'filled' };
+  }
   return best;
+}
+
+function product(a: Float32Array, b: Float32Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
 }

@@ -1,6 +1,6 @@
 import { chmod, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
-import { removeArriving } from '../canvas';
+import { emptyDeleted, KEPT_DAYS, removeArriving } from '../canvas';
 import type { Database } from './database';
 import { takeDataLock } from './dataLock';
 import { migrate } from './migrate';
@@ -21,6 +21,9 @@ export async function openDataDirectory(directory: string): Promise<Database> {
     await chmod(directory, 0o700);
     await migrate(database);
     await removeArriving(database);
+    await emptyDeleted(database, {
+      before: new Date(Date.now() - KEPT_DAYS * 86_400_000).toISOString(),
+    });
     return keptOnDisk(database, directory, release);
   } catch (error) {
     await release();

@@ -59,3 +59,7 @@ update canvas c set
 
 -- Drills that a finish took off its colour's count, which may be fewer than its squares; undo gives just these back.
 alter table chart_edit add column moved integer check (moved >= 0);
+
+-- A deleted canvas is kept for a while; its pots are free meanwhile, and come back with it where they still are.
+alter table canvas add column deleted_at timestamptz;
+alter table canvas add column kept_pots jsonb;

@@ -1,5 +1,5 @@
 import { Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
 import { runsFromCells } from '../../core/cells/cellRuns';
@@ -12,13 +12,13 @@ import type { RepairView } from '../../server/chart/contract';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 
-const RULES: [string, string, SprinkleRule | null][] = [
+const rules = (seed: number): [string, string, SprinkleRule | null][] => [
   ['all', 'all of them', { kind: 'all' }],
   ['alone', 'those that stand alone', { kind: 'alone' }],
-  ['every2', 'every second', { kind: 'every', n: 2 }],
-  ['every5', 'every fifth', { kind: 'every', n: 5 }],
-  ['every10', 'every tenth', { kind: 'every', n: 10 }],
-  ['picked', 'those picked on the cloth', null],
+  ['half', 'half of them, scattered', { kind: 'scatter', n: 2, seed }],
+  ['fifth', 'one in five, scattered', { kind: 'scatter', n: 5, seed }],
+  ['tenth', 'one in ten, scattered', { kind: 'scatter', n: 10, seed }],
+  ['picked', 'those picked on the canvas', null],
 ];
 
 /** Drills of the chosen colour are replaced by another finish, wholly or here and there; the counts move with them. */
@@ -29,6 +29,7 @@ export function FinishSlip({
   picked,
   last,
   canvasId,
+  onPreview,
   onDone,
 }: {
   chart: Chart;
@@ -38,15 +39,27 @@ export function FinishSlip({
   picked: ReadonlySet<number>;
   last: RepairView['finish'];
   canvasId: string;
+  /** Shows on the canvas which drills it would be. */
+  onPreview: (cells: number[]) => void;
   onDone: () => void;
 }) {
   const [rule, setRule] = useState('all');
   const [finish, setFinish] = useState<Finish>('iridescent');
   const [code, setCode] = useState('');
+  const [seed, setSeed] = useState(1);
+  const [open, setOpen] = useState(false);
   const { fault, busy, enter } = useWrite(canvasId);
   const base = `/api/canvases/${canvasId}`;
-  const by = RULES.find(([key]) => key === rule)![2];
-  const cells = line ? finishCells(chart, line.line, by, picked) : [];
+  const choices = useMemo(() => rules(seed), [seed]);
+  const by = choices.find(([key]) => key === rule)![2];
+  const cells = useMemo(
+    () => (line ? finishCells(chart, line.line, by, picked) : []),
+    [chart, line, by, picked],
+  );
+  useEffect(() => {
+    onPreview(open ? cells : []);
+    return () => onPreview([]);
+  }, [open, cells, onPreview]);
   const known = legend.find((each) => each.code === code.trim() && each.finish === finish);
   const replace = () => {
     if (!line) return;
@@ -55,7 +68,7 @@ export function FinishSlip({
   };
   const undo = (undoes: string) => void enter(`${base}/chart-edits`, { undoes }, onDone);
   return (
-    <details className="slip">
+    <details className="slip" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="min-h-11 py-1.5 font-semibold">Replace by another finish</summary>
       <form
         className="flex flex-col gap-2.5"
@@ -71,12 +84,17 @@ export function FinishSlip({
           value={rule}
           onChange={(event) => setRule(event.target.value)}
         >
-          {RULES.map(([key, words]) => (
+          {choices.map(([key, words]) => (
             <option key={key} value={key}>
               {words}
             </option>
           ))}
         </select>
+        {by?.kind === 'scatter' && (
+          <button type="button" className="button" onClick={() => setSeed((before) => before + 1)}>
+            Scatter them otherwise
+          </button>
+        )}
         <select
           className="field"
           aria-label="New finish"

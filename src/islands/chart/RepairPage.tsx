@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
+import { emptyBitmap, setLaid } from '../../core/cells/bitmap';
 import { runsFromCells } from '../../core/cells/cellRuns';
 import type { CellRect } from '../../core/cells/chart';
 import type { CellPlace } from '../../core/cells/rect';
@@ -121,6 +122,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
     return () => document.removeEventListener('paste', taken);
   }, [legend, store]);
   const at = (place: CellPlace) => cellIndex(place, chart.width);
+  const [preview, setPreview] = useState<number[]>([]);
   const marking: Marking | null =
     tool === 'move' ||
     (tool === 'paste' ? stamp === null : tool !== 'copy' && tool !== 'pick' && line === null)
@@ -157,10 +159,17 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
             else if (line !== null) set(tool === 'rectangle' ? rectCells(chart, rect) : now.cells, line);
           },
         };
+  /** What a finish would take stands out as laid drills do. */
+  const previewed = useMemo(() => {
+    if (preview.length === 0) return null;
+    const bits = emptyBitmap(chart.cells.length);
+    for (const cell of preview) setLaid(bits, cell, true);
+    return bits;
+  }, [preview, chart]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: cells are changed in place; the version tells
   const wish = useMemo(
-    () => ({ laid: null, focus: focus === null ? null : new Set([focus]) }),
-    [focus, version],
+    () => ({ laid: previewed, focus: focus === null ? null : new Set([focus]) }),
+    [focus, previewed, version],
   );
   const frame = useMemo(() => wholeRect(chart), [chart]);
   const layers = useMemo(
@@ -280,6 +289,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           picked={picked}
           last={view.finish}
           canvasId={canvas.id}
+          onPreview={setPreview}
           onDone={() => window.location.reload()}
         />
         <RowsSlip chart={chart} legend={legend} onSet={(edits) => store.set(edits)} />

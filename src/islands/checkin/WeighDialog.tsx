@@ -13,9 +13,11 @@ import {
   type WeighedSample,
   weighedInWords,
 } from '../../core/checkin/weighing';
+import { readNumber } from '../../core/words/numbers';
 import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
+import { ToggleButton } from '../../ui/ToggleButton';
 import { inWords } from '../writing/api';
 import { type ScaleSource, serial, serialSource, simulatedSource } from './scale/scaleSource';
 import { useScale } from './scale/useScale';
@@ -46,6 +48,7 @@ export function WeighDialog({
 }) {
   const [line, setLine] = useState(first ?? legend[0]!);
   const [source, setSource] = useState<ScaleSource | null>(null);
+  const typing = source === null;
   const [resolution, setResolution] = useState(POCKET_SCALE.resolutionGrams);
   const [pieces, setPieces] = useState(FIRST_SAMPLE);
   const [sample, setSample] = useState<WeighedSample | null>(null);
@@ -141,18 +144,18 @@ export function WeighDialog({
             <option value={1}>1 g</option>
           </select>
         </label>
-        <button
-          type="button"
-          className={`button ${simulated ? 'button-on' : ''}`}
-          onClick={() =>
-            use(simulatedSource({ ...POCKET_SCALE, resolutionGrams: resolution }, Date.now() % 2 ** 31))
-          }
+        <ToggleButton
+          on={typing}
+          onChange={() => {
+            source?.close();
+            setSource(null);
+          }}
         >
-          Simulated scale
-        </button>
+          Type the grams
+        </ToggleButton>
         <button
           type="button"
-          className="button"
+          className={`button ${source && !simulated ? 'button-on' : ''}`}
           disabled={!serial()}
           title={serial() ? undefined : 'This browser cannot speak to serial ports'}
           onClick={() => {
@@ -162,20 +165,32 @@ export function WeighDialog({
         >
           My scale
         </button>
+        {mayBeSimulated() && (
+          <button
+            type="button"
+            className={`button ${simulated ? 'button-on' : ''}`}
+            onClick={() =>
+              use(simulatedSource({ ...POCKET_SCALE, resolutionGrams: resolution }, Date.now() % 2 ** 31))
+            }
+          >
+            Simulated scale
+          </button>
+        )}
       </div>
-      <p className="mb-3" aria-live="off">
-        <span className="big-number">
-          {scale.reading === null
-            ? '– g'
-            : scale.reading === 'over'
-              ? 'too heavy'
-              : `${scale.reading.grams} g`}
-        </span>{' '}
-        {scale.reading !== null &&
-          scale.reading !== 'over' &&
-          (scale.reading.stable ? 'at rest' : 'not at rest yet')}
-        {!source && 'Choose a scale first.'}
-      </p>
+      {!typing && (
+        <p className="mb-3" aria-live="off">
+          <span className="big-number">
+            {scale.reading === null
+              ? '– g'
+              : scale.reading === 'over'
+                ? 'too heavy'
+                : `${scale.reading.grams} g`}
+          </span>{' '}
+          {scale.reading !== null &&
+            scale.reading !== 'over' &&
+            (scale.reading.stable ? 'at rest' : 'not at rest yet')}
+        </p>
+      )}
       <ol className="flex flex-col gap-3">
         <li className="flex flex-wrap items-end gap-3">
           <NumberField
@@ -187,14 +202,18 @@ export function WeighDialog({
             whole
             onChange={setPieces}
           />
-          <button
-            type="button"
-            className="button"
-            disabled={!source || busy}
-            onClick={() => void take(pieces * STAND_IN.drillGrams, takeSample)}
-          >
-            Weigh these {pieces}
-          </button>
+          {typing ? (
+            <GramsField words={`What ${pieces} weigh, in grams`} onGrams={takeSample} />
+          ) : (
+            <button
+              type="button"
+              className="button"
+              disabled={busy}
+              onClick={() => void take(pieces * STAND_IN.drillGrams, takeSample)}
+            >
+              Weigh these {pieces}
+            </button>
+          )}
           {sample && (
             <p className="number">
               {sample.pieces} weigh {sample.grams.toFixed(3)} g
@@ -206,26 +225,34 @@ export function WeighDialog({
         </li>
         <li className="flex flex-wrap items-center gap-3">
           <span className="font-semibold">2. The empty bag</span>
-          <button
-            type="button"
-            className="button"
-            disabled={!source || busy}
-            onClick={() => void take(STAND_IN.bagGrams, setBagGrams)}
-          >
-            Weigh the empty bag
-          </button>
+          {typing ? (
+            <GramsField words="Grams of the empty bag; 0 after taring it" onGrams={setBagGrams} />
+          ) : (
+            <button
+              type="button"
+              className="button"
+              disabled={busy}
+              onClick={() => void take(STAND_IN.bagGrams, setBagGrams)}
+            >
+              Weigh the empty bag
+            </button>
+          )}
           {bagGrams !== null && <span className="number">{bagGrams.toFixed(3)} g</span>}
         </li>
         <li className="flex flex-wrap items-center gap-3">
           <span className="font-semibold">3. The full bag</span>
-          <button
-            type="button"
-            className="button"
-            disabled={!source || busy}
-            onClick={() => void take(STAND_IN.bagGrams + hidden * STAND_IN.drillGrams, setFullGrams)}
-          >
-            Weigh the full bag
-          </button>
+          {typing ? (
+            <GramsField words="Grams of the full bag" onGrams={setFullGrams} />
+          ) : (
+            <button
+              type="button"
+              className="button"
+              disabled={busy}
+              onClick={() => void take(STAND_IN.bagGrams + hidden * STAND_IN.drillGrams, setFullGrams)}
+            >
+              Weigh the full bag
+            </button>
+          )}
           {fullGrams !== null && <span className="number">{fullGrams.toFixed(3)} g</span>}
         </li>
       </ol>
@@ -249,6 +276,45 @@ export function WeighDialog({
       </div>
     </Dialog>
   );
+}
+
+/** The grams that a display shows, typed in, with a decimal comma or point. */
+function GramsField({ words, onGrams }: { words: string; onGrams: (grams: number) => void }) {
+  const [text, setText] = useState('');
+  const grams = readNumber(text);
+  const fits = text === '' || (grams !== null && grams >= 0 && grams <= MOST_GRAMS);
+  return (
+    <label className="block">
+      <span className="mb-0.5 block text-[0.95rem] leading-tight">{words}</span>
+      <input
+        className={`field number !w-36 ${fits ? '' : 'field-fault'}`}
+        inputMode="decimal"
+        value={text}
+        aria-invalid={!fits}
+        onChange={(event) => {
+          setText(event.target.value);
+          const next = readNumber(event.target.value);
+          if (next !== null && next >= 0 && next <= MOST_GRAMS) onGrams(next);
+        }}
+      />
+      {!fits && (
+        <span role="alert" className="block text-[0.95rem] text-alarm">
+          0 to {MOST_GRAMS.toLocaleString('en')} g
+        </span>
+      )}
+    </label>
+  );
+}
+
+/** No bag of drills weighs more. */
+const MOST_GRAMS = 5000;
+
+/**
+ * Whether the stand-in for a scale may be used: where the demo or a test asks for it. In a real record it would write
+ * down what nobody weighed.
+ */
+function mayBeSimulated(): boolean {
+  return document.documentElement.dataset.simulated !== undefined;
 }
 
 /** The sample weighed last for a key, kept on this device because it belongs to its scale. */

@@ -3,11 +3,12 @@ import { Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { INSPECTION_KINDS, type InspectionKey, inspectionKind } from '../../core/inspection/inspection';
+import { faultInPhoto } from '../../core/inspection/photo';
 import { type InspectionView, inspectionSchema } from '../../server/inspection/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
-import { sendFile } from '../writing/api';
+import { sendFile, sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 
 /** A dated record of the canvas out of its box, with what is usually done about each fault. */
@@ -15,7 +16,7 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
   const { canvas } = entry;
   const url = `/api/canvases/${canvas.id}/inspection`;
   const [view, setView] = useState(first);
-  const { fault, write, act } = useWrite(canvas.id);
+  const { fault, setFault, write, act } = useWrite(canvas.id);
   const photo = useRef<HTMLInputElement>(null);
   const form = useForm({
     resolver: yupResolver(inspectionSchema.omit(['id'])),
@@ -28,6 +29,8 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
   const save = form.handleSubmit(async (values) => {
     const id = crypto.randomUUID();
     const file = photo.current?.files?.[0];
+    const unfit = file ? faultInPhoto(file) : null;
+    if (unfit) return setFault(unfit);
     const clear = () => {
       form.reset();
       if (photo.current) photo.current.value = '';
@@ -38,8 +41,14 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
     const sent = await act(async () =>
       setView(await sendFile<InspectionView[]>('PUT', `${url}/${id}/photo.jpg`, file, file.type)),
     );
-    if (sent) clear();
+    // A note whose photo was refused is not left behind: it is written again with the right one.
+    if (!sent) return withdrawQuietly(id);
+    clear();
   });
+  const withdrawQuietly = async (id: string) => {
+    const said = await sendJson<InspectionView[]>('DELETE', `${url}/${id}`).catch(() => null);
+    if (said) setView(said);
+  };
   const withdraw = (id: string) => void write<InspectionView[]>('DELETE', `${url}/${id}`, undefined, setView);
 
   return (
@@ -47,7 +56,7 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
       <CheckinNav canvasId={canvas.id} here="/inspection" />
       <div className="grid items-start gap-6 lg:grid-cols-[24rem_1fr]">
         <form onSubmit={save} noValidate className="slip flex flex-col gap-3">
-          <h2 className="text-xl">Something about the cloth</h2>
+          <h2 className="text-xl">Something about the canvas</h2>
           <label className="block">
             <span className="mb-1.5 block font-semibold">What is it</span>
             <select className="field" {...form.register('kind')}>

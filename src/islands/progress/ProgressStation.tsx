@@ -173,6 +173,7 @@ function Sittings({ sittings }: { sittings: ProgressView['sittings'] }) {
 
 function minutesOf(sitting: { startedAt: string; endedAt: string | null }): number {
   return sitting.endedAt
-    ? Math.round((Date.parse(sitting.endedAt) - Date.parse(sitting.startedAt)) / 60_000)
+    ? // A clock that was set back makes no sitting shorter than nothing.
+      Math.max(0, Math.round((Date.parse(sitting.endedAt) - Date.parse(sitting.startedAt)) / 60_000))
     : 0;
 }

@@ -4,8 +4,8 @@ import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 
-/** Takes a canvas off the shelf for good, after asking. */
-export function RemoveCanvas({ id, title }: { id: string; title: string }) {
+/** Takes a canvas off the shelf, after asking; it is kept for a while. */
+export function RemoveCanvas({ id, title, days }: { id: string; title: string; days: number }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const { busy, fault, write } = useWrite();
   const go = () => void write('DELETE', `/api/canvases/${id}`, undefined, () => window.location.reload());
@@ -14,24 +14,25 @@ export function RemoveCanvas({ id, title }: { id: string; title: string }) {
       <button
         type="button"
         className="button !px-2.5"
-        aria-label={`Remove ${title}`}
-        title="Remove"
+        aria-label={`Delete ${title}`}
+        title="Delete"
         onClick={() => dialog.current?.showModal()}
       >
         <Trash2 size={19} aria-hidden />
       </button>
-      <Dialog title={`Remove ${title}`} width={32} handle={dialog}>
+      <Dialog title={`Delete ${title}`} width={32} handle={dialog}>
         <p className="mb-4 text-lg">
-          Remove <strong>{title}</strong> with its sheet, its chart, every counted bag and every mark? This
-          cannot be undone.
+          Delete <strong>{title}</strong> with its colour list, its chart, every counted bag and every mark?
+          It is kept for {days} days below the shelf, from where it can be brought back. Its pots are free at
+          once.
         </p>
         {fault && <Notice kind="fault">{fault}</Notice>}
         <div className="flex flex-wrap gap-3">
           <button type="button" className="button" onClick={() => dialog.current?.close()}>
-            Keep it
+            Cancel
           </button>
           <button type="button" className="button !border-alarm !text-alarm" disabled={busy} onClick={go}>
-            Remove it for good
+            Delete
           </button>
         </div>
       </Dialog>

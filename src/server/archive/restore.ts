@@ -36,7 +36,12 @@ export async function restoreArchive(
     return null;
   });
   if (known === 'arriving') throw conflict(`${title} is being taken in already.`);
-  if (known === 'here') {
+  if (known === 'deleted' && copyId === null) {
+    throw conflict(
+      `${title} is among the deleted canvases. Bring it back from there, or take this in as a copy.`,
+    );
+  }
+  if (known === 'here' || known === 'deleted') {
     // A copy that is sent again after a lost answer.
     if (copyId !== null) return { id, title, notices: [] };
     throw conflict(`${title} is on the shelf already. Take it in as a copy, or remove the other first.`);

@@ -45,7 +45,10 @@ export async function checkSymbols({
   }
   const dark = darkLines(legend);
   return {
-    pairs: pairs.map((pair, i) => ({ ...pair, where: where(pair.lines, i) })),
+    // Those that meet on this canvas come first; the others are mixed up in the hand alone.
+    pairs: pairs
+      .map((pair, i) => ({ ...pair, where: where(pair.lines, i) }))
+      .sort((a, b) => Number(b.where !== null) - Number(a.where !== null)),
     shades: shades.map((pair, i) => ({ ...pair, where: where(pair.lines, i) })),
     dark,
     unprintable,

@@ -2,14 +2,21 @@ import sharp from 'sharp';
 import { type LegendLine, symbolOrKey } from '../../core/canvas/legend';
 import { type SymbolShape, shapeOf } from '../../core/symbols/shape';
 import { fontShare, SYMBOL_INSET, SYMBOL_SHARE } from '../../core/symbols/symbolInCell';
-import { glyphOutline } from '../print/fonts';
+import { canPrint, glyphOutline } from '../print/fonts';
 
 /** Pixels of a rendered cell. */
 export const SYMBOL_CELL = 48;
 
-/** Every symbol as the eye meets it, by line; a line whose symbol leaves no ink has none. */
-export async function symbolShapes(legend: readonly LegendLine[]): Promise<Map<number, SymbolShape>> {
+/**
+ * Every symbol as the eye meets it, by line; one that leaves no ink has none, nor one that no font here draws: the boxes
+ * that stand in for such signs are all alike, and mean nothing.
+ */
+export async function symbolShapes(all: readonly LegendLine[]): Promise<Map<number, SymbolShape>> {
   const shapes = new Map<number, SymbolShape>();
+  const legend: LegendLine[] = [];
+  for (const line of all) {
+    if (line.drawing !== undefined || (await canPrint(symbolOrKey(line)))) legend.push(line);
+  }
   if (legend.length === 0) return shapes;
   const cells = await Promise.all(legend.map((line) => symbolPath(line)));
   const drawn = cells.map((cell, i) => `<g transform="translate(0 ${i * SYMBOL_CELL})">${cell}</g>`).join('');

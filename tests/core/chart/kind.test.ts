@@ -86,9 +86,46 @@ describe('editing a chart', () => {
   it('sprinkles a finish by a rule', () => {
     const chart = chartOfRows('1112', '2121', '1222');
     expect(sprinkled(chart, 1, { kind: 'all' })).toEqual([0, 1, 2, 5, 7, 8]);
-    expect(sprinkled(chart, 1, { kind: 'every', n: 3 })).toEqual([0, 5]);
     expect(sprinkled(chart, 1, { kind: 'alone' })).toEqual([7, 8]);
     expect([...cellsOfRuns(runsFromCells([5, 7, 8]))]).toEqual([5, 7, 8]);
+  });
+});
+
+describe('a finish that is scattered', () => {
+  const side = 40;
+  const chart = chartOfRows(...Array.from({ length: side }, () => '1'.repeat(side)));
+  const scatter = (n: number, seed: number) => sprinkled(chart, 1, { kind: 'scatter', n, seed });
+
+  it('is the same from the same seed, and another from another', () => {
+    expect(scatter(5, 1)).toEqual(scatter(5, 1));
+    expect(scatter(5, 1)).not.toEqual(scatter(5, 2));
+  });
+
+  it('takes one in n, as many in every part of the area', () => {
+    for (const n of [2, 5, 10]) {
+      const cells = scatter(n, 7);
+      expect(Math.abs(cells.length / side ** 2 - 1 / n)).toBeLessThan(0.02);
+      // 16 squares of 10 × 10: chance alone would differ by more than twice as much.
+      const perBlock = new Array<number>(16).fill(0);
+      for (const cell of cells) {
+        perBlock[Math.floor((cell % side) / 10) + 4 * Math.floor(Math.floor(cell / side) / 10)]!++;
+      }
+      for (const count of perBlock) expect(Math.abs(count - 100 / n)).toBeLessThanOrEqual(9);
+    }
+  });
+
+  it('makes no stripes: no column and no row has far more than its share', () => {
+    const cells = scatter(5, 3);
+    const counts = (of: (cell: number) => number) => {
+      const found = new Array<number>(side).fill(0);
+      for (const cell of cells) found[of(cell)]!++;
+      return found;
+    };
+    // 8 are expected of 40; the binomial law exceeds 18 less than once in ten thousand.
+    for (const count of [...counts((cell) => cell % side), ...counts((cell) => Math.floor(cell / side))]) {
+      expect(count).toBeLessThanOrEqual(18);
+      expect(count).toBeGreaterThan(0);
+    }
   });
 });
 

@@ -87,6 +87,15 @@ describe('a stitch chart', () => {
         'Line 3 of the thread list, T11, is',
       );
     }
+    // Whatever is no whole stitch is refused, in any language and under any heading.
+    for (const stitch of ['Rückstich', 'point arrière', 'пол-креста', '回针', 'ścieg za igłą', '½ Kreuz']) {
+      expect(() => readThreads(`Symbol,Code,Stich\nx,T11,Kreuz\n,T12,${stitch}\n`)).toThrow(
+        `T12, is “${stitch}”`,
+      );
+    }
+    for (const whole of ['Full', 'X', 'Kreuzstich', 'punto croce', 'Крест', '十字', 'metallic', '']) {
+      expect(readThreads(`Symbol,Code,Stitch\nx,T11,${whole}\n`)).toHaveLength(1);
+    }
     expect(() => read(none, 'x\nx\n')).toThrow('only one column');
     expect(() => read(none, `${new Array(4002).fill('x').join(',')}\n`)).toThrow('at most 1,000,000 cells');
   });

@@ -44,9 +44,11 @@ describe('the shape of a symbol', () => {
     expect(compare(disc, moved).likeness).toBeGreaterThan(0.98);
   });
 
-  it('is alike to itself, and less to a ring or a small dot', () => {
+  it('is alike to itself, to a ring as its outline, and less to a small dot', () => {
     expect(compare(disc, disc).likeness).toBeCloseTo(1, 3);
-    expect(compare(disc, ring).likeness).toBeLessThan(0.7);
+    expect(compare(disc, ring)).toMatchObject({ turn: 'filled' });
+    expect(compare(disc, ring).likeness).toBeGreaterThan(0.8);
+    expect(compare(bar, ring).likeness).toBeLessThan(0.7);
     expect(compare(disc, dot).likeness).toBeLessThan(0.9);
     expect(compare(disc, dot).likeness).toBeGreaterThan(compare(disc, bar).likeness);
   });

@@ -1,4 +1,4 @@
-import { removeCanvas } from '../../../../data/canvas';
+import { deleteCanvas } from '../../../../data/canvas';
 import { canvasFactsSchema } from '../../../../server/corrections/contract';
 import { correctFacts } from '../../../../server/corrections/writes';
 import { readJson } from '../../../../server/http/body';
@@ -14,6 +14,6 @@ export const PATCH = canvasEndpoint(async (database, canvas, { request }) => {
 });
 
 export const DELETE = canvasEndpoint(async (database, canvas) => {
-  await removeCanvas(database, canvas.id);
+  await database.transaction((queries) => deleteCanvas(queries, canvas.id, new Date().toISOString()));
   return new Response(null, { status: 204 });
 });

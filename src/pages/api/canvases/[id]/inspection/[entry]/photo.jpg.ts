@@ -1,11 +1,10 @@
+import { MAX_PHOTO_BYTES } from '../../../../../../core/inspection/photo';
 import { inspectionPhoto, putInspectionPhoto } from '../../../../../../data/inspection';
 import { photoToJpeg } from '../../../../../../server/files/pixels';
 import { readBody } from '../../../../../../server/http/body';
 import { canvasEndpoint, content, isUuid, json } from '../../../../../../server/http/endpoint';
 import { notFound } from '../../../../../../server/http/problem';
 import { inspectionView } from '../../../../../../server/inspection/view';
-
-const MAX_PHOTO_BYTES = 15_000_000;
 
 export const GET = canvasEndpoint(async (database, canvas, { params }) => {
   const photo = isUuid(params.entry) ? await inspectionPhoto(database, canvas.id, params.entry) : null;
