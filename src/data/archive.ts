@@ -13,6 +13,7 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   bag_entry: { order: 'position' },
   trash_record: { order: 'happened_at, id' },
   request_state: { order: 'position' },
+  ran_out: { order: 'position' },
   inspection_entry: { order: 'happened_at, id' },
   inspection_withdrawal: {
     where: 'entry_id in (select id from inspection_entry where canvas_id = $1)',

@@ -1,3 +1,4 @@
+import type { RanOut } from '../core/requests/ranOut';
 import type { RequestState } from '../core/requests/supplierRequest';
 import type { Queries } from './engine/database';
 
@@ -8,6 +9,29 @@ export async function requestStates(queries: Queries, canvasId: string): Promise
     [canvasId],
   );
   return new Map(rows.map((row) => [row.line, row.state]));
+}
+
+/** The last report of each colour that ran out at the bench. */
+export async function ranOutReports(queries: Queries, canvasId: string): Promise<Map<number, RanOut>> {
+  const rows = await queries.query<RanOut & { line: number }>(
+    `select line, happened_at as "happenedAt", left_drills as "leftDrills", to_lay as "toLay"
+     from ran_out where canvas_id = $1 order by position`,
+    [canvasId],
+  );
+  return new Map(rows.map(({ line, ...report }) => [line, report]));
+}
+
+export async function addRanOut(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+  line: number,
+  { happenedAt, leftDrills, toLay }: RanOut,
+): Promise<void> {
+  await queries.query(
+    `insert into ran_out (id, canvas_id, line, happened_at, left_drills, to_lay) values ($1, $2, $3, $4, $5, $6)`,
+    [id, canvasId, line, happenedAt, leftDrills, toLay],
+  );
 }
 
 export async function addRequestState(

@@ -110,6 +110,12 @@ async function busyCanvas(): Promise<Canvas> {
     moment.toISOString(),
   );
   await editChart(database, made, { id: randomUUID(), edits: [{ runs: [1, 1], line: 3 }] });
+  await add(
+    'insert into ran_out (id, canvas_id, line, happened_at, left_drills, to_lay) values ($1, $2, 3, $3, 2, 5)',
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+  );
   const basedOn = null;
   await saveColourList(database, made, {
     lines: [{ ...legend[0]!, packets: 4 }, ...legend.slice(1)],

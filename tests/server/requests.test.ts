@@ -19,7 +19,7 @@ import { inspectionView } from '../../src/server/inspection/view';
 import { noteInspection } from '../../src/server/inspection/writes';
 import { requestPdf } from '../../src/server/requests/requestPdf';
 import { requestView } from '../../src/server/requests/view';
-import { coverFromStash } from '../../src/server/requests/writes';
+import { coverFromStash, noteRanOut } from '../../src/server/requests/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 
@@ -172,6 +172,50 @@ describe('the inspection log', () => {
     expect([width, height, format]).toEqual([1600, 400, 'jpeg']);
     await expect(photoToJpeg(new TextEncoder().encode('no photo'))).rejects.toThrow(
       'no photo that we can read',
+    );
+  });
+});
+
+describe('a colour that runs out at the bench', () => {
+  it('is on the list with what is still to lay, on its own canvas, until what came covers it', async () => {
+    const legend = [line(1, { neededDrills: 4, packets: 1 }), line(2, { neededDrills: 2, packets: 1 })];
+    const shelved = () => shelve(database, legend, chartOfRows('1111', '22..'));
+    const [canvas, other] = [await shelved(), await shelved()];
+    const count = (of: Canvas, number: number, drills: number) =>
+      enterBag(database, of, {
+        id: randomUUID(),
+        line: number,
+        label: '',
+        drills,
+        how: 'counted',
+        spread: null,
+        origin: null,
+        assigns: null,
+        changes: null,
+        removes: null,
+        undoes: null,
+        redoes: null,
+      });
+    for (const of of [canvas, other]) {
+      await count(of, 1, 200);
+      await count(of, 2, 200);
+      expect((await requestView(database, of, 'today')).lines).toEqual([]);
+    }
+    const report = { id: randomUUID(), line: 1, left: 1 };
+    expect(await noteRanOut(database, canvas, report)).toEqual({ toLay: 4 });
+    expect(await noteRanOut(database, canvas, report)).toEqual({ toLay: 4 });
+    const { lines, text } = await requestView(database, canvas, 'today');
+    expect(lines).toMatchObject([{ line: { line: 1 }, shortDrills: 3, lackingDrills: 3, ranOut: true }]);
+    expect(text).toContain('it ran out while I was laying it, please send at least 3');
+    expect((await requestView(database, other, 'today')).lines).toEqual([]);
+    await count(canvas, 1, 50);
+    expect((await requestView(database, canvas, 'today')).lines).toEqual([]);
+    await expect(noteRanOut(database, canvas, { ...report, id: randomUUID(), line: 9 })).rejects.toThrow(
+      'no such colour',
+    );
+    const bare = await shelve(database, legend, null);
+    await expect(noteRanOut(database, bare, { ...report, id: randomUUID() })).rejects.toThrow(
+      'Without a chart',
     );
   });
 });

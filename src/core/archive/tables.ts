@@ -203,6 +203,19 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     ],
   },
   {
+    name: 'ran_out',
+    about: 'Colours that ran out at the bench.',
+    key: ['id'],
+    since: 2,
+    columns: [
+      id,
+      ofLine,
+      happened,
+      column('left_drills', 'integer', 'Drills that were left then'),
+      column('to_lay', 'integer', 'Drills that were still to lay then'),
+    ],
+  },
+  {
     name: 'inspection_entry',
     about: 'The log of the cloth.',
     key: ['id'],

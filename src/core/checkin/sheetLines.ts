@@ -7,7 +7,7 @@ import type { ColumnMapping, SheetField } from './sheetColumns';
 import type { SheetRow } from './sheetTable';
 
 /** A line of the sheet that cannot be taken, with the reason and the remedy. */
-export interface SheetFault {
+interface SheetFault {
   lineNumber: number;
   reason: string;
 }

@@ -25,6 +25,8 @@ export interface RequestLine {
   bagsMissing: number;
   /** Drills that are wanting with all that is here, from wherever it came; 0 where it lasts. */
   lackingDrills: number;
+  /** Whether it ran out at the bench, so that the number is known and not reckoned. */
+  ranOut: boolean;
   /** Null while nobody has asked. */
   state: RequestState | null;
 }
@@ -34,18 +36,22 @@ export interface RequestLine {
  * the chance of running out. A colour that was asked for and lacks nothing any more is shown once as arrived. A finish
  * of the user's own choice was never the seller's to send: it is on the list where it is wanting, with nothing to ask.
  * @param trash as `learnedTrash` gives it
+ * @param wanting drills by line that are known to be wanting because the colour ran out at the bench
  */
 export function requestLines(
   legend: readonly LegendLine[],
   supply: readonly LineSupply[],
   states: ReadonlyMap<number, RequestState>,
   trash: TrashTally,
+  wanting: ReadonlyMap<number, number> = new Map(),
 ): RequestLine[] {
   const chanceOf = chanceOfRunningOut(trash);
   return legend
     .map((line): RequestLine => {
       const own = ofLine(supply, line.line)!;
-      const shortDrills = line.origin === 'own' ? 0 : drillsToAsk(own.neededDrills, own.fromSeller, chanceOf);
+      const known = wanting.get(line.line) ?? 0;
+      const shortDrills =
+        line.origin === 'own' ? 0 : Math.max(known, drillsToAsk(own.neededDrills, own.fromSeller, chanceOf));
       const bagsMissing = shortDrills > 0 ? own.bagsToFind : 0;
       const asked = states.get(line.line) ?? null;
       return {
@@ -54,11 +60,11 @@ export function requestLines(
         receivedDrills: own.fromSeller.drills,
         shortDrills,
         bagsMissing,
-        lackingDrills: drillsToAsk(
-          own.neededDrills,
-          { drills: own.suppliedDrills, spread: own.spread },
-          chanceOf,
+        lackingDrills: Math.max(
+          known,
+          drillsToAsk(own.neededDrills, { drills: own.suppliedDrills, spread: own.spread }, chanceOf),
         ),
+        ranOut: known > 0,
         // A bag that has come clears the request by itself.
         state: asked !== null && shortDrills === 0 ? 'arrived' : asked,
       };
@@ -72,7 +78,7 @@ export function requestLines(
  * @param here drills with their standard deviation
  * @param chanceOf as `chanceOfRunningOut` gives it
  */
-export function drillsToAsk(
+function drillsToAsk(
   neededDrills: number,
   here: { drills: number; spread: number },
   chanceOf: (neededDrills: number, here: { drills: number; spread: number }) => number,
@@ -126,7 +132,7 @@ function whatIsMissing(each: RequestLine): string {
   const counts = `${many(each.receivedDrills)} received of ${many(each.neededDrills)} needed`;
   const bags =
     each.bagsMissing === 1 ? '1 bag missing' : each.bagsMissing > 1 ? `${each.bagsMissing} bags missing` : '';
-  const ask = `please send at least ${many(each.shortDrills)}`;
+  const ask = `${each.ranOut ? 'it ran out while I was laying it, ' : ''}please send at least ${many(each.shortDrills)}`;
   return [counts, bags, ask].filter((part) => part !== '').join(', ');
 }
 

@@ -63,3 +63,15 @@ alter table chart_edit add column moved integer check (moved >= 0);
 -- A deleted canvas is kept for a while; its pots are free meanwhile, and come back with it where they still are.
 alter table canvas add column deleted_at timestamptz;
 alter table canvas add column kept_pots jsonb;
+
+-- Colours that ran out at the bench, with what was left then and what was still to lay. The last report of a colour counts.
+create table ran_out (
+  id uuid primary key,
+  position bigint generated always as identity,
+  canvas_id uuid not null references canvas (id) on delete cascade,
+  line integer not null check (line > 0),
+  happened_at timestamptz not null,
+  left_drills integer not null check (left_drills >= 0),
+  to_lay integer not null check (to_lay >= 0)
+);
+create index ran_out_by_canvas on ran_out (canvas_id, position);

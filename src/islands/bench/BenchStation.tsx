@@ -29,6 +29,7 @@ import { SectionStepper } from '../sections/SectionStepper';
 import { useSections } from '../sections/useSections';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useOutbox, useWrite } from '../writing/useWrite';
+import { RanOutSlip } from './RanOutSlip';
 import { SittingTimer } from './SittingTimer';
 import { useMarks } from './useMarks';
 
@@ -357,6 +358,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
             beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
           />
         )}
+        {colour && <RanOutSlip key={colour.line} canvasId={canvas.id} line={colour} />}
         <TrashSlip
           trash={trash}
           onRecord={(record) => enter<CheckinView>(`${base}/trash`, record, (view) => setTrash(view.trash))}

@@ -104,7 +104,7 @@ function LackingColour({
         <div className="text-right">
           <p className="number text-xl font-semibold">
             {each.lackingDrills > 0
-              ? `${many(each.lackingDrills)} more to be safe`
+              ? `${many(each.lackingDrills)} more ${each.ranOut ? 'to finish' : 'to be safe'}`
               : each.shortDrills > 0
                 ? 'enough with your own'
                 : 'all here'}

@@ -3,7 +3,7 @@ import { MAX_LEGEND_LINES, MAX_LINE } from '../../core/canvas/legend';
 import { FINISHES } from '../../core/colour/finish';
 import { array, boolean, mixed, number, object, string } from '../http/schema';
 
-export const bagsCarrySchema = mixed((value): value is BagsCarry => BAGS_CARRY.includes(value as BagsCarry))
+const bagsCarrySchema = mixed((value): value is BagsCarry => BAGS_CARRY.includes(value as BagsCarry))
   .typeError('Bags carry codes or key numbers.')
   .nullable();
 

@@ -53,7 +53,7 @@ export interface ColourListView {
 }
 
 /** A correction as it is told. */
-export interface ToldCorrection {
+interface ToldCorrection {
   id: string;
   /** What it changed, a few words each. */
   changes: string[];

@@ -2,7 +2,7 @@ import { XMLParser } from 'fast-xml-parser';
 import { unreadable } from '../http/problem';
 
 /** A worksheet as a workbook lists it. */
-export interface Worksheet {
+interface Worksheet {
   name: string;
   /** File of it in the package. */
   path: string;

@@ -10,6 +10,18 @@ export const requestStateSchema = object({
     .required('Say how far the request has come.'),
 });
 
+export const ranOutSchema = object({
+  id: string().uuid().required('A report needs an id, so that a repeated request changes nothing.'),
+  line: number().integer().min(1).required('Say which colour ran out.'),
+  /** Drills of it that are left. */
+  left: number()
+    .typeError('Give the drills that are left as a number.')
+    .integer('Drills are counted in whole numbers.')
+    .min(0, 'The drills that are left cannot be below 0.')
+    .max(1_000_000)
+    .default(0),
+});
+
 /** Covers a shortage: takes drills out of the stash and counts them as a bag of the line. */
 export const coverSchema = object({
   id: string().uuid().required('Covering needs an id, so that a repeated request takes nothing twice.'),

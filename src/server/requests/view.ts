@@ -1,5 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
+import { knownWanting } from '../../core/requests/ranOut';
 import { requestLines, requestText } from '../../core/requests/supplierRequest';
 import { sectionWithMost } from '../../core/sections/sectionWithMost';
 import { coverOffers } from '../../core/stash/cover';
@@ -7,7 +8,7 @@ import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
 import { inspectionEntries } from '../../data/inspection';
-import { requestStates } from '../../data/requests';
+import { ranOutReports, requestStates } from '../../data/requests';
 import { stashItems } from '../../data/stash';
 import { checkinView } from '../checkin/view';
 import { sectionsOf } from '../sections/view';
@@ -16,8 +17,17 @@ import type { RequestView } from './contract';
 /** @param date of the letter, as it should stand there */
 export async function requestView(queries: Queries, canvas: Canvas, date: string): Promise<RequestView> {
   const legend = await legendOf(queries, canvas.id);
-  const { supply, trash } = await checkinView(queries, canvas);
-  const lines = requestLines(legend, supply, await requestStates(queries, canvas.id), trash);
+  const { supply, trash, bags } = await checkinView(queries, canvas);
+  const wanting = new Map(
+    [...(await ranOutReports(queries, canvas.id))].map(([line, report]) => [
+      line,
+      knownWanting(
+        report,
+        bags.filter((bag) => bag.line === line && bag.removedBy === null),
+      ),
+    ]),
+  );
+  const lines = requestLines(legend, supply, await requestStates(queries, canvas.id), trash, wanting);
   const stash = await stashItems(queries);
   const chart = await chartOf(queries, canvas);
   const { sections } = await sectionsOf(queries, canvas);

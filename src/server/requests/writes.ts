@@ -1,14 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import type { Canvas } from '../../core/canvas/canvas';
+import { MAX_LINE, ofLine } from '../../core/canvas/legend';
+import { leftPerLine } from '../../core/progress/progress';
 import type { RequestState } from '../../core/requests/supplierRequest';
+import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
+import { chartOf } from '../../data/chart';
 import { addBagEntry } from '../../data/checkin';
-import type { Database } from '../../data/engine/database';
-import { addRequestState } from '../../data/requests';
+import type { Database, Queries } from '../../data/engine/database';
+import { addRanOut, addRequestState } from '../../data/requests';
 import { addStashMove, stashItems } from '../../data/stash';
 import { noteHeap } from '../checkin/heap';
 import { once } from '../http/once';
-import { notFound, unreadable } from '../http/problem';
+import { conflict, notFound, unreadable } from '../http/problem';
 
 /**
  * Takes drills out of the stash and counts them as a bag of the line, both or neither. The same request again changes
@@ -72,4 +76,32 @@ export async function noteRequestState(
     }
     await addRequestState(queries, canvas.id, entry, new Date().toISOString());
   });
+}
+
+/**
+ * Notes that a colour ran out at the bench, with what is still to lay of it by the chart.
+ * @throws Problem when there is no such colour or no chart, more is left than is to lay, or the id is taken
+ */
+export async function noteRanOut(
+  database: Database,
+  canvas: Canvas,
+  { id, line, left }: { id: string; line: number; left: number },
+): Promise<{ toLay: number }> {
+  const stillToLay = async (queries: Queries) => {
+    const chart = await chartOf(queries, canvas);
+    if (!chart) throw conflict('Without a chart nobody knows what is still to lay of one colour.');
+    return leftPerLine(chart, await bitmapOf(queries, canvas.id, chart.cells.length), MAX_LINE)[line]!;
+  };
+  const request = { id, what: 'ran out', canvasId: canvas.id, content: { line, left } };
+  await once(database, request, async (queries) => {
+    if (!ofLine(await legendOf(queries, canvas.id), line))
+      throw unreadable('The colour list has no such colour any more.');
+    const toLay = await stillToLay(queries);
+    await addRanOut(queries, canvas.id, id, line, {
+      happenedAt: new Date().toISOString(),
+      leftDrills: left,
+      toLay,
+    });
+  });
+  return { toLay: await stillToLay(database) };
 }
