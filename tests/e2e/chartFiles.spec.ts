@@ -134,6 +134,9 @@ test('a canvas goes out as a ZIP and comes back, as it was or as a copy', async 
   expect(await facts(copy)).toEqual({ laid: 30, drills: 376, colours: 3 });
   expect((await request.delete(`/api/canvases/${id}`)).status()).toBe(204);
   await taken();
+  await expect(page.getByRole('alert')).toContainText('There and back is among the deleted canvases.');
+  expect((await request.delete(`/api/deleted/${id}`)).status()).toBe(204);
+  await taken();
   await page.waitForURL(new RegExp(`/canvas/${id}`));
   expect(await facts(id)).toEqual(await facts(copy));
   expect(await cellsOf(request, id)).toEqual(EXPECTED);

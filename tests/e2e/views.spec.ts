@@ -13,6 +13,7 @@ const STATIONS = [
   'bench',
   'progress',
   'checkin/sheet',
+  'checkin/facts',
   'checkin/request',
   'checkin/inspection',
   'checkin/packing',

@@ -187,7 +187,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await page.getByRole('dialog').getByRole('button', { name: 'Delete', exact: true }).click();
     await expect(entry).toHaveCount(0);
     // It is kept for a while, and comes back with all that was done.
-    await page.getByText('1 deleted canvas, kept for 30 days').click();
+    await page.getByText(/deleted canvas(es)?, kept for 30 days/).click();
     await page.getByRole('button', { name: 'Bring back Hill in three stripes' }).click();
     await expect(entry).toContainText('12.76 %');
   });

@@ -21,6 +21,7 @@ import {
 } from '../../src/server/corrections/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
+import { bagRequest } from './bagRequest';
 
 let database: Database;
 beforeAll(async () => {
@@ -38,20 +39,7 @@ const fresh = ({ line: _, ...colour }: WishedColour): WishedColour => colour;
 
 const countBag = async (canvas: Canvas, of: number) => {
   const id = randomUUID();
-  await enterBag(database, canvas, {
-    id,
-    line: of,
-    label: '',
-    drills: null,
-    how: 'nominal',
-    spread: null,
-    origin: null,
-    assigns: null,
-    changes: null,
-    removes: null,
-    undoes: null,
-    redoes: null,
-  });
+  await enterBag(database, canvas, bagRequest({ id, line: of }));
   return id;
 };
 const lay = (canvas: Canvas, runs: number[]) =>

@@ -20,6 +20,7 @@ import { saveColourList } from '../../src/server/corrections/writes';
 import { progressView, todayIn } from '../../src/server/progress/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
+import { bagRequest } from './bagRequest';
 
 let database: Database;
 beforeAll(async () => {
@@ -29,28 +30,10 @@ afterAll(() => database.close());
 
 const legend = [line(1, { neededDrills: 300, packets: 2 }), line(2, { neededDrills: 90, packets: 1 })];
 
-function bag(more: Partial<BagRequest>): BagRequest {
-  return {
-    id: randomUUID(),
-    line: null,
-    label: '',
-    drills: null,
-    how: 'nominal',
-    spread: null,
-    origin: null,
-    assigns: null,
-    changes: null,
-    removes: null,
-    undoes: null,
-    redoes: null,
-    ...more,
-  };
-}
-
 describe('the bag ledger', () => {
   let canvas: Canvas;
   const enter = async (more: Partial<BagRequest>) => {
-    const request = bag(more);
+    const request = bagRequest(more);
     await enterBag(database, canvas, request);
     return request.id;
   };
@@ -67,7 +50,7 @@ describe('the bag ledger', () => {
 
   it('changes nothing when a request comes twice', async () => {
     canvas = await shelve(database, legend, null);
-    const request = bag({ line: 1 });
+    const request = bagRequest({ line: 1 });
     await enterBag(database, canvas, request);
     await enterBag(database, canvas, request);
     expect((await view()).bags).toHaveLength(1);
@@ -126,7 +109,7 @@ describe('the bag ledger', () => {
 describe('deeper check-in', () => {
   let canvas: Canvas;
   const enter = async (more: Partial<BagRequest>) => {
-    const request = bag(more);
+    const request = bagRequest(more);
     await enterBag(database, canvas, request);
     return request.id;
   };
@@ -472,7 +455,7 @@ describe('sittings and progress', () => {
 describe('a new sheet or chart over old work', () => {
   it('is refused where bags would change their colour', async () => {
     const canvas = await shelve(database, legend, null);
-    await enterBag(database, canvas, bag({ line: 2 }));
+    await enterBag(database, canvas, bagRequest({ line: 2 }));
     const save = (lines: WishedColour[]) => saveColourList(database, canvas, { lines, basedOn: null });
     await expect(save([line(1)])).rejects.toThrow('402 has 1 bag, so it cannot be deleted');
     expect((await checkinView(database, canvas)).supply).toHaveLength(2);

@@ -22,6 +22,7 @@ import { requestView } from '../../src/server/requests/view';
 import { coverFromStash, noteRanOut } from '../../src/server/requests/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
+import { bagRequest } from './bagRequest';
 
 let database: Database;
 beforeAll(async () => {
@@ -43,21 +44,7 @@ async function stash(code: string, drills: number): Promise<string> {
 }
 const inStash = async (id: string) => (await stashItems(database)).find((item) => item.id === id)!.drills;
 const undoOrRedo = (canvas: Canvas, more: { undoes?: string; redoes?: string }, id = randomUUID()) =>
-  enterBag(database, canvas, {
-    id,
-    line: null,
-    label: '',
-    drills: null,
-    how: 'nominal',
-    spread: null,
-    origin: null,
-    assigns: null,
-    changes: null,
-    removes: null,
-    undoes: null,
-    redoes: null,
-    ...more,
-  });
+  enterBag(database, canvas, bagRequest({ id, ...more }));
 
 describe('a shortage covered from the stash', () => {
   it('takes the drills and counts them as a bag, once; taken back, they return; done again, they go again', async () => {
@@ -182,20 +169,8 @@ describe('a colour that runs out at the bench', () => {
     const shelved = () => shelve(database, legend, chartOfRows('1111', '22..'));
     const [canvas, other] = [await shelved(), await shelved()];
     const count = (of: Canvas, number: number, drills: number) =>
-      enterBag(database, of, {
-        id: randomUUID(),
-        line: number,
-        label: '',
-        drills,
-        how: 'counted',
-        spread: null,
-        origin: null,
-        assigns: null,
-        changes: null,
-        removes: null,
-        undoes: null,
-        redoes: null,
-      });
+      enterBag(database, of, bagRequest({ line: number, drills, how: 'counted' }));
+
     for (const of of [canvas, other]) {
       await count(of, 1, 200);
       await count(of, 2, 200);

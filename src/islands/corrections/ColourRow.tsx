@@ -91,6 +91,7 @@ export const ColourRow = memo(function ColourRow({
                 <input
                   data-cell
                   size={SIZES[field]}
+                  style={{ minWidth: `${SIZES[field] + 2}ch` }}
                   className={`field !min-h-11 !px-1.5 ${field === 'name' ? '' : 'number'} ${field === 'neededDrills' || field === 'packets' ? 'text-right' : ''}`}
                   aria-label={`${HEADS[field]}, row ${number}`}
                   inputMode={field === 'neededDrills' || field === 'packets' ? 'numeric' : 'text'}

@@ -155,7 +155,7 @@ function Table({
       )}
       {fault && <Notice kind="fault">{fault}</Notice>}
       <CorrectionHistory canvasId={canvas.id} onChanged={onChanged} />
-      <div className="overflow-x-auto bg-paper">
+      <div className="relative overflow-x-auto bg-paper">
         <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
           <caption className="sr-only">The colour list</caption>
           <thead>

@@ -12,8 +12,18 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     place: 'Check-in',
     keys: [
       ['412 Enter', 'count a bag by its code'],
+      ['412 x5', 'count five bags'],
       ['412 x 140', 'count a bag that holds 140'],
+      ['Enter, ↓', 'with the field empty: the first or second answer to a question'],
       ['Alt+1, 2, 3', 'another packet size for the next bag'],
+    ],
+  },
+  {
+    place: 'Colour list',
+    keys: [
+      ['Enter', 'the next cell, and from the last one the next row'],
+      ['↑ and ↓', 'the same cell of another row'],
+      ['Ctrl+V', 'fill rows from a spreadsheet'],
     ],
   },
   {
@@ -53,7 +63,8 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
   {
     place: 'Bench',
     keys: [
-      ['Space', 'lay or lift the cell in hand'],
+      ['Space', 'lay the square in hand, or lift it'],
+      ['L', 'change between laying and lifting'],
       ['A', 'all of this colour in the section'],
       ['N and P', 'next and previous colour'],
       ['T', 'start or stop the timer'],
