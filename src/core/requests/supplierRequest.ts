@@ -120,7 +120,7 @@ export function requestText(canvas: Canvas, lines: readonly RequestLine[], date:
     '',
     'Hello,',
     '',
-    `my kit “${canvas.title}” (${canvas.width} × ${canvas.height} cells, ${sizeInWords(canvas)}, ${canvas.shape} drills) arrived with drills missing:`,
+    `my kit “${canvas.title}” (${canvas.width} × ${canvas.height} cells, ${sizeInWords(canvas)}, ${canvas.shape} drills) arrived without enough drills of these colours:`,
     '',
     ...rows,
     '',
@@ -129,7 +129,9 @@ export function requestText(canvas: Canvas, lines: readonly RequestLine[], date:
 }
 
 function whatIsMissing(each: RequestLine): string {
-  const counts = `${many(each.receivedDrills)} received of ${many(each.neededDrills)} needed`;
+  const tight =
+    each.receivedDrills >= each.neededDrills && !each.ranOut ? ', too few to spare for bad ones' : '';
+  const counts = `${many(each.receivedDrills)} received of ${many(each.neededDrills)} needed${tight}`;
   const bags =
     each.bagsMissing === 1 ? '1 bag missing' : each.bagsMissing > 1 ? `${each.bagsMissing} bags missing` : '';
   const ask = `${each.ranOut ? 'it ran out while I was laying it, ' : ''}please send at least ${many(each.shortDrills)}`;

@@ -63,7 +63,7 @@ export const ColourRow = memo(function ColourRow({
             {field === 'finish' ? (
               <select
                 data-cell
-                className="field !min-h-11 !px-1"
+                className="field !min-h-11 !min-w-[7.6rem] !px-1"
                 aria-label={`${HEADS.finish}, row ${number}`}
                 value={row.finish}
                 onChange={(event) => onSet(row.key, 'finish', event.target.value)}
