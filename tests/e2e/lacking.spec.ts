@@ -76,7 +76,7 @@ test('the cloth is inspected, measured and photographed', async ({ page, request
     .toBe(60);
   await page.getByLabel('What is it').selectOption('Air channels under the adhesive');
   await expect(page.getByText('Blades are sharp')).toBeVisible();
-  await entry.getByRole('button', { name: 'Withdraw' }).click();
+  await entry.getByRole('button', { name: /^Delete/ }).click();
   await expect(page.getByText('Nothing is written down.')).toBeVisible();
 });
 

@@ -126,6 +126,14 @@ describe('a correction of the colour list', () => {
     expect(await legendOf(database, canvas.id)).toEqual(before);
   });
 
+  it('does not change where a colour came from, whatever is sent back with the list', async () => {
+    const canvas = await kit();
+    const sent = { ...legend[0]!, origin: 'nowhere', drawing: 'M0 0' } as unknown as WishedColour;
+    await save(canvas, [sent, ...legend.slice(1)]);
+    const [first] = await legendOf(database, canvas.id);
+    expect([first!.origin, first!.drawing]).toEqual([undefined, undefined]);
+  });
+
   it('is refused when another screen changed the list since', async () => {
     const canvas = await kit();
     const seen = versionOf(await legendOf(database, canvas.id));

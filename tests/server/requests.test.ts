@@ -12,6 +12,7 @@ import {
 } from '../../src/data/inspection';
 import { addRequestState } from '../../src/data/requests';
 import { addStashItem, addStashMove, stashItems } from '../../src/data/stash';
+import { enterMark } from '../../src/server/bench/writes';
 import { checkinView } from '../../src/server/checkin/view';
 import { enterBag } from '../../src/server/checkin/writes';
 import { photoToJpeg } from '../../src/server/files/pixels';
@@ -183,6 +184,10 @@ describe('a colour that runs out at the bench', () => {
     expect(lines).toMatchObject([{ line: { line: 1 }, shortDrills: 3, lackingDrills: 3, ranOut: true }]);
     expect(text).toContain('it ran out while I was laying it, please send at least 3');
     expect((await requestView(database, other, 'today')).lines).toEqual([]);
+    // Three of the four are laid with drills from elsewhere: one is wanting.
+    const mark = { kind: 'lay' as const, sittingId: null, undoes: null, redoes: null };
+    await enterMark(database, canvas, { ...mark, id: randomUUID(), runs: [0, 3] });
+    expect((await requestView(database, canvas, 'today')).lines).toMatchObject([{ shortDrills: 1 }]);
     await count(canvas, 1, 50);
     expect((await requestView(database, canvas, 'today')).lines).toEqual([]);
     await expect(noteRanOut(database, canvas, { ...report, id: randomUUID(), line: 9 })).rejects.toThrow(

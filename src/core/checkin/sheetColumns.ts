@@ -1,5 +1,6 @@
 import { readFinish } from '../colour/finish';
 import { readHex } from '../colour/rgb';
+import { largest } from '../words/numbers';
 import { readAmount } from './amount';
 
 /** What a sheet may tell about a colour. */
@@ -108,9 +109,7 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
       return counting ? -0.6 : all.largest !== null && meanOf(filled) >= all.largest ? 0.6 : 0.2;
     case 'packets':
       if (amounts < 0.9) return -1;
-      return !counting && Math.max(...filled.slice(0, 1000).map((value) => readAmount(value) ?? 0)) <= 60
-        ? 0.3
-        : -0.5;
+      return !counting && largest(filled.map((value) => readAmount(value) ?? 0)) <= 60 ? 0.3 : -0.5;
   }
 }
 
@@ -148,7 +147,7 @@ export function guessColumns(
   header: readonly string[] | null,
   rows: readonly (readonly string[])[],
 ): ColumnGuess {
-  const width = Math.max(header?.length ?? 0, ...rows.slice(0, 1000).map((row) => row.length));
+  const width = largest([header?.length ?? 0, ...rows.map((row) => row.length)]);
   const columns = Array.from({ length: width }, (_, i) => rows.map((row) => row[i] ?? ''));
   // Codes are numbers too, but not amounts: the column that is named so, else the first that looks so.
   const named = columns.findIndex((_, i) => headingScore(header?.[i] ?? '', 'code') > 0.5);
@@ -159,7 +158,7 @@ export function guessColumns(
     const amounts = filled.length > 0 && filled.every((value) => readAmount(value) !== null);
     return amounts && i !== codes ? [meanOf(filled)] : [];
   });
-  const all: Content = { largest: means.length > 0 ? Math.max(...means) : null };
+  const all: Content = { largest: means.length > 0 ? largest(means) : null };
   const pairs = columns.flatMap((values, column) =>
     SHEET_FIELDS.flatMap((field) => {
       const named = header === null ? 0 : headingScore(header[column] ?? '', field);

@@ -150,7 +150,9 @@ function readTotal(row: SheetRow, mapping: ColumnMapping, lines: readonly Legend
   // Nobody needs to know the word: a row without a code that states what the rows above add up to is their sum.
   const code = mapping.code === null ? '' : (row.cells[mapping.code] ?? '');
   const sum = lines.reduce((drills, line) => drills + line.neededDrills, 0);
-  return lines.length > 1 && stated === sum && !/\d/.test(code) ? sum : null;
+  // Codes that are words would be lost so: there, only a row without any code is one.
+  const isNoCode = code === '' || (!/\d/.test(code) && lines.every((line) => /\d/.test(line.code)));
+  return lines.length > 1 && stated === sum && isNoCode ? sum : null;
 }
 
 function totalInWords(total: number, lines: readonly LegendLine[]): string {

@@ -1,4 +1,5 @@
 import type { LegendLine } from '../canvas/legend';
+import { largest } from '../words/numbers';
 
 /** What the words of a grid may be; a chart prints symbols, so these come first where two explain as much. */
 export const WORD_KINDS = ['symbols', 'codes', 'key numbers'] as const;
@@ -57,7 +58,7 @@ export function readWords(
     for (const [word, times] of words) if (lineOf(word) !== undefined) explained += times;
     return { kind, lineOf, explained };
   });
-  const most = Math.max(...ways.map(({ explained }) => explained));
+  const most = largest(ways.map(({ explained }) => explained));
   const chosen = ways.find(({ kind, explained }) => (wanted ? kind === wanted : explained === most))!;
   const differs = (way: (typeof ways)[number]) =>
     [...words.keys()].some((word) => {

@@ -95,7 +95,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
     () => [coverLayer(section, getComputedStyle(document.documentElement).getPropertyValue('--c-bench'))],
     [section],
   );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the cloth paint the changed bitmap
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the canvas paint the changed bitmap
   const wish = useMemo(
     () => ({ laid, focus: colour ? new Set([colour.line]) : null }),
     [laid, colour, marks.version],
@@ -216,8 +216,14 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
               history={marks.history}
               words={said}
               busy={marks.waiting > 0}
-              onUndo={(id) => store.undo(id)}
-              onRedo={(id) => store.redo(id)}
+              onUndo={(id) => {
+                setDone(null);
+                store.undo(id);
+              }}
+              onRedo={(id) => {
+                setDone(null);
+                store.redo(id);
+              }}
             />
             <fieldset className="flex" aria-label="What a touch does">
               <ToggleButton on={!lifting} onChange={() => setLifting(false)}>

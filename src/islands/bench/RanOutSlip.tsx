@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import { knownWanting } from '../../core/requests/ranOut';
 import { counted, many } from '../../core/words/numbers';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
@@ -14,7 +15,7 @@ export function RanOutSlip({ canvasId, line }: { canvasId: string; line: LegendL
     void enter<{ toLay: number }>(
       `/api/canvases/${canvasId}/requests/ran-out`,
       { line: line.line, left },
-      ({ toLay }) => setWanting(Math.max(0, toLay - left)),
+      ({ toLay }) => setWanting(knownWanting({ happenedAt: '', leftDrills: left, toLay }, [])),
     );
   return (
     <details className="slip !py-2">

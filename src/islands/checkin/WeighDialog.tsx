@@ -200,10 +200,18 @@ export function WeighDialog({
             least={1}
             most={2000}
             whole
-            onChange={setPieces}
+            onChange={(next) => {
+              setPieces(next);
+              // Grams that were typed belong to the number that stood there.
+              if (typing) setSample(null);
+            }}
           />
           {typing ? (
-            <GramsField words={`What ${pieces} weigh, in grams`} onGrams={takeSample} />
+            <GramsField
+              key={`${line.line} ${pieces}`}
+              words={`What ${pieces} weigh, in grams`}
+              onGrams={takeSample}
+            />
           ) : (
             <button
               type="button"
@@ -242,7 +250,7 @@ export function WeighDialog({
         <li className="flex flex-wrap items-center gap-3">
           <span className="font-semibold">3. The full bag</span>
           {typing ? (
-            <GramsField words="Grams of the full bag" onGrams={setFullGrams} />
+            <GramsField key={line.line} words="Grams of the full bag" onGrams={setFullGrams} />
           ) : (
             <button
               type="button"

@@ -85,11 +85,17 @@ export function QuestionSlip({
   useEffect(() => {
     const input = field.current;
     if (key === undefined || !input) return;
+    let lastTyped = Number.NEGATIVE_INFINITY;
     const onKey = (event: KeyboardEvent) => {
       const which = event.key === 'Enter' ? 0 : event.key === 'ArrowDown' ? 1 : -1;
-      if (which < 0 || input.value.trim() !== '') return;
+      if (which < 0 || input.value.trim() !== '') {
+        lastTyped = performance.now();
+        return;
+      }
       event.preventDefault();
-      if (event.repeat || performance.now() - shownAt.current.at < TOO_SOON_MS) return;
+      // A scanner ends a code with two line ends, and a tired hand presses twice: that answers nothing.
+      const since = performance.now() - Math.max(shownAt.current.at, lastTyped);
+      if (event.repeat || since < TOO_SOON_MS) return;
       act.current(which);
     };
     input.addEventListener('keydown', onKey);

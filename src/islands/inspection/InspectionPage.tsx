@@ -141,8 +141,8 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
               <button
                 type="button"
                 className="button self-start !px-2.5"
-                aria-label={`Withdraw ${each.name}`}
-                title="Withdraw"
+                aria-label={`Delete ${each.name}`}
+                title="Delete"
                 onClick={() => withdraw(each.id)}
               >
                 <Trash2 size={19} aria-hidden />

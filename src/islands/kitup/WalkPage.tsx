@@ -74,7 +74,7 @@ function Walk({ entry, legend, first }: WalkProps) {
       void fill();
       return;
     }
-    const found = findLine(word, legend);
+    const found = findLine(word, legend, entry.canvas.bagsCarry);
     setTyped('');
     if (found.kind === 'one') setLine(found.line.line);
     else

@@ -200,7 +200,7 @@ function TipChoice({ tips, onChange }: { tips: number[]; onChange: (tips: number
   );
 }
 
-/** The bars of one colour, one a line, as they are drawn on the cloth. */
+/** The runs of one colour, one a row, as they are drawn on the canvas. */
 function RunsTable({ best, code }: { best: ColourPlan['rows']; code: string }) {
   const alongRows = best.direction === 'rows';
   return (

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { momentInWords } from '../../core/words/moments';
-import { counted } from '../../core/words/numbers';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 
@@ -18,7 +17,7 @@ export function Deleted({ first, days }: { first: DeletedCanvas[]; days: number 
   return (
     <details className="slip mt-8 max-w-xl !py-2">
       <summary className="min-h-11 py-2 font-semibold">
-        {counted(kept.length, 'deleted canvas').replace('canvass', 'canvases')}, kept for {days} days
+        {kept.length === 1 ? '1 deleted canvas' : `${kept.length} deleted canvases`}, kept for {days} days
       </summary>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <ul className="flex flex-col divide-y divide-line">

@@ -89,7 +89,8 @@ export async function saveColourList(
         `The row of ${unknown.code} says that it is colour number ${unknown.line}, which this list does not have. Leave the number out for a new colour.`,
       );
     }
-    const after = identified(before, rows, first).map((row) => {
+    // Where a colour came from, and its drawn symbol, are kept elsewhere; a list that is sent back does not change them.
+    const after = identified(before, rows, first).map(({ origin: _, drawing: __, ...row }) => {
       const was = ofLine(before, row.line);
       return was?.origin === 'own' ? { ...row, origin: 'own' as const } : row;
     });

@@ -88,12 +88,14 @@ export function cellsOf(text: string, { strings, formats }: Workbook): string[][
   let y = 0;
   for (const row of listOf((sheet?.sheetData as Node | undefined)?.row)) {
     y = row['@r'] === undefined ? y + 1 : Number(row['@r']);
-    while (rows.length < y - 1 && rows.length < MOST_EMPTY) rows.push([]);
+    if (!(y >= 1 && y <= MOST_ROWS)) throw tooFar();
+    while (rows.length < y - 1) rows.push([]);
     const cells: string[] = [];
     let x = 0;
     for (const cell of listOf(row.c)) {
       x = cell['@r'] === undefined ? x + 1 : columnOf(String(cell['@r']));
-      while (cells.length < x - 1 && cells.length < MOST_EMPTY) cells.push('');
+      if (!(x >= 1 && x <= MOST_COLUMNS)) throw tooFar();
+      while (cells.length < x - 1) cells.push('');
       cells.push(shown(cell, strings, formats));
     }
     rows.push(cells);
@@ -101,8 +103,15 @@ export function cellsOf(text: string, { strings, formats }: Workbook): string[][
   return rows;
 }
 
-/** Rows or columns that are left out in a file are few; a place far off is a flood. */
-const MOST_EMPTY = 20_000;
+/** A cell far off would make a flood of empty ones. */
+const MOST_ROWS = 20_000;
+const MOST_COLUMNS = 300;
+
+function tooFar(): Error {
+  return unreadable(
+    'This sheet has cells far beyond what an inventory sheet needs. Copy its rows and paste them.',
+  );
+}
 
 function columnOf(place: string): number {
   let column = 0;

@@ -1,9 +1,11 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
+import { leftPerLine } from '../../core/progress/progress';
 import { knownWanting } from '../../core/requests/ranOut';
 import { requestLines, requestText } from '../../core/requests/supplierRequest';
 import { sectionWithMost } from '../../core/sections/sectionWithMost';
 import { coverOffers } from '../../core/stash/cover';
+import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
@@ -18,6 +20,7 @@ import type { RequestView } from './contract';
 export async function requestView(queries: Queries, canvas: Canvas, date: string): Promise<RequestView> {
   const legend = await legendOf(queries, canvas.id);
   const { supply, trash, bags } = await checkinView(queries, canvas);
+  const chart = await chartOf(queries, canvas);
   const wanting = new Map(
     [...(await ranOutReports(queries, canvas.id))].map(([line, report]) => [
       line,
@@ -27,9 +30,14 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
       ),
     ]),
   );
+  // What was laid since, with drills from wherever, is wanting no more.
+  if (chart) {
+    const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
+    const toLay = leftPerLine(chart, laid, highestLine(legend));
+    for (const [line, drills] of wanting) wanting.set(line, Math.min(drills, toLay[line] ?? 0));
+  }
   const lines = requestLines(legend, supply, await requestStates(queries, canvas.id), trash, wanting);
   const stash = await stashItems(queries);
-  const chart = await chartOf(queries, canvas);
   const { sections } = await sectionsOf(queries, canvas);
   const showsMostIn = chart ? sectionWithMost(chart, sections, highestLine(legend)) : () => null;
   const photos = (await inspectionEntries(queries, canvas.id))

@@ -95,6 +95,10 @@ describe('sheets as they are', () => {
     expect(notices[0]).toMatchObject({ lineNumber: 7, reason: expect.stringContaining('add up to it') });
   });
 
+  it('keep a colour whose code is a word, also where its drills are what those above add up to', () => {
+    expect(codes('Code,Drills\nAA,100\nAB,50\nAC,150')).toHaveLength(3);
+  });
+
   it('have blocks side by side', () => {
     const text = 'Key,Code,Drills,,Key,Code,Drills\n1,412,190,,3,1204,90\n2,98,96,,,,';
     expect(codes(text)).toEqual([
