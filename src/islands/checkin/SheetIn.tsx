@@ -22,6 +22,7 @@ import { ColourTable } from '../corrections/ColourTable';
 import { sendFile } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { CheckinNav } from './CheckinNav';
+import { HowRead, NO_OPTIONS, type ReadOptions, type ReadTable, type SheetSource } from './HowRead';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
@@ -245,125 +246,6 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
         </section>
       )}
     </div>
-  );
-}
-
-/** Where the rows come from. */
-type SheetSource =
-  | { kind: 'text'; text: string }
-  | { kind: 'bytes'; bytes: Uint8Array }
-  | { kind: 'workbook'; file: File };
-/** What the reader says of it where the guess is wrong. */
-interface ReadOptions {
-  delimiter: ',' | ';' | '\t' | '|' | null;
-  headerLine: number | null;
-  encoding: string | null;
-  sheet: number;
-}
-const NO_OPTIONS: ReadOptions = { delimiter: null, headerLine: null, encoding: null, sheet: 0 };
-type ReadTable = SheetTable & { sheets: string[] };
-
-const DELIMITERS = [
-  ['', 'found by itself'],
-  ['\t', 'tab'],
-  [',', 'comma'],
-  [';', 'semicolon'],
-  ['|', 'upright stroke |'],
-] as const;
-/** Encodings of text files that people still have (WHATWG Encoding Standard). */
-const ENCODINGS = [
-  ['', 'UTF-8, or as it says itself'],
-  ['windows-1252', 'Western European'],
-  ['windows-1250', 'Central European'],
-  ['windows-1251', 'Cyrillic'],
-  ['windows-1253', 'Greek'],
-  ['windows-1254', 'Turkish'],
-  ['gb18030', 'Chinese'],
-  ['shift_jis', 'Japanese'],
-] as const;
-
-/** How the sheet was read, open to be changed: worksheet, row of the headings, sign between columns, encoding. */
-function HowRead({
-  source,
-  table,
-  options,
-  onChange,
-}: {
-  source: SheetSource;
-  /** Null where it could not be read. */
-  table: ReadTable | null;
-  options: ReadOptions;
-  onChange: (options: ReadOptions) => void;
-}) {
-  const [row, setRow] = useState(String(table?.headerLine ?? 0));
-  return (
-    <fieldset className="flex flex-wrap gap-3 border border-line bg-paper p-3">
-      <legend className="px-1 font-semibold">How it was read</legend>
-      {table && table.sheets.length > 1 && (
-        <Choice
-          words="Worksheet"
-          value={String(options.sheet)}
-          choices={table.sheets.map((name, i) => [String(i), name] as const)}
-          onChange={(sheet) => onChange({ ...options, sheet: Number(sheet), headerLine: null })}
-        />
-      )}
-      <label className="block">
-        <span className="mb-0.5 block text-[0.95rem]">Headings on line (0: none)</span>
-        <input
-          className="field number !w-28"
-          inputMode="numeric"
-          value={row}
-          onChange={(event) => {
-            setRow(event.target.value);
-            if (/^\d{1,4}$/.test(event.target.value))
-              onChange({ ...options, headerLine: Number(event.target.value) });
-          }}
-        />
-      </label>
-      {source.kind !== 'workbook' && (
-        <Choice
-          words="Between columns"
-          value={options.delimiter ?? ''}
-          choices={DELIMITERS}
-          onChange={(sign) =>
-            onChange({ ...options, delimiter: (sign || null) as ReadOptions['delimiter'], headerLine: null })
-          }
-        />
-      )}
-      {source.kind === 'bytes' && (
-        <Choice
-          words="Letters"
-          value={options.encoding ?? ''}
-          choices={ENCODINGS}
-          onChange={(encoding) => onChange({ ...options, encoding: encoding || null, headerLine: null })}
-        />
-      )}
-    </fieldset>
-  );
-}
-
-function Choice({
-  words,
-  value,
-  choices,
-  onChange,
-}: {
-  words: string;
-  value: string;
-  choices: readonly (readonly [string, string])[];
-  onChange: (value: string) => void;
-}) {
-  return (
-    <label className="block">
-      <span className="mb-0.5 block text-[0.95rem]">{words}</span>
-      <select className="field !w-auto" value={value} onChange={(event) => onChange(event.target.value)}>
-        {choices.map(([key, name]) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
 
