@@ -166,6 +166,7 @@ async function countAllBags(queries: Queries, kit: Kit, at: Date): Promise<void>
         drills: kit.canvas.packetDrills,
         how: 'nominal',
         spread: null,
+        shared: [],
         origin: 'kit',
         subject: null,
         undoes: null,

@@ -7,13 +7,14 @@ export interface BagEntry extends DatedBagRow {
   canvasId: string;
 }
 
-const COLUMNS = 'id, kind, line, label, drills, how, spread, origin, subject, undoes, redoes';
+const WRITTEN = 'id, kind, line, label, drills, how, spread, shared_errors, origin, subject, undoes, redoes';
+const COLUMNS = WRITTEN.replace('shared_errors', 'shared_errors as shared');
 
 /** Adds a row to the bag ledger. */
 export async function addBagEntry(queries: Queries, entry: BagEntry): Promise<void> {
   await queries.query(
-    `insert into bag_entry (${COLUMNS}, canvas_id, screen_id, happened_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
+    `insert into bag_entry (${WRITTEN}, canvas_id, screen_id, happened_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8::jsonb, $9, $10, $11, $12, $13, $14, $15)`,
     [
       entry.id,
       entry.kind,
@@ -22,6 +23,7 @@ export async function addBagEntry(queries: Queries, entry: BagEntry): Promise<vo
       entry.drills,
       entry.how,
       entry.spread,
+      JSON.stringify(entry.shared),
       entry.origin,
       entry.subject,
       entry.undoes,

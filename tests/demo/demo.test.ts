@@ -53,6 +53,7 @@ describe('the heap of the kit just arrived', () => {
       line: lantern.legend.find((each) => each.code === bag.label)?.line ?? null,
       how: 'counted' as const,
       spread: 0,
+      shared: [],
       origin: 'kit' as const,
     }));
     const supply = supplyOf(lantern.legend, counted, 200);

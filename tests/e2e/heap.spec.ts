@@ -363,6 +363,10 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   await expect(page.getByRole('button', { name: 'Weigh the full bag' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Simulated scale' }).click();
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
+  await expect(page.getByText('Zero the scale first, with nothing on it.')).toBeVisible();
+  await page.getByRole('button', { name: 'Zero the scale' }).click();
+  await expect(page.getByText(/Zeroed at/)).toBeVisible();
+  await page.getByRole('button', { name: 'Weigh these 50' }).click();
   await expect(page.getByText(/50 weigh 0\.3\d+ g/)).toBeVisible();
   await page.getByRole('button', { name: 'Weigh the empty bag' }).click();
   await expect(page.getByText(/0\.4[78]\d g/)).toBeVisible();
@@ -376,22 +380,53 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   await page.getByRole('button', { name: 'Count this bag for 412' }).click();
   await expect.poll(bags).toMatchObject([{ line: 1, how: 'weighed', drills: Number(drills) }]);
   expect((await bags())[0].spread).toBeGreaterThan(0);
+
+  // The next bag goes against the same sample and empty bag, and errs with the first.
+  await page.getByRole('button', { name: 'Weigh the full bag' }).click();
+  await page.getByRole('button', { name: 'Count this bag for 412' }).click();
+  await expect(page.getByTestId('weighed-so-far')).toContainText('2 bags weighed');
+  await expect.poll(async () => (await bags()).length).toBe(2);
+  const [one, two] = await bags();
+  expect(one.shared).toHaveLength(2);
+  expect(two.shared.map(({ source }: { source: string }) => source)).toEqual(
+    one.shared.map(({ source }: { source: string }) => source),
+  );
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByText('Its bags, to look').click();
+  await expect(page.getByText(/weighed, give or take \d+, from the kit/)).toHaveCount(2);
+});
+
+test('a zero grows old while it lies there, and is asked for again', async ({ page, request }) => {
+  const id = await shelve(request, 'Old zero');
+  await page.clock.install();
+  await page.goto(`/canvas/${id}/checkin`);
+  await page.getByRole('button', { name: 'Weigh' }).click();
+  await page.getByRole('button', { name: 'Zero the scale' }).click();
+  await page.getByLabel('What 50 weigh, in grams').fill('0.31');
+  await page.getByLabel('Grams of the empty bag').fill('0.48');
+  await page.clock.fastForward('03:00');
+  await page.getByLabel('Grams of the full bag').fill('1.72');
+  await expect(page.getByText('The zero is more than 2 minutes old')).toBeVisible();
+  await expect(page.getByTestId('weighed')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Zero it again' }).click();
+  await page.getByLabel('Grams of the full bag').fill('1.72');
+  await expect(page.getByTestId('weighed')).toContainText('200 drills');
 });
 
 test('a scale on a serial port speaks to the same reader', async ({ page, request }) => {
   const id = await shelve(request, 'Serial');
   await page.addInitScript(() => {
     // A stand-in for the port that the browser would hand out; it sends readings in awkward pieces.
-    const pieces = ['W +12.4', '0 g S', '\r\nnoise\nW +12', '.40 g S\n'];
+    const pieces = ['W +L', '0 g S', '\r\nnoise\nW +', 'L0 g S\n'];
+    (window as unknown as { load: string }).load = '12.4';
+    const piece = (n: number) =>
+      pieces[n % pieces.length]!.replace('L', (window as unknown as { load: string }).load);
     const readable = () => {
       let timer: ReturnType<typeof setInterval>;
       let next = 0;
       return new ReadableStream({
         start(controller) {
-          timer = setInterval(
-            () => controller.enqueue(new TextEncoder().encode(pieces[next++ % pieces.length])),
-            30,
-          );
+          timer = setInterval(() => controller.enqueue(new TextEncoder().encode(piece(next++))), 30);
         },
         cancel: () => clearInterval(timer),
       });
@@ -404,8 +439,16 @@ test('a scale on a serial port speaks to the same reader', async ({ page, reques
   await page.getByRole('button', { name: 'My scale' }).click();
 
   await expect(page.getByText(/12\.4 g at rest/)).toBeVisible();
+  await page.getByRole('button', { name: 'Zero the scale' }).click();
+  await expect(page.getByText(/Zeroed at/)).toBeVisible();
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
-  await expect(page.getByText('50 weigh 12.400 g')).toBeVisible();
+  await expect(page.getByText('The sample weighs nothing on this scale.')).toBeVisible();
+  await page.evaluate(() => {
+    (window as unknown as { load: string }).load = '12.7';
+  });
+  await expect(page.getByText(/12\.7 g at rest/)).toBeVisible();
+  await page.getByRole('button', { name: 'Weigh these 50' }).click();
+  await expect(page.getByText('50 weigh 0.300 g')).toBeVisible();
   await page.getByRole('button', { name: 'Close' }).click();
   await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
 });
@@ -423,8 +466,9 @@ test('a bag is counted by the grams that a display shows, and no stand-in is off
   await page.getByRole('button', { name: 'Weigh' }).click();
   await expect(page.getByRole('button', { name: 'Simulated scale' })).toHaveCount(0);
   // Worked by hand: 50 weigh 0.31 g, so (1.72 − 0.48) ÷ 0.0062 = 200 drills.
+  await page.getByRole('button', { name: 'Zero the scale' }).click();
   await page.getByLabel('What 50 weigh, in grams').fill('0,31');
-  await page.getByLabel('Grams of the empty bag; 0 after taring it').fill('0.48');
+  await page.getByLabel('Grams of the empty bag').fill('0.48');
   await page.getByLabel('Grams of the full bag').fill('99999');
   await expect(page.getByText('0 to 5,000 g')).toBeVisible();
   await page.getByLabel('Grams of the full bag').fill('1,72');

@@ -10,6 +10,7 @@ export function bagRequest(more: Partial<BagRequest>): BagRequest {
     drills: null,
     how: 'nominal',
     spread: null,
+    shared: [],
     origin: null,
     assigns: null,
     changes: null,

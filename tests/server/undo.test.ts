@@ -100,6 +100,7 @@ describe('undo of a bag', () => {
     drills: null,
     how: 'nominal' as const,
     spread: null,
+    shared: [],
     origin: null,
     assigns: null,
     changes: null,

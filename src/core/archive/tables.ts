@@ -173,7 +173,10 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('label', 'text', 'What stands on the bag'),
       column('drills', 'integer', 'Drills in it'),
       column('how', 'text', 'How they are known', { oneOf: ['nominal', 'counted', 'weighed'] }),
-      optional('spread', 'number', 'Standard uncertainty, drills'),
+      optional('spread', 'number', 'Standard uncertainty of the bag by itself, drills'),
+      column('shared_errors', 'json', 'Errors in common with other bags: source, and spread in drills', {
+        absent: '[]',
+      }),
       column('origin', 'text', 'Where the bag came from', { oneOf: BAG_ORIGINS, absent: 'kit' }),
       optional('undoes', 'uuid', 'Entry that this one takes back', { refers: ['bag_entry', 'id'] }),
       optional('redoes', 'uuid', 'Entry that this one counts again', { refers: ['bag_entry', 'id'] }),

@@ -5,6 +5,14 @@ export type BagMeasure = 'nominal' | 'counted' | 'weighed';
 export const BAG_ORIGINS = ['kit', 'seller', 'stash', 'bought'] as const;
 export type BagOrigin = (typeof BAG_ORIGINS)[number];
 
+/** A part of an error that bags have in common, because they were weighed against one sample or one empty bag. */
+export interface SharedError {
+  /** Id of what they were weighed against. */
+  source: string;
+  /** Standard deviation that it brings to this bag, in drills; all bags of one source err the same way. */
+  spread: number;
+}
+
 /** A bag in the check-in ledger; `line` is null for a bag that belongs to no line. */
 export interface CountedBag {
   id: string;
@@ -15,5 +23,7 @@ export interface CountedBag {
   how: BagMeasure;
   /** Standard deviation of `drills` by itself: 0 when counted, from the weighing when weighed, else `nominalSpread`. */
   spread: number;
+  /** What it errs by together with other bags, beside `spread`. */
+  shared: readonly SharedError[];
   origin: BagOrigin;
 }

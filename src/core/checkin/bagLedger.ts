@@ -1,4 +1,4 @@
-import type { BagMeasure, BagOrigin, CountedBag } from './bag';
+import type { BagMeasure, BagOrigin, CountedBag, SharedError } from './bag';
 import { nominalSpread } from './filling';
 
 /** One row of the bag ledger. */
@@ -15,6 +15,7 @@ export interface BagRow {
   how: BagMeasure;
   /** Standard deviation in drills; null for the usual one of a nominal packet. */
   spread: number | null;
+  shared: readonly SharedError[];
   origin: BagOrigin;
   subject: string | null;
   undoes: string | null;
@@ -28,7 +29,7 @@ export interface DatedBagRow extends BagRow {
 }
 
 /** What a row says that a bag is. */
-type BagState = Pick<BagRow, 'line' | 'label' | 'drills' | 'how' | 'spread' | 'origin'>;
+type BagState = Pick<BagRow, 'line' | 'label' | 'drills' | 'how' | 'spread' | 'shared' | 'origin'>;
 
 /** A bag over the ledger: the rows about it that stand, its count first. */
 interface BagHistory<Row extends BagRow> {
@@ -82,8 +83,8 @@ function takeBack<Row extends BagRow>(bags: Map<string, BagHistory<Row>>, row: R
 }
 
 function bagOf(id: string, versions: readonly BagRow[]): CountedBag {
-  const { line, label, drills, how, spread, origin }: BagState = versions.at(-1)!;
-  return { id, line, label, drills, how, spread: spread ?? nominalSpread(drills), origin };
+  const { line, label, drills, how, spread, shared, origin }: BagState = versions.at(-1)!;
+  return { id, line, label, drills, how, spread: spread ?? nominalSpread(drills), shared, origin };
 }
 
 /**

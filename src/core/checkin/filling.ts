@@ -1,4 +1,5 @@
 import type { CountedBag } from './bag';
+import { spreadOfSum } from './weighing';
 
 /**
  * How far bags are from their printed number. All bags of a kit come from one filler, so most of the error is common to
@@ -28,21 +29,52 @@ export function nominalSpread(drills: number): number {
 
 /**
  * Learns the filler's error from bags that were counted or weighed: the mean of a normal law with a normal prior (the
- * conjugate case; Gelman et al., Bayesian Data Analysis, section 2.5, from memory).
+ * conjugate case; Gelman et al., Bayesian Data Analysis, section 2.5, from memory). Bags weighed against one sample err
+ * together, so that all of them tell no more than their mean with that common error.
  * @param sizes usual sizes of bags, in drills
  */
 export function learnedFilling(bags: readonly CountedBag[], sizes: readonly number[]): Filling {
   let precision = 1 / FILLING_START.spread ** 2;
   let weighted = FILLING_START.deviation * precision;
   let learned = 0;
-  for (const bag of bags) {
-    if (bag.how === 'nominal' || (bag.origin !== 'kit' && bag.origin !== 'seller')) continue;
-    const size = sizes.find((each) => Math.abs(bag.drills / each - 1) <= NEAR_SIZE);
-    if (size === undefined) continue;
-    const weight = 1 / (OWN_SPREAD ** 2 + (bag.spread / size) ** 2);
+  for (const told of bagsBySample(bags, sizes).values()) {
+    const known = told.reduce((sum, bag) => sum + 1 / bag.variance, 0);
+    const mean = told.reduce((sum, bag) => sum + bag.deviation / bag.variance, 0) / known;
+    const common = told.reduce((sum, bag) => sum + bag.common / bag.variance, 0) / known;
+    const weight = 1 / (1 / known + common ** 2);
     precision += weight;
-    weighted += weight * (bag.drills / size - 1);
-    learned++;
+    weighted += weight * mean;
+    learned += told.length;
   }
   return { deviation: weighted / precision, spread: Math.sqrt(1 / precision), bags: learned };
+}
+
+/** What one bag tells of the filler, all as shares of its printed number. */
+interface ToldByBag {
+  deviation: number;
+  /** Of what the bag errs by itself. */
+  variance: number;
+  /** Standard deviation of what it errs by with others of its sample. */
+  common: number;
+}
+
+/** Bags whose number is known by hand or by weight, those weighed against one sample together. */
+function bagsBySample(
+  bags: readonly CountedBag[],
+  sizes: readonly number[],
+): ReadonlyMap<string, ToldByBag[]> {
+  const told = new Map<string, ToldByBag[]>();
+  for (const { how, origin, drills, spread, shared } of bags) {
+    if (how === 'nominal' || (origin !== 'kit' && origin !== 'seller')) continue;
+    const size = sizes.find((each) => Math.abs(drills / each - 1) <= NEAR_SIZE);
+    if (size === undefined) continue;
+    const sample = shared[0]?.source ?? '';
+    const bag = {
+      deviation: drills / size - 1,
+      variance: OWN_SPREAD ** 2 + (spread / size) ** 2,
+      common: spreadOfSum([{ spread: 0, shared }]) / size,
+    };
+    told.set(sample, [...(told.get(sample) ?? []), bag]);
+  }
+  return told;
 }

@@ -3,10 +3,10 @@ import { seededRandom } from '../chance/random';
 /** How a simulated scale behaves. */
 export interface ScaleHabits {
   resolutionGrams: number;
-  /** Standard deviation of the noise on a reading at rest. */
-  noiseGrams: number;
-  /** Creep per reading, as strain gauges show it. */
-  driftGrams: number;
+  /** Standard deviation of the noise on a reading at rest, in steps of the display. */
+  noiseSteps: number;
+  /** Creep per reading, as strain gauges show it, in steps of the display. */
+  driftSteps: number;
   /** Readings until the pan has stopped swinging. */
   readingsToRest: number;
   /** Never says that it is at rest. */
@@ -17,8 +17,8 @@ export interface ScaleHabits {
 /** A small kitchen or jeweller's scale. */
 export const POCKET_SCALE: ScaleHabits = {
   resolutionGrams: 0.01,
-  noiseGrams: 0.003,
-  driftGrams: 0.00002,
+  noiseSteps: 0.3,
+  driftSteps: 0.002,
   readingsToRest: 12,
   restless: false,
   maxGrams: 200,
@@ -48,8 +48,8 @@ export function simulatedScale(
       readings++;
       if (grams > habits.maxGrams) return 'W OVER\n';
       const swing = (before - grams) * Math.exp((-5 * since) / habits.readingsToRest) * Math.cos(since * 1.3);
-      const shown = grams + swing + habits.driftGrams * readings + habits.noiseGrams * random.normal();
-      const steps = Math.round(shown / habits.resolutionGrams);
+      const wandered = habits.driftSteps * readings + habits.noiseSteps * random.normal();
+      const steps = Math.round((grams + swing) / habits.resolutionGrams + wandered);
       const digits = Math.max(0, Math.ceil(-Math.log10(habits.resolutionGrams)));
       const value = steps * habits.resolutionGrams;
       const stable = !habits.restless && since > habits.readingsToRest;

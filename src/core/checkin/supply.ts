@@ -5,6 +5,7 @@ import { counted } from '../words/numbers';
 import type { CountedBag } from './bag';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
 import { type Filling, learnedFilling } from './filling';
+import { type ErringBag, spreadOfSum } from './weighing';
 
 export type Verdict =
   | { kind: 'missing' }
@@ -135,10 +136,10 @@ interface Heap {
   drills: number;
   /** Those of them in bags of printed number. */
   nominal: number;
-  /** Sum of the variances that each bag has by itself. */
-  variance: number;
+  /** What its bags err by beside the filler. */
+  erring: ErringBag[];
 }
-const EMPTY_HEAP: Heap = { bags: 0, drills: 0, nominal: 0, variance: 0 };
+const EMPTY_HEAP: Heap = { bags: 0, drills: 0, nominal: 0, erring: [] };
 
 function heapsByLine(
   bags: readonly CountedBag[],
@@ -147,11 +148,11 @@ function heapsByLine(
   const heaps = new Map<number, Heap>();
   for (const bag of bags) {
     if (bag.line === null || !wanted(bag)) continue;
-    const heap = heaps.get(bag.line) ?? { ...EMPTY_HEAP };
+    const heap = heaps.get(bag.line) ?? { ...EMPTY_HEAP, erring: [] };
     heap.bags++;
     heap.drills += bag.drills;
     if (bag.how === 'nominal') heap.nominal += bag.drills;
-    heap.variance += bag.spread ** 2;
+    heap.erring.push(bag);
     heaps.set(bag.line, heap);
   }
   return heaps;
@@ -161,7 +162,7 @@ function heapsByLine(
 function expectedOf(heap: Heap, filling: Filling): { drills: number; spread: number } {
   return {
     drills: heap.drills + heap.nominal * filling.deviation,
-    spread: Math.sqrt(heap.variance + (heap.nominal * filling.spread) ** 2),
+    spread: Math.hypot(spreadOfSum(heap.erring), heap.nominal * filling.spread),
   };
 }
 

@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
+import type { SharedError } from '../../core/checkin/bag';
 import { BAG_ORIGINS, type BagMeasure, type BagOrigin } from '../../core/checkin/bag';
 import type { ListedBag } from '../../core/checkin/bagLedger';
+import { expanded } from '../../core/checkin/weighing';
 import { momentInWords } from '../../core/words/moments';
 import { counted, many } from '../../core/words/numbers';
 import { NumberField } from '../../ui/NumberField';
@@ -12,6 +14,7 @@ export interface BagChange {
   drills: number;
   how: BagMeasure;
   spread: number | null;
+  shared: readonly SharedError[];
   origin: BagOrigin;
 }
 
@@ -50,7 +53,9 @@ export function BagList({
             <span className={`number font-semibold ${bag.removedBy === null ? '' : 'line-through'}`}>
               {many(bag.drills)}
             </span>{' '}
-            drills, {HOW_IN_WORDS[bag.how]}, {ORIGIN_IN_WORDS[bag.origin]}
+            drills, {HOW_IN_WORDS[bag.how]}
+            {bag.how === 'weighed' && `, give or take ${many(Math.ceil(expanded([bag])))}`},{' '}
+            {ORIGIN_IN_WORDS[bag.origin]}
           </p>
           <p className="text-[0.95rem] text-faded">
             {bag.removedBy !== null && 'Removed. '}Counted{' '}
@@ -185,7 +190,16 @@ function BagForm({
         <button
           type="button"
           className="button button-main"
-          onClick={() => onSave({ line, drills, how, origin, spread: how === 'weighed' ? bag.spread : null })}
+          onClick={() =>
+            onSave({
+              line,
+              drills,
+              how,
+              origin,
+              spread: how === 'weighed' ? bag.spread : null,
+              shared: how === 'weighed' ? bag.shared : [],
+            })
+          }
         >
           Save
         </button>

@@ -5,6 +5,7 @@ import type { BagMeasure } from '../../core/checkin/bag';
 import { bagInWords } from '../../core/checkin/bagInWords';
 import type { ListedBag } from '../../core/checkin/bagLedger';
 import { spokenResult } from '../../core/checkin/supply';
+import type { ErringBag } from '../../core/checkin/weighing';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import { counted } from '../../core/words/numbers';
 import type { CheckinView } from '../../server/checkin/contract';
@@ -25,7 +26,7 @@ import { Strays } from './Strays';
 import { SupplyTable } from './SupplyTable';
 import { TrashSlip } from './TrashSlip';
 import { useCheckin } from './useCheckin';
-import { WeighDialog } from './WeighDialog';
+import { WeighDialog } from './weigh/WeighDialog';
 
 const SPEECH_KEY = 'oculent-speech';
 
@@ -73,11 +74,11 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
     label: string,
     drills: number,
     how: BagMeasure,
-    spread: number | null = null,
+    error: Partial<ErringBag> = {},
     bags = 1,
   ) => {
     for (let bag = 1; bag <= bags; bag++) {
-      enterBag({ line: line?.line ?? null, label, drills, how, spread }, (next) => {
+      enterBag({ line: line?.line ?? null, label, drills, how, ...error }, (next) => {
         setLast({ label, line, drills });
         if (!speaks || bag < bags) return;
         say(
@@ -87,7 +88,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
         );
       });
     }
-    field.current?.focus();
+    if (weighing === null) field.current?.focus();
   };
   const remove = (bag: ListedBag) => enterBag({ removes: bag.id });
   const keepInStash = (bag: ListedBag, hex: string | null) => {
@@ -119,7 +120,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               setSpeaks(on);
             }}
             bagsCarry={bagsCarry}
-            onCount={({ line, label, bags, drills, how }) => count(line, label, drills, how, null, bags)}
+            onCount={({ line, label, bags, drills, how }) => count(line, label, drills, how, {}, bags)}
             onCarry={(carry) => {
               setBagsCarry(carry);
               void write<unknown>('PATCH', `/api/canvases/${canvas.id}`, { bagsCarry: carry }, () => {});
@@ -221,10 +222,9 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               setWeighing(null);
               field.current?.focus();
             }}
-            onCount={(line, drills, spread) => {
-              setWeighing(null);
-              count(line, line.code, drills, 'weighed', spread);
-            }}
+            onCount={(line, { drills, spread, shared }) =>
+              count(line, line.code, Math.round(drills), 'weighed', { spread, shared })
+            }
           />
         )}
       </div>

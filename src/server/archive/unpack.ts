@@ -182,6 +182,9 @@ const resultsSchema = array(
     atLeast: number().required(),
   }),
 ).required();
+const sharedErrorsSchema = array(
+  object({ source: string().uuid().required(), spread: number().min(0).required() }),
+).required();
 const editsSchema = array(
   object({ line: number().integer().min(0).required(), runs: mixed<number[]>().required() }),
 ).required();
@@ -202,6 +205,9 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
   if (legend.length > 0) {
     const lines = (legend as unknown as LegendRow[]).map(legendLineOf);
     await inTable('legend_line', sheetSchema.validate({ lines }));
+  }
+  for (const { shared_errors } of rows('bag_entry')) {
+    await inTable('bag_entry', sharedErrorsSchema.validate(shared_errors));
   }
   const known = new Set(legend.map(({ line }) => line));
   const bags = rows('bag_entry') as unknown as BagRow[];

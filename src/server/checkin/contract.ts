@@ -6,7 +6,7 @@ import type { SheetFinding } from '../../core/checkin/sheetSanity';
 import type { StrayMatch } from '../../core/checkin/strays';
 import type { CanvasSupply, LineSupply } from '../../core/checkin/supply';
 import type { UndoView } from '../../core/ledger/history';
-import { number, object, string } from '../http/schema';
+import { array, number, object, string } from '../http/schema';
 
 const ledgerId = string()
   .uuid('The id must be a UUID.')
@@ -31,8 +31,17 @@ export const bagSchema = object({
   how: string()
     .oneOf(['nominal', 'counted', 'weighed'] as const)
     .default('nominal'),
-  /** Standard uncertainty of a weighed bag, in drills. */
+  /** Standard uncertainty of a weighed bag by itself, in drills. */
   spread: number().min(0).max(100_000).nullable().default(null),
+  /** What a weighed bag errs by together with others: of one sample, of one empty bag. */
+  shared: array(
+    object({
+      source: string().uuid('The source of a shared error is a UUID.').required(),
+      spread: number().min(0).max(100_000).required(),
+    }),
+  )
+    .max(4, 'A bag has at most four errors in common with others.')
+    .default([]),
   origin: string()
     .oneOf(BAG_ORIGINS, 'A bag is from the kit, the seller, the stash, or bought.')
     .nullable()

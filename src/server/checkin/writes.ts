@@ -1,6 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
-import type { BagMeasure, BagOrigin, CountedBag } from '../../core/checkin/bag';
+import type { BagMeasure, BagOrigin, CountedBag, SharedError } from '../../core/checkin/bag';
 import { bagInWords } from '../../core/checkin/bagInWords';
 import { type BagRow, laterOnSameBag } from '../../core/checkin/bagLedger';
 import { legendOf } from '../../data/canvas';
@@ -27,6 +27,7 @@ export interface BagRequest {
   drills: number | null;
   how: BagMeasure;
   spread: number | null;
+  shared: readonly SharedError[];
   origin: BagOrigin | null;
   assigns: string | null;
   changes: string | null;
@@ -127,9 +128,9 @@ async function repeatOrTakeBack(queries: Queries, canvas: Canvas, bag: BagReques
 /** A row about a bag that says what the bag is already. */
 function aboutBag(
   kind: BagRow['kind'],
-  { id, line, label, drills, how, spread, origin }: CountedBag,
+  { id, line, label, drills, how, spread, shared, origin }: CountedBag,
 ): EntryBody {
-  return { kind, line, label, drills, how, spread, origin, subject: id, undoes: null, redoes: null };
+  return { kind, line, label, drills, how, spread, shared, origin, subject: id, undoes: null, redoes: null };
 }
 
 function assignment(bag: BagRequest, stray: CountedBag): EntryBody {
@@ -167,7 +168,7 @@ function freshEntry(
   bag: BagRequest,
   line: LegendLine | undefined,
   usualDrills: number,
-): Pick<BagRow, 'line' | 'label' | 'drills' | 'how' | 'spread'> {
+): Pick<BagRow, 'line' | 'label' | 'drills' | 'how' | 'spread' | 'shared'> {
   if (!line && bag.label === '' && bag.changes === null)
     throw unreadable('A bag of no colour in the list needs its code as a label.');
   if (bag.how === 'weighed' && bag.spread === null) throw unreadable('A weighed bag needs its uncertainty.');
@@ -177,6 +178,7 @@ function freshEntry(
     drills: bag.drills ?? usualDrills,
     how: bag.how,
     spread: bag.how === 'counted' ? 0 : bag.how === 'weighed' ? bag.spread : null,
+    shared: bag.how === 'weighed' ? bag.shared : [],
   };
 }
 

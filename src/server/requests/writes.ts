@@ -48,6 +48,7 @@ export async function coverFromStash(
         drills: wish.drills,
         how: 'counted',
         spread: 0,
+        shared: [],
         origin: 'stash',
         subject: null,
         undoes: null,

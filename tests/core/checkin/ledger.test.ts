@@ -20,6 +20,7 @@ const row = (id: string, more: Partial<BagRow>): BagRow => ({
   drills: 200,
   how: 'nominal',
   spread: null,
+  shared: [],
   origin: 'kit',
   subject: null,
   undoes: null,
@@ -105,6 +106,7 @@ describe('what one bag changes', () => {
       drills: 200,
       how: 'nominal',
       spread: 6,
+      shared: [],
       origin: 'kit',
     });
     const before = [bag('a', 1), bag('b', 2), bag('c', null)];
@@ -125,7 +127,7 @@ describe('what lacks', () => {
       line(2, { neededDrills: 300 }),
       line(3, { neededDrills: 0 }),
     ],
-    [{ id: 'a', line: 2, label: '', drills: 240, how: 'counted', spread: 0, origin: 'kit' }],
+    [{ id: 'a', line: 2, label: '', drills: 240, how: 'counted', spread: 0, shared: [], origin: 'kit' }],
     200,
   );
 

@@ -109,6 +109,7 @@ describe('strays', () => {
     drills: 200,
     how: 'nominal',
     spread: 6,
+    shared: [],
     origin: 'kit',
   });
   const matches = (bags: CountedBag[]) =>

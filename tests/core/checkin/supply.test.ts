@@ -24,6 +24,7 @@ const bag = (number: number | null, drills = 200, id = String(Math.random())): C
   drills,
   how: 'nominal',
   spread: nominalSpread(drills),
+  shared: [],
   origin: 'kit',
 });
 
@@ -85,6 +86,24 @@ describe('supply of a canvas', () => {
     // A bag counted by hand adds nothing, but it tells of the filler: one of 200 is as printed.
     const learned = supplied([bag(1), bag(1), { ...bag(1), how: 'counted', spread: 0 }]).spread;
     expect(learned).toBeCloseTo(Math.hypot(2, 2, 400 / Math.sqrt(1 / 0.03 ** 2 + 1 / 0.01 ** 2)), 9);
+  });
+
+  it('adds up as it is what bags of one sample err by together, and learns no more from many than they tell', () => {
+    const weighed = (id: string, source: string): CountedBag => ({
+      ...bag(1, 200, id),
+      how: 'weighed',
+      spread: 3,
+      shared: [{ source, spread: 4 }],
+    });
+    const spreadOf = (bags: CountedBag[]) => supplyOf([line(1)], bags, 200)[0]!.spread;
+    expect(spreadOf([weighed('a', 's'), weighed('b', 's')])).toBeCloseTo(Math.hypot(3, 3, 8), 9);
+    expect(spreadOf([weighed('a', 's'), weighed('b', 't')])).toBeCloseTo(Math.hypot(3, 3, 4, 4), 9);
+    // 4 of 200 are 2 % in common: however many are weighed, the filler is not known better than that.
+    const many = Array.from({ length: 10_000 }, (_, i) => weighed(String(i), 's'));
+    expect(learnedFilling(many, [200]).spread).toBeCloseTo(1 / Math.sqrt(1 / 0.03 ** 2 + 1 / 0.02 ** 2), 5);
+    expect(learnedFilling([weighed('a', 's'), weighed('b', 't')], [200]).spread).toBeLessThan(
+      learnedFilling([weighed('a', 's'), weighed('b', 's')], [200]).spread,
+    );
   });
 
   it('does not average out what a filler does to all bags: 42 of 200 for 8,000 run out with 28.7 %', () => {

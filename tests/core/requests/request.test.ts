@@ -39,6 +39,7 @@ const bag = (number: number, drills = 200): CountedBag => ({
   drills,
   how: 'nominal',
   spread: 2,
+  shared: [],
   origin: 'kit',
 });
 const lines = (bags: CountedBag[], states = new Map<number, 'asked' | 'promised' | 'arrived'>()) =>

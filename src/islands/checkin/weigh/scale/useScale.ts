@@ -1,12 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ScaleLines, type ScaleReading, WeightSettler } from '../../../core/checkin/scaleReader';
+import { ScaleLines, type ScaleReading, WeightSettler } from '../../../../core/checkin/scaleReader';
+import type { Weight } from '../../../../core/checkin/weighing';
 import type { ScaleSource } from './scaleSource';
 
 /** The reading in view, and a way to take a weight once it has come to rest. */
 export interface Scale {
   reading: ScaleReading | 'over' | null;
   /** Waits for rest. Rejects with a sentence when the load is too heavy or the scale never settles. */
-  take(): Promise<number>;
+  take(): Promise<Weight>;
 }
 
 export function useScale(source: ScaleSource | null, resolutionGrams: number): Scale {
@@ -26,13 +27,13 @@ export function useScale(source: ScaleSource | null, resolutionGrams: number): S
 
   const take = useCallback(
     () =>
-      new Promise<number>((resolve, reject) => {
+      new Promise<Weight>((resolve, reject) => {
         const settler = new WeightSettler(resolutionGrams);
         taking.current = (next) => {
           const settling = settler.push(next);
           if (settling.kind === 'waiting') return;
           taking.current = null;
-          if (settling.kind === 'settled') resolve(settling.grams);
+          if (settling.kind === 'settled') resolve(settling.weight);
           else if (settling.kind === 'over')
             reject(new Error('This is more than the scale can weigh. Take some off.'));
           else {

@@ -1,4 +1,4 @@
-import { type ScaleHabits, simulatedScale } from '../../../core/checkin/simulatedScale';
+import { type ScaleHabits, simulatedScale } from '../../../../core/checkin/simulatedScale';
 
 /** Something that sends the scale protocol as text. */
 export interface ScaleSource {
