@@ -4,7 +4,7 @@ import { applyMark, onlyLine } from '../src/core/bench/marking';
 import type { Canvas } from '../src/core/canvas/canvas';
 import { emptyBitmap } from '../src/core/cells/bitmap';
 import { hexToRgb, rgbToHex } from '../src/core/colour/rgb';
-import { ALLOT_GOALS } from '../src/core/kitup/allotment';
+import { ALLOT_GOALS } from '../src/core/kitup/allotTask';
 import { STARTING_LAYOUTS, startStorage } from '../src/core/storage/drawStorage';
 import { addMark, addSitting, endSitting } from '../src/data/bench';
 import { addCanvas, replaceLegend } from '../src/data/canvas';
@@ -94,6 +94,7 @@ async function layCases(database: Database, { kingfisher, lantern }: Kits, now: 
       order: 'code',
       leave: 'fewest drills',
       goals: [...ALLOT_GOALS],
+      several: false,
       locks: [],
     });
   const { canvas, legend } = kingfisher;
@@ -110,7 +111,7 @@ async function layCases(database: Database, { kingfisher, lantern }: Kits, now: 
         drills: 0,
         undoes: null,
         redoes: null,
-        freed: null,
+        freed: [],
         stashMoveId: null,
       },
       now.toISOString(),

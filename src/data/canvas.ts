@@ -151,7 +151,7 @@ export const KEPT_DAYS = 30;
 export async function deleteCanvas(queries: Queries, id: string, deletedAt: string): Promise<boolean> {
   const rows = await queries.query(
     `update canvas set deleted_at = $2,
-       kept_pots = (select coalesce(jsonb_agg(jsonb_build_object('line', line, 'storage_id', storage_id, 'slot', slot,
+       kept_pots = (select coalesce(jsonb_agg(jsonb_build_object('line', line, 'nth', nth, 'storage_id', storage_id, 'slot', slot,
          'locked', locked)), '[]') from allotment where canvas_id = $1)
      where id = $1 and deleted_at is null and not arriving returning id`,
     [id, deletedAt],
@@ -169,9 +169,9 @@ export async function bringBackCanvas(queries: Queries, id: string): Promise<boo
   );
   if (rows.length === 0) return false;
   await queries.query(
-    `insert into allotment (canvas_id, line, storage_id, slot, locked)
-     select $1, p.line, p.storage_id, p.slot, p.locked
-     from canvas c, jsonb_to_recordset(c.kept_pots) as p (line int, storage_id uuid, slot text, locked boolean)
+    `insert into allotment (canvas_id, line, nth, storage_id, slot, locked)
+     select $1, p.line, coalesce(p.nth, 1), p.storage_id, p.slot, p.locked
+     from canvas c, jsonb_to_recordset(c.kept_pots) as p (line int, nth int, storage_id uuid, slot text, locked boolean)
      join storage s on s.id = p.storage_id
      where c.id = $1 on conflict do nothing`,
     [id],

@@ -142,6 +142,7 @@ async function busyCanvas(): Promise<Canvas> {
     order: 'code',
     leave: 'fewest drills',
     goals: ['closes', 'overflow', 'refills', 'order', 'neighbours'],
+    several: false,
     locks: [],
   });
   await add(
@@ -251,6 +252,7 @@ describe('the archive of a canvas', () => {
       order: 'code',
       leave: 'fewest drills',
       goals: [...goals],
+      several: false,
       locks: [],
     });
     const slots = () => elsewhere.query('select canvas_id, line, slot from allotment order by line');

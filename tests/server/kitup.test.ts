@@ -7,7 +7,8 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import { makeChart } from '../../src/core/cells/chart';
 import type { WishedColour } from '../../src/core/corrections/colourList';
-import { ALLOT_GOALS } from '../../src/core/kitup/allotment';
+import { ALLOT_GOALS } from '../../src/core/kitup/allotTask';
+import type { PotEventKind } from '../../src/core/kitup/potLedger';
 import { usualSheet } from '../../src/core/labels/sheet';
 import { STARTING_LAYOUTS, startStorage } from '../../src/core/storage/drawStorage';
 import type { Storage } from '../../src/core/storage/storage';
@@ -57,6 +58,7 @@ function wish(storages: Storage[], more: Partial<KitupWish> = {}): KitupWish {
     order: 'code',
     leave: 'fewest drills',
     goals: [...ALLOT_GOALS],
+    several: false,
     locks: [],
     ...more,
   };
@@ -79,7 +81,7 @@ describe('a plan of pots', () => {
     expect(whole.map((bag) => bag.bag)).toEqual([1, 2, 3, 4, 5, 6, 7]);
     expect(whole.find((bag) => bag.drills === 40)?.reason).toBe('only 40 drills');
     expect(Object.keys(potted(view))).toHaveLength(64);
-    expect(view.places[whole[0]!.line]).toBe('bag 1');
+    expect(view.places[whole[0]!.line]).toEqual(['bag 1']);
   });
 
   it('keeps pots that are filled, and colours that are locked by hand', async () => {
@@ -164,6 +166,98 @@ describe('a plan of pots', () => {
   });
 });
 
+describe('pots left over', () => {
+  it('take what overflows, with a label each, and are filled and put away with their colour', async () => {
+    const box = await ownCase('strip');
+    const canvas = await shelve(
+      database,
+      colours(3, (i) => ({ code: `66${i}`, neededDrills: i === 1 ? 4000 : 100, packets: i === 1 ? 20 : 1 })),
+      null,
+    );
+    const other = await shelve(database, colours(2), null);
+    await planKitup(database, canvas, wish([box]));
+    const single = await kitupView(database, canvas);
+    const overflow = single.bags.find(({ line }) => line === 2)!.drills;
+    expect(single.plan!.several).toBe(false);
+    expect(single.plan!.offer).toContain('1 colour lies in more than one pot.');
+
+    await planKitup(database, canvas, wish([box], { several: true }));
+    const view = await kitupView(database, canvas);
+    const own = view.cases[0]!.slots.filter(({ line }) => line === 2);
+    expect(own.length).toBeGreaterThan(1);
+    expect(view.places[2]).toEqual(own.map(({ place }) => place));
+    const left = view.bags.find(({ line }) => line === 2)?.drills ?? 0;
+    const room = own.reduce((sum, { capacity }) => sum + capacity, 0);
+    expect(left).toBe(Math.max(0, 4000 - room));
+    expect(left).toBeLessThan(overflow);
+    // The last pot holds what the others do not take; what even it does not take is in the overflow bag.
+    expect(own.reduce((sum, { drills }) => sum + drills, 0)).toBe(4000);
+    const print = await labelsToPrint(database, canvas, { format: 'pots', which: 'all', start: 1 }, ORIGIN);
+    expect(print.labels.map(({ place }) => place)).toEqual(
+      expect.arrayContaining(own.map(({ place }) => place)),
+    );
+    expect(print.labels).toHaveLength(2 + own.length);
+
+    const note = (kind: PotEventKind, drills = 0, line = 2) =>
+      notePot(database, canvas, { id: randomUUID(), line, kind, drills });
+    await note('fill');
+    await planKitup(database, canvas, wish([box], { order: 'frequency', several: false }));
+    expect((await kitupView(database, canvas)).places[2]).toEqual(view.places[2]);
+    const away = randomUUID();
+    await notePot(database, canvas, { id: away, line: 2, kind: 'put away', drills: 50 });
+    expect((await kitupView(database, canvas)).places[2]).toEqual(['bag 1']);
+    await notePot(database, canvas, {
+      id: randomUUID(),
+      line: null,
+      kind: null,
+      drills: 0,
+      undoes: away,
+    });
+    expect((await kitupView(database, canvas)).places[2]).toEqual(view.places[2]);
+
+    // The other canvas keeps what it had all the time.
+    await planKitup(database, other, wish([await ownCase('strip')], { several: true }));
+    expect(Object.keys(potted(await kitupView(database, other)))).toEqual(['1', '2']);
+    await deleteCanvas(database, canvas.id, new Date().toISOString());
+    await bringBackCanvas(database, canvas.id);
+    expect((await kitupView(database, canvas)).places[2]).toEqual(view.places[2]);
+  });
+});
+
+describe('a leftover that was put away', () => {
+  it('is corrected with the stash, and the correction is undone first', async () => {
+    const canvas = await shelve(
+      database,
+      colours(2, (i) => ({ code: `88${i}` })),
+      null,
+    );
+    await planKitup(database, canvas, wish([await ownCase('strip')]));
+    const note = async (kind: PotEventKind, drills = 0) => {
+      const id = randomUUID();
+      await notePot(database, canvas, { id, line: 1, kind, drills });
+      return id;
+    };
+    const undo = (undoes: string) =>
+      notePot(database, canvas, { id: randomUUID(), line: null, kind: null, drills: 0, undoes });
+    const stashed = async () => (await stashItems(database)).find(({ code }) => code === '880')?.drills ?? 0;
+    await expect(note('amount', 5)).rejects.toThrow('is not put away, so it has no leftover yet');
+    const away = await note('put away', 300);
+    const more = await note('amount', 340);
+    expect(await stashed()).toBe(340);
+    const less = await note('amount', 30);
+    expect(await stashed()).toBe(30);
+    expect((await kitupView(database, canvas)).putAway).toEqual({ 1: 30 });
+    await expect(undo(more)).rejects.toThrow('Something else became of this pot since');
+    await expect(undo(away)).rejects.toThrow('Something else became of this pot since');
+    await undo(less);
+    expect((await kitupView(database, canvas)).putAway).toEqual({ 1: 340 });
+    await undo(more);
+    await undo(away);
+    expect(await stashed()).toBe(0);
+    expect((await kitupView(database, canvas)).putAway).toEqual({});
+  });
+});
+
 describe('a canvas that is deleted', () => {
   it('frees its pots at once, and has those again that nobody took when it comes back', async () => {
     const box = await ownCase('strip');
@@ -205,7 +299,7 @@ describe('a pot', () => {
     const stashed = (await stashItems(database)).filter((item) => item.code === '770');
     expect(stashed.map((item) => item.drills)).toEqual([64]);
     const view = await kitupView(database, canvas);
-    expect(view.putAway).toEqual([1]);
+    expect(view.putAway).toEqual({ 1: 64 });
     expect(potted(view)[1]).toBeUndefined();
     await expect(note('fill')).rejects.toThrow('put away already');
     await expect(

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ALLOT_GOALS } from '../../src/core/kitup/allotment';
+import { ALLOT_GOALS } from '../../src/core/kitup/allotTask';
 import { STARTING_LAYOUTS, startStorage } from '../../src/core/storage/drawStorage';
 import { legendOf } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
@@ -159,6 +159,7 @@ describe('undo of a pot', () => {
       order: 'code',
       leave: 'fewest drills',
       goals,
+      several: false,
       locks: [],
     });
     return { canvas, storage };
@@ -207,6 +208,7 @@ describe('undo of a pot', () => {
       order: 'code' as const,
       leave: 'fewest drills' as const,
       goals: [...ALLOT_GOALS],
+      several: false,
       locks: [],
     };
     await planKitup(database, other, { ...wish, storageIds: [storage.id] });

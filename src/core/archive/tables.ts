@@ -3,7 +3,7 @@ import { BAG_ORIGINS } from '../checkin/bag';
 import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
 import { INSPECTION_KINDS } from '../inspection/inspection';
-import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotment';
+import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotTask';
 
 /**
  * What a column holds. `uuid` is given anew in a copy, `shared` is not; `line` is a line of the sheet, perhaps of an
@@ -305,6 +305,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('leave_rule', 'text', 'Which colours stay in bags', { oneOf: LEAVE_RULES }),
       column('goals', 'json', `Goals in their order: ${ALLOT_GOALS.join(', ')}`),
       column('results', 'json', 'What the plan reached'),
+      column('several', 'boolean', 'Whether pots left over take what overflows', { absent: 'false' }),
     ],
   },
   {
@@ -319,9 +320,10 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
   {
     name: 'allotment',
     about: 'Colours in their slots.',
-    key: ['line'],
+    key: ['line', 'nth'],
     columns: [
       ofLine,
+      column('nth', 'integer', 'Which of the colour’s pots, from 1', { absent: 1 }),
       column('storage_id', 'shared', 'The case', { refers: ['storage', 'id'] }),
       column('slot', 'text', 'The slot'),
       column('locked', 'boolean', 'Whether the user put it there'),
@@ -335,7 +337,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       id,
       ofLine,
       happened,
-      column('kind', 'text', 'What happened', { oneOf: ['fill', 'take back', 'put away'] }),
+      column('kind', 'text', 'What happened', { oneOf: ['fill', 'take back', 'put away', 'amount'] }),
       column('drills', 'integer', 'Drills that went into the stash'),
       optional('undoes', 'uuid', 'Event that this one takes back', { refers: ['pot_event', 'id'] }),
       optional('redoes', 'uuid', 'Event that happened again', { refers: ['pot_event', 'id'] }),

@@ -23,9 +23,9 @@ export function locksOf(
   );
 }
 
-/** The locks with one colour kept in a slot, or let go. @param own null lets it go */
-export function withLock(locks: readonly Lock[], line: number, own: Lock | null): Lock[] {
-  return [...locks.filter((lock) => lock.line !== line), ...(own ? [own] : [])];
+/** The locks with one colour kept in its slots, or let go. @param own none lets it go */
+export function withLocks(locks: readonly Lock[], line: number, own: readonly Lock[]): Lock[] {
+  return [...locks.filter((lock) => lock.line !== line), ...own];
 }
 
 /** Those of the locks that lie in these cases. */

@@ -1,7 +1,8 @@
 import type { ColourOrder } from '../codes/colourOrder';
 import { counted, many } from '../words/numbers';
-import type { AllotGoal, GoalResult, LeaveRule } from './allotment';
+import type { AllotGoal, GoalResult, LeaveRule } from './allotTask';
 import type { Refill } from './refills';
+import type { SeveralOffer } from './severalPots';
 
 /** The goals as the user orders them. */
 export const GOAL_WORDS: Record<AllotGoal, string> = {
@@ -37,6 +38,17 @@ export function resultInWords({ goal, value, atLeast }: GoalResult, colours: num
   if (value === atLeast) return value === 0 ? reached[goal] : `${reached[goal]} No plan does better.`;
   const best = goal === 'order' ? places(atLeast, colours) : many(atLeast);
   return `${reached[goal]} Not proved best: it may go down to ${best}.`;
+}
+
+/** What pots left over would take, and what that costs. */
+export function offerInWords({ pots, colours, outside, overflowing }: SeveralOffer): string {
+  const [one, several] = outside;
+  return (
+    `${counted(pots, 'pot')} left over ${pots === 1 ? 'takes' : 'take'} ${counted(one - several, 'drill')}: ` +
+    `${counted(several, 'drill')} stay outside instead of ${many(one)}, and ` +
+    `${counted(overflowing[1], 'colour')} overflow instead of ${many(overflowing[0])}. ` +
+    `The price: ${counted(colours, 'colour')} ${colours === 1 ? 'lies' : 'lie'} in more than one pot.`
+  );
 }
 
 /** Root mean square of the places that colours are off, in words. */

@@ -13,11 +13,9 @@ interface CaseProps {
   slots: SlotView[];
   legend: LegendLine[];
   shape: Shape;
-  /** Drills to store, by line. */
-  amounts: Record<number, number>;
   filled: ReadonlySet<number>;
-  /** Slot under the lamp. */
-  lit: string | null;
+  /** Colour under the lamp. */
+  lit: number | null;
   /** Absent where slots are only looked at. */
   onChoose?: (slot: SlotView) => void;
 }
@@ -76,18 +74,16 @@ function SlotDrawing({
   round,
   legend,
   shape,
-  amounts,
   filled,
   lit,
   onChoose,
 }: Omit<CaseProps, 'storage' | 'slots'> & { view: SlotView; round: boolean }) {
   const line = view.line === null ? undefined : ofLine(legend, view.line);
-  const isLit = view.slot === lit;
-  const drills = line ? (amounts[line.line] ?? 0) : 0;
-  const level = Math.min(1, drills / Math.max(1, view.capacity));
+  const isLit = lit !== null && view.line === lit;
+  const level = Math.min(1, view.drills / Math.max(1, view.capacity));
   const isFilled = line !== undefined && filled.has(line.line);
   const words = line
-    ? `${view.place}: ${line.code} ${line.name}, ${counted(drills, 'drill')}${isFilled ? ', filled' : ''}${view.locked ? ', kept here' : ''}`
+    ? `${view.place}: ${line.code} ${line.name}, ${counted(view.drills, 'drill')}${isFilled ? ', filled' : ''}${view.locked ? ', kept here' : ''}`
     : view.takenBy === null
       ? `${view.place}: free, takes ${counted(view.capacity, 'drill')}`
       : `${view.place}: in use by ${view.takenBy}`;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
-import { locksIn, locksOf, withLock } from '../../core/kitup/locks';
+import { locksIn, locksOf, withLocks } from '../../core/kitup/locks';
 import { counted } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -11,7 +11,7 @@ import { Beside } from './Beside';
 import { CaseDrawing } from './CaseDrawing';
 import { KitupNav } from './KitupNav';
 import { NoSheet } from './NoSheet';
-import { PlanPanel, type PlanWish } from './PlanPanel';
+import { PlanPanel, type PlanWish, standingWish } from './PlanPanel';
 import { SlotSlip } from './SlotSlip';
 import { useKitup } from './useKitup';
 
@@ -39,18 +39,18 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
   const [line, setLine] = useState(legend.some((each) => each.line === asked) ? asked : null);
   const [moving, setMoving] = useState(false);
   const slots = view.cases.flatMap(({ storage, slots: all }) => all.map((slot) => ({ storage, slot })));
-  const lit = line === null ? undefined : slots.find(({ slot }) => slot.line === line);
+  const lit = line === null ? [] : slots.filter(({ slot }) => slot.line === line);
   const locks = locksOf(view.cases);
-  const replan = ({ storageIds, order, leave, goals }: PlanWish, kept = locks) =>
-    plan({ storageIds, order, leave, goals, locks: locksIn(kept, storageIds) });
-  const standing = view.plan && { ...view.plan, storageIds: view.cases.map(({ storage }) => storage.id) };
+  const replan = ({ storageIds, ...wish }: PlanWish, kept = locks) =>
+    plan({ storageIds, ...wish, locks: locksIn(kept, storageIds) });
+  const standing = standingWish(view);
   const choose = (storageId: string, slot: SlotView) => {
     if (!moving || line === null || !standing) {
       setLine(slot.line);
       return;
     }
     setMoving(false);
-    void replan(standing, withLock(locks, line, { line, storageId, slot: slot.slot }));
+    void replan(standing, withLocks(locks, line, [{ line, storageId, slot: slot.slot }]));
   };
   useEffect(() => {
     const leave = (event: KeyboardEvent) => {
@@ -59,7 +59,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
     window.addEventListener('keydown', leave);
     return () => window.removeEventListener('keydown', leave);
   }, []);
-  const inPots = slots.filter(({ slot }) => slot.line !== null).length;
+  const inPots = new Set(slots.flatMap(({ slot }) => slot.line ?? [])).size;
   const inBags = view.bags.filter((bag) => bag.whole).length;
   const overflow = view.bags.length - inBags;
 
@@ -94,7 +94,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
         {line !== null && (
           <SlotSlip
             line={ofLine(legend, line)!}
-            slot={lit?.slot}
+            slots={lit.map(({ slot }) => slot)}
             view={view}
             shape={canvas.shape}
             canvasId={canvas.id}
@@ -102,9 +102,9 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
             moving={moving}
             onMove={() => setMoving(!moving)}
             onLock={(locked) => {
-              if (!standing || !lit) return;
-              const own = { line, storageId: lit.storage.id, slot: lit.slot.slot };
-              void replan(standing, withLock(locks, line, locked ? own : null));
+              if (!standing) return;
+              const own = lit.map(({ storage, slot }) => ({ line, storageId: storage.id, slot: slot.slot }));
+              void replan(standing, withLocks(locks, line, locked ? own : []));
             }}
           />
         )}
@@ -117,9 +117,8 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
             slots={all}
             legend={legend}
             shape={canvas.shape}
-            amounts={view.amounts}
             filled={new Set(view.filled)}
-            lit={lit?.storage.id === storage.id ? lit.slot.slot : null}
+            lit={line}
             onChoose={(slot) => choose(storage.id, slot)}
           />
         ))}

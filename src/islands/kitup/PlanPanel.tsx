@@ -1,7 +1,7 @@
 import { ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { COLOUR_ORDERS, type ColourOrder } from '../../core/codes/colourOrder';
-import { ALLOT_GOALS, type AllotGoal, type LeaveRule } from '../../core/kitup/allotment';
+import { ALLOT_GOALS, type AllotGoal, type LeaveRule } from '../../core/kitup/allotTask';
 import { GOAL_WORDS, ORDER_WORDS } from '../../core/kitup/planInWords';
 import type { KitupView } from '../../server/kitup/contract';
 
@@ -11,6 +11,7 @@ export interface PlanWish {
   order: ColourOrder;
   leave: LeaveRule;
   goals: AllotGoal[];
+  several: boolean;
 }
 
 const FIRST_WISH: PlanWish = {
@@ -18,7 +19,15 @@ const FIRST_WISH: PlanWish = {
   order: 'code',
   leave: 'fewest drills',
   goals: [...ALLOT_GOALS],
+  several: false,
 };
+
+/** The wish that the plan in view was made from; null before the first. */
+export function standingWish({ plan, cases }: KitupView): PlanWish | null {
+  if (!plan) return null;
+  const { order, leave, goals, several } = plan;
+  return { storageIds: cases.map(({ storage }) => storage.id), order, leave, goals, several };
+}
 
 /** Cases, order and goals of a plan; each goal tells what was reached. */
 export function PlanPanel({
@@ -30,10 +39,7 @@ export function PlanPanel({
   busy: boolean;
   onPlan: (wish: PlanWish) => void;
 }) {
-  const before: PlanWish = view.plan
-    ? { ...view.plan, storageIds: view.cases.map(({ storage }) => storage.id) }
-    : FIRST_WISH;
-  const [wish, setWish] = useState<PlanWish>(before);
+  const [wish, setWish] = useState<PlanWish>(standingWish(view) ?? FIRST_WISH);
   const planned = view.plan !== null && JSON.stringify(view.plan.goals) === JSON.stringify(wish.goals);
   const up = (at: number) => {
     const goals = [...wish.goals];
@@ -99,6 +105,18 @@ export function PlanPanel({
           <option value="last used">what is used last</option>
         </select>
       </label>
+      <div>
+        <label className="flex min-h-11 items-center gap-2.5">
+          <input
+            type="checkbox"
+            className="size-5 accent-accent"
+            checked={wish.several}
+            onChange={(event) => setWish({ ...wish, several: event.target.checked })}
+          />
+          <span className="font-semibold">Pots left over take what overflows</span>
+        </label>
+        {view.plan?.offer && <p className="text-[0.95rem] text-faded">{view.plan.offer}</p>}
+      </div>
       <fieldset>
         <legend className="font-semibold">What matters, first things first</legend>
         <p className="text-[0.95rem] text-faded">A goal gives way to those above it.</p>

@@ -1,11 +1,12 @@
 import { useEffect, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { placeInWords } from '../../core/codes/places';
+import { placeInWords, placesInWords } from '../../core/codes/places';
 import { nextToPutAway } from '../../core/kitup/walk';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
+import { NumberField } from '../../ui/NumberField';
 import { LabelRemoval } from '../labels/LabelRemoval';
 import type { Kitup } from './useKitup';
 
@@ -25,11 +26,20 @@ export function PutAway({
   onNote: Kitup['note'];
   onLight: (line: number | null) => void;
 }) {
-  const away = new Set(view.putAway);
+  const away = new Set(Object.keys(view.putAway).map(Number));
   const slots = view.cases.flatMap((each) => each.slots);
   const next = nextToPutAway(legend, slots, new Set(view.filled), away);
   const known = next ? (view.leftovers[next.line] ?? 0) : 0;
   const [typed, setTyped] = useState<string | null>(null);
+  const done = legend.filter(({ line }) => away.has(line));
+  const list = done.length > 0 && (
+    <PutAwayList
+      colours={done}
+      drills={view.putAway}
+      busy={busy}
+      onCorrect={(line, drills) => void onNote({ line, kind: 'amount', drills })}
+    />
+  );
   const nextLine = next?.line ?? null;
   useEffect(() => onLight(nextLine), [onLight, nextLine]);
   if (!next) {
@@ -41,6 +51,7 @@ export function PutAway({
             ? 'No pot of this kit is in use.'
             : `${counted(away.size, 'colour')} put away; their pots are free.`}
         </p>
+        {list}
       </div>
     );
   }
@@ -56,7 +67,7 @@ export function PutAway({
         void put(Number(leftover));
       }}
     >
-      <p className="big-number !text-[3rem]">{placeInWords(view.places[next.line] ?? '')}</p>
+      <p className="big-number !text-[3rem]">{placeInWords(placesInWords(view.places[next.line] ?? []))}</p>
       <div className="flex items-center gap-3">
         <Chip line={next} shape={shape} size={52} />
         <div>
@@ -80,7 +91,71 @@ export function PutAway({
       <button type="button" className="button" disabled={busy} onClick={() => void put(0)}>
         Nothing left
       </button>
+      {list}
       <LabelRemoval />
     </form>
+  );
+}
+
+/** What was put away with how much left over; an amount can be corrected, and the stash with it. */
+function PutAwayList({
+  colours,
+  drills,
+  busy,
+  onCorrect,
+}: {
+  colours: LegendLine[];
+  drills: Record<number, number>;
+  busy: boolean;
+  onCorrect: (line: number, drills: number) => void;
+}) {
+  const [edited, setEdited] = useState<{ line: number; drills: number } | null>(null);
+  return (
+    <details>
+      <summary className="min-h-11 py-2 underline">Put away so far, to look at and correct</summary>
+      <ul className="flex flex-col divide-y divide-line">
+        {colours.map(({ line, code }) => (
+          <li key={line} className="flex flex-wrap items-end justify-between gap-2 py-1.5">
+            <span className="number py-2 font-semibold">{code}</span>
+            {edited?.line === line ? (
+              <>
+                <NumberField
+                  words="Drills left over"
+                  className="[&_input]:!w-28"
+                  value={edited.drills}
+                  least={0}
+                  most={1_000_000}
+                  whole
+                  onChange={(next) => setEdited({ line, drills: next })}
+                />
+                <button
+                  type="button"
+                  className="button"
+                  disabled={busy}
+                  onClick={() => {
+                    onCorrect(line, edited.drills);
+                    setEdited(null);
+                  }}
+                >
+                  Save
+                </button>
+              </>
+            ) : (
+              <>
+                <span className="number py-2">{many(drills[line] ?? 0)}</span>
+                <button
+                  type="button"
+                  className="button"
+                  aria-label={`Edit what is left of ${code}`}
+                  onClick={() => setEdited({ line, drills: drills[line] ?? 0 })}
+                >
+                  Edit
+                </button>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }

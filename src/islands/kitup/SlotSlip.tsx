@@ -1,7 +1,7 @@
 import { Lock, LockOpen, Move } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
-import { placeInWords } from '../../core/codes/places';
+import { placeInWords, placesInWords } from '../../core/codes/places';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
@@ -9,7 +9,7 @@ import { Chip } from '../../ui/Chip';
 /** The colour under the lamp: where it lives, how much of it, and ways to keep or move it. */
 export function SlotSlip({
   line,
-  slot,
+  slots,
   view,
   shape,
   canvasId,
@@ -19,7 +19,8 @@ export function SlotSlip({
   onLock,
 }: {
   line: LegendLine;
-  slot: SlotView | undefined;
+  /** Its pots, in the order of the case. */
+  slots: readonly SlotView[];
   view: KitupView;
   shape: Shape;
   canvasId: string;
@@ -29,6 +30,7 @@ export function SlotSlip({
   onLock: (locked: boolean) => void;
 }) {
   const drills = view.amounts[line.line] ?? 0;
+  const locked = slots.some((slot) => slot.locked);
   const bag = view.bags.find((each) => each.line === line.line);
   return (
     <section className="slip flex flex-col gap-2" aria-label="The colour under the lamp" aria-live="polite">
@@ -42,10 +44,12 @@ export function SlotSlip({
           </p>
         </div>
       </div>
-      <p className="big-number">{placeInWords(view.places[line.line] ?? 'no pot yet')}</p>
+      <p className="big-number">{placeInWords(placesInWords(view.places[line.line] ?? ['no pot yet']))}</p>
       <p>
-        {counted(drills, 'drill')} to store{slot && `, the pot takes ${many(slot.capacity)}`}.
-        {bag && !bag.whole && ` Bag ${bag.bag} keeps the other ${many(bag.drills)}.`}
+        {counted(drills, 'drill')} to store
+        {slots.length > 0 &&
+          `, ${slots.length === 1 ? 'the pot takes' : `its ${slots.length} pots take`} ${many(slots.reduce((sum, { capacity }) => sum + capacity, 0))}`}
+        .{bag && !bag.whole && ` Bag ${bag.bag} keeps the other ${many(bag.drills)}.`}
         {bag?.whole && bag.reason && ` It stays in its bag: ${bag.reason}.`}
       </p>
       {view.stash[line.line] && <p>{view.stash[line.line]}</p>}
@@ -59,10 +63,10 @@ export function SlotSlip({
       )}
       {view.plan && (
         <div className="flex flex-wrap gap-2">
-          {slot && (
-            <button type="button" className="button" onClick={() => onLock(!slot.locked)}>
-              {slot.locked ? <LockOpen size={18} aria-hidden /> : <Lock size={18} aria-hidden />}
-              {slot.locked ? 'Let it move' : 'Keep it here'}
+          {slots.length > 0 && (
+            <button type="button" className="button" onClick={() => onLock(!locked)}>
+              {locked ? <LockOpen size={18} aria-hidden /> : <Lock size={18} aria-hidden />}
+              {locked ? 'Let it move' : 'Keep it here'}
             </button>
           )}
           <button

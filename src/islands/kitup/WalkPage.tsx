@@ -2,11 +2,11 @@ import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
 import { findLine } from '../../core/codes/findLine';
-import { placeInWords, potsInCodeOrder } from '../../core/codes/places';
+import { placeInWords, placesInWords, potsInCodeOrder } from '../../core/codes/places';
 import { potInWords } from '../../core/kitup/potInWords';
 import { nextPot } from '../../core/kitup/walk';
 import { counted, many } from '../../core/words/numbers';
-import type { KitupView } from '../../server/kitup/contract';
+import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
@@ -52,7 +52,7 @@ function Walk({ entry, legend, first }: WalkProps) {
   const [unknown, setUnknown] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const filled = new Set(view.filled);
-  const away = new Set(view.putAway);
+  const away = new Set(Object.keys(view.putAway).map(Number));
   const pots = potsInCodeOrder(legend, view.places);
   const slots = view.cases.flatMap((each) => each.slots);
   const lit = way === 'pots' ? nextPot(slots, filled) : line;
@@ -144,7 +144,9 @@ function Walk({ entry, legend, first }: WalkProps) {
             <div aria-live="polite">
               {shown ? (
                 <div className="slip flex flex-col gap-2">
-                  <p className="big-number !text-[3.4rem]">{placeInWords(view.places[shown.line] ?? '')}</p>
+                  <p className="big-number !text-[3.4rem]">
+                    {placeInWords(placesInWords(view.places[shown.line] ?? []))}
+                  </p>
                   <div className="flex items-center gap-3">
                     <Chip line={shown} shape={canvas.shape} size={60} />
                     <div>
@@ -156,6 +158,7 @@ function Walk({ entry, legend, first }: WalkProps) {
                   </div>
                   <p>
                     {counted(view.amounts[shown.line] ?? 0, 'drill')} in all.
+                    {sharedOut(slots, shown.line)}
                     {bag &&
                       !bag.whole &&
                       ` The pot does not take the last ${many(bag.drills)}: they go into bag ${bag.bag}.`}
@@ -201,9 +204,8 @@ function Walk({ entry, legend, first }: WalkProps) {
             slots={own}
             legend={legend}
             shape={canvas.shape}
-            amounts={view.amounts}
             filled={filled}
-            lit={own.find((slot) => slot.line !== null && slot.line === lit)?.slot ?? null}
+            lit={lit}
             onChoose={(slot) => slot.line !== null && setLine(slot.line)}
           />
         ))}
@@ -218,4 +220,11 @@ function Walk({ entry, legend, first }: WalkProps) {
       </section>
     </div>
   );
+}
+
+/** How a colour with several pots is shared out among them. */
+function sharedOut(slots: readonly SlotView[], line: number): string {
+  const own = slots.filter((slot) => slot.line === line);
+  if (own.length < 2) return '';
+  return ` ${own.map(({ place, drills }) => `${placeInWords(place)} takes ${many(drills)}`).join(', ')}.`;
 }

@@ -1,4 +1,5 @@
 import { useCallback } from 'react';
+import type { PotEventKind } from '../../core/kitup/potLedger';
 import type { KitupView } from '../../server/kitup/contract';
 import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
@@ -9,6 +10,7 @@ interface KitupWish {
   order: string;
   leave: string;
   goals: readonly string[];
+  several: boolean;
   locks: { line: number; storageId: string; slot: string }[];
 }
 
@@ -18,7 +20,7 @@ export interface Kitup {
   busy: boolean;
   /** @returns whether it was done */
   plan(wish: KitupWish): Promise<boolean>;
-  note(event: { line: number; kind: 'fill' | 'take back' | 'put away'; drills?: number }): Promise<boolean>;
+  note(event: { line: number; kind: PotEventKind; drills?: number }): Promise<boolean>;
   undo(id: string): void;
   redo(id: string): void;
 }

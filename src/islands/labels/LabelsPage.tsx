@@ -2,7 +2,7 @@ import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Pot, PotPlaces } from '../../core/codes/places';
-import { potsInCodeOrder } from '../../core/codes/places';
+import { placesInCodeOrder } from '../../core/codes/places';
 import type { LabelChoice } from '../../core/labels/chosen';
 import { chosenLabels, inPrintOrder } from '../../core/labels/chosen';
 import {
@@ -64,7 +64,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
   const [format, setFormat] = useState<LabelFormat>('dots');
   const [sheets, setSheets] = useState(first.sheets);
   const [which, setWhich] = useState<LabelChoice>('all');
-  const pots = useMemo(() => inPrintOrder(potsInCodeOrder(legend, places), which), [legend, places, which]);
+  const pots = useMemo(() => inPrintOrder(placesInCodeOrder(legend, places), which), [legend, places, which]);
   const [start, setStart] = useState(1);
   const [page, setPage] = useState(1);
   const [colours, setColours] = useState('');

@@ -2,7 +2,7 @@ import { PenLine, Shuffle, Tag } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
-import { partingFirst } from '../../core/kitup/allotment';
+import { partingFirst } from '../../core/kitup/allotTask';
 import { locksOf } from '../../core/kitup/locks';
 import { likeInWords, shadeInWords, togetherInWords } from '../../core/symbols/advice';
 import { counted } from '../../core/words/numbers';

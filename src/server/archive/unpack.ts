@@ -19,7 +19,7 @@ import { countCells, faultInRuns } from '../../core/cells/cellRuns';
 import type { Chart } from '../../core/cells/chart';
 import { faultInPanels } from '../../core/chart/panels';
 import { type BagRow, standingBags } from '../../core/checkin/bagLedger';
-import { ALLOT_GOALS } from '../../core/kitup/allotment';
+import { ALLOT_GOALS } from '../../core/kitup/allotTask';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';

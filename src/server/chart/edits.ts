@@ -22,7 +22,7 @@ import { countedBags } from '../../data/checkin';
 import { filledPots } from '../../data/corrections';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf, undoViewOf } from '../../data/history';
-import { freeSlot } from '../../data/kitup';
+import { freeSlots } from '../../data/kitup';
 import { putLidMark } from '../../data/symbols';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
@@ -229,7 +229,7 @@ async function moveBack(queries: Queries, canvas: Canvas, target: ChartEditEntry
     countPerLine(after, to)[to] === 0 &&
     !(await filledPots(queries, canvas.id)).has(to);
   if (idle) {
-    await freeSlot(queries, canvas.id, to);
+    await freeSlots(queries, canvas.id, to);
     await putLidMark(queries, canvas.id, to, null);
   }
   await replaceLegend(queries, canvas.id, idle ? legend.filter(({ line }) => line !== to) : legend);

@@ -30,7 +30,7 @@ import {
 } from '../../data/corrections';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
-import { allotmentOf, freeSlot } from '../../data/kitup';
+import { allotmentOf, freeSlots } from '../../data/kitup';
 import { digestOf } from '../../data/once';
 import { panelPlanOf, removePanelPlan } from '../../data/panels';
 import { putLidMark } from '../../data/symbols';
@@ -112,7 +112,7 @@ async function setList(
   await replaceLegend(queries, canvas.id, after);
   for (const { line } of before) {
     if (ofLine(after, line)) continue;
-    await freeSlot(queries, canvas.id, line);
+    await freeSlots(queries, canvas.id, line);
     await putLidMark(queries, canvas.id, line, null);
   }
   await noteHeap(queries, canvas);

@@ -1,4 +1,4 @@
-import { allot } from '../../core/kitup/allotment';
+import { allotBoth } from '../../core/kitup/severalPots';
 import { packArchive } from '../archive/pack';
 import { readArchive } from '../archive/unpack';
 import { chartFile, chartPdf, clothPng } from '../chart/chartFiles';
@@ -14,7 +14,7 @@ import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
 
 /** All heavy work of the server, by its name: plain data in, plain data out; none of it knows the database. */
 export const TASKS = {
-  allot,
+  allotBoth,
   chartFile,
   chartKind,
   checkSymbols,

@@ -1,11 +1,12 @@
 import { COLOUR_ORDERS, type ColourOrder } from '../../core/codes/colourOrder';
 import type { PotPlaces } from '../../core/codes/places';
-import { ALLOT_GOALS, type AllotGoal, LEAVE_RULES, type LeaveRule } from '../../core/kitup/allotment';
+import { ALLOT_GOALS, type AllotGoal, LEAVE_RULES, type LeaveRule } from '../../core/kitup/allotTask';
 import type { NumberedBag } from '../../core/kitup/amounts';
+import type { PotEventKind } from '../../core/kitup/potLedger';
 import type { SortingHelp } from '../../core/kitup/sorting';
 import type { UndoView } from '../../core/ledger/history';
 import type { Storage } from '../../core/storage/storage';
-import { array, number, object, string } from '../http/schema';
+import { array, boolean, number, object, string } from '../http/schema';
 
 export const kitupSchema = object({
   storageIds: array(string().uuid().required())
@@ -14,6 +15,8 @@ export const kitupSchema = object({
     .test('once', 'A case is named twice.', (ids) => new Set(ids).size === ids.length),
   order: string().oneOf(COLOUR_ORDERS).required('Say in which order the colours are kept.'),
   leave: string().oneOf(LEAVE_RULES).default('fewest drills'),
+  /** Whether pots left over take what overflows, so that a colour may have several. */
+  several: boolean().default(false),
   goals: array(string().oneOf(ALLOT_GOALS).required())
     .required('Put the goals in an order.')
     .length(ALLOT_GOALS.length, 'Each goal stands once in the order.')
@@ -32,7 +35,7 @@ export const potEventSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request counts nothing twice.'),
   line: number().integer().min(1).nullable().default(null),
   kind: string()
-    .oneOf(['fill', 'take back', 'put away'] as const, 'A pot is filled, taken back or put away.')
+    .oneOf(['fill', 'take back', 'put away', 'amount'] as const, 'A pot is filled, taken back or put away.')
     .nullable()
     .default(null),
   /** Leftover drills that go into the stash. */
@@ -50,7 +53,7 @@ export const potEventSchema = object({
 interface PotOffer {
   id: string;
   line: number;
-  kind: 'fill' | 'take back' | 'put away';
+  kind: PotEventKind;
   drills: number;
 }
 
@@ -63,6 +66,8 @@ export interface SlotView {
   capacity: number;
   /** Colour of this kit in it. */
   line: number | null;
+  /** Drills of it that lie here; what its pots do not take stays outside. */
+  drills: number;
   locked: boolean;
   /** Another canvas that has it. */
   takenBy: string | null;
@@ -76,6 +81,10 @@ export interface KitupView {
     goals: AllotGoal[];
     /** One sentence a goal, in the order of the goals. */
     results: string[];
+    /** Whether pots left over take what overflows. */
+    several: boolean;
+    /** What that brings and costs; null where it brings nothing. */
+    offer: string | null;
   } | null;
   /** All cases of the user, and how many of their slots are free for this kit. */
   storages: { id: string; name: string; slots: number; free: number }[];
@@ -88,8 +97,8 @@ export interface KitupView {
   refills: string[];
   /** Lines whose pot is filled. */
   filled: number[];
-  /** Lines whose pot is put away. */
-  putAway: number[];
+  /** Lines whose pot is put away, with the leftover drills that were said. */
+  putAway: Record<number, number>;
   /** What a finished canvas leaves over, as far as it is known, by line. */
   leftovers: Record<number, number>;
   /** What the stash has of a colour: the same code, or the nearest. */

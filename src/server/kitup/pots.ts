@@ -36,12 +36,14 @@ export function placesOf(
 ): PotPlaces {
   if (allotted.length === 0) return {};
   const names = slotNames(cases);
-  const placeOf = new Map(
-    allotted.map(({ line, storageId, slot }) => [line, names.get(slotKey(storageId, slot))]),
-  );
+  const placesOfLine = new Map<number, string[]>();
+  for (const { line, storageId, slot } of allotted) {
+    const name = names.get(slotKey(storageId, slot));
+    if (name !== undefined) placesOfLine.set(line, [...(placesOfLine.get(line) ?? []), name]);
+  }
   let bags = 0;
   return Object.fromEntries(
-    inColourOrder(legend, 'code').map(({ line }) => [line, placeOf.get(line) ?? `bag ${++bags}`]),
+    inColourOrder(legend, 'code').map(({ line }) => [line, placesOfLine.get(line) ?? [`bag ${++bags}`]]),
   );
 }
 

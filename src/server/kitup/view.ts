@@ -5,10 +5,10 @@ import { countInRect } from '../../core/cells/rect';
 import { learnedTrash } from '../../core/checkin/chance';
 import { leftover } from '../../core/checkin/lacking';
 import { inColourOrder } from '../../core/codes/colourOrder';
-import { placeInWords } from '../../core/codes/places';
-import type { LeaveRule } from '../../core/kitup/allotment';
+import { placeInWords, placesInWords } from '../../core/codes/places';
+import type { LeaveRule } from '../../core/kitup/allotTask';
 import { drillsToStore, type NumberedBag, numberedBags } from '../../core/kitup/amounts';
-import { leftInWords, refillInWords, resultInWords } from '../../core/kitup/planInWords';
+import { leftInWords, offerInWords, refillInWords, resultInWords } from '../../core/kitup/planInWords';
 import { firstUses, refillPlan, type UsePlan } from '../../core/kitup/refills';
 import { sortingHelp } from '../../core/kitup/sorting';
 import { stashInWords } from '../../core/stash/has';
@@ -18,7 +18,7 @@ import { chartOf } from '../../data/chart';
 import { countedBags, trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
-import { type Allotted, allotmentOf, kitupPlan, potFacts, potStatesOf } from '../../data/kitup';
+import { type Allotted, allotmentOf, kitupPlan, potFacts, potStatesOf, putAwayOf } from '../../data/kitup';
 import { stashItems } from '../../data/stash';
 import { storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
 import { sectionsOf } from '../sections/view';
@@ -75,11 +75,10 @@ export async function kitupView(
   const all = await storagesOf(queries);
   const cases = plan ? await casesOf(queries, plan.storageIds) : [];
   const places = placesOf(legend, cases, allotted);
-  const slots = cases.map((storage) => slotViews(storage, cases, canvas, allotted, taken));
-  const pots = slots.flat().flatMap(({ line, capacity }) => {
-    const drills = line === null ? undefined : amounts.get(line);
-    return line === null || drills === undefined ? [] : [{ line, capacity, drills }];
-  });
+  const drawn = cases.map((storage) => slotViews(storage, cases, canvas, allotted, taken));
+  const pots = potsOf(allotted, drawn.flat(), amounts);
+  const lyingIn = new Map(pots.flatMap((pot) => pouredInto(pot)));
+  const slots = drawn.map((all) => all.map((slot) => ({ ...slot, drills: lyingIn.get(slot.place) ?? 0 })));
   const bags = allotted.length === 0 ? [] : bagsBeside(facts, pots, plan?.leave ?? 'fewest drills');
   const bagOf = new Map(bags.map((bag) => [bag.line, bag.bag]));
   const needed = new Map(legend.map((line) => [line.line, line.neededDrills]));
@@ -91,6 +90,8 @@ export async function kitupView(
       leave: plan.leave,
       goals: plan.goals,
       results: plan.results.map((result) => resultInWords(result, inPots)),
+      several: plan.several,
+      offer: plan.offer && offerInWords(plan.offer),
     },
     storages: all.map(({ id, name, trays }) => {
       const others = taken.filter((slot) => slot.canvasId !== canvas.id);
@@ -102,10 +103,10 @@ export async function kitupView(
     amounts: Object.fromEntries(amounts),
     bags,
     refills: refillPlan(pots, (line) => needed.get(line) ?? 0, facts.use, facts.trashShare).map((refill) =>
-      refillInWords(refill, placeInWords(places[refill.line]!), bagOf.get(refill.line)!),
+      refillInWords(refill, placeInWords(placesInWords(places[refill.line]!)), bagOf.get(refill.line)!),
     ),
     filled: inState('fill'),
-    putAway: inState('put away'),
+    putAway: Object.fromEntries(await putAwayOf(queries, canvas.id)),
     leftovers: Object.fromEntries(
       legend.map(({ line, neededDrills }) => [
         line,
@@ -129,13 +130,49 @@ export async function kitupView(
   };
 }
 
+/** A slot before it is known how much of its colour lies in it. */
+type DrawnSlot = Omit<SlotView, 'drills'>;
+
+/** A colour with all its pots: their room together, and what is to be stored. */
+interface PotsOfColour {
+  line: number;
+  capacity: number;
+  drills: number;
+  slots: DrawnSlot[];
+}
+
+function potsOf(
+  allotted: readonly Allotted[],
+  slots: readonly DrawnSlot[],
+  amounts: ReadonlyMap<number, number>,
+): PotsOfColour[] {
+  return [...new Set(allotted.map(({ line }) => line))].flatMap((line) => {
+    const drills = amounts.get(line);
+    const nth = (slot: DrawnSlot) =>
+      allotted.findIndex((each) => each.line === line && each.slot === slot.slot);
+    const own = slots.filter((slot) => slot.line === line).sort((a, b) => nth(a) - nth(b));
+    if (drills === undefined || own.length === 0) return [];
+    return [{ line, capacity: own.reduce((sum, { capacity }) => sum + capacity, 0), drills, slots: own }];
+  });
+}
+
+/** How many drills lie in each pot of a colour: its pots are filled one after the other, and the last holds the rest. */
+function pouredInto({ drills, slots }: PotsOfColour): [place: string, drills: number][] {
+  let left = drills;
+  return slots.map(({ place, capacity }, i) => {
+    const here = i === slots.length - 1 ? left : Math.min(left, capacity);
+    left -= here;
+    return [place, here];
+  });
+}
+
 function slotViews(
   storage: Storage,
   cases: readonly Storage[],
   canvas: Canvas,
   allotted: readonly Allotted[],
   taken: readonly TakenSlot[],
-): SlotView[] {
+): DrawnSlot[] {
   const names = slotNames(cases);
   const key = (slot: string) => slotKey(storage.id, slot);
   const mine = new Map(allotted.map((each) => [slotKey(each.storageId, each.slot), each]));

@@ -3,9 +3,12 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine } from '../../core/canvas/legend';
 import { type ColourOrder, inColourOrder } from '../../core/codes/colourOrder';
-import type { AllotGoal, Allotment, AllotTask, LeaveRule } from '../../core/kitup/allotment';
+import type { AllotGoal, AllotTask, LeaveRule } from '../../core/kitup/allotTask';
 import type { PotEventKind } from '../../core/kitup/potLedger';
+import { lastOfPot } from '../../core/kitup/potLedger';
 import { firstUses } from '../../core/kitup/refills';
+import type { BothAllotments } from '../../core/kitup/severalPots';
+import { offerOf } from '../../core/kitup/severalPots';
 import type { StashItem } from '../../core/stash/cover';
 import { slotCapacity, slotsInOrder, touchingPairs } from '../../core/storage/storage';
 import { legendOf } from '../../data/canvas';
@@ -16,12 +19,14 @@ import {
   addPotEvent,
   allotmentOf,
   findPotEvent,
-  freeSlot,
+  freeSlots,
   type PotEvent,
+  potRows,
   potStatesOf,
+  putAwayOf,
   putKitupPlan,
   replaceAllotment,
-  takeSlot,
+  takeSlots,
 } from '../../data/kitup';
 import { addStashItem, addStashMove, findStashMove, isOverdrawn, stashItems } from '../../data/stash';
 import { takenSlots } from '../../data/storage';
@@ -38,6 +43,7 @@ export interface KitupWish {
   order: ColourOrder;
   leave: LeaveRule;
   goals: AllotGoal[];
+  several: boolean;
   locks: { line: number; storageId: string; slot: string }[];
 }
 
@@ -60,10 +66,10 @@ export async function planKitup(database: Database, canvas: Canvas, wish: KitupW
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     const ground = await database.transaction((queries) => groundOf(queries, canvas, wish));
     const confusable = (await likePairsOf(ground.legend)).map(({ lines }) => lines);
-    const allotment = await inWorker('allot', { ...ground.task, confusable });
+    const both = await inWorker('allotBoth', { ...ground.task, confusable });
     const kept = await database.transaction(async (queries) => {
       if (fingerprint(await groundOf(queries, canvas, wish)) !== fingerprint(ground)) return false;
-      await keepPlan(queries, canvas, wish, ground, allotment);
+      await keepPlan(queries, canvas, wish, ground, both);
       return true;
     });
     if (kept) return;
@@ -115,26 +121,34 @@ async function keepPlan(
   canvas: Canvas,
   wish: KitupWish,
   { slots }: AllotGround,
-  { slotOf, results }: Pick<Allotment, 'slotOf' | 'results'>,
+  both: BothAllotments,
 ): Promise<void> {
   const lockedByHand = new Set(wish.locks.map(({ line }) => line));
-  await putKitupPlan(queries, canvas.id, { ...wish, results });
+  const { slotsOf, results } = (wish.several && both.several) || both.one;
+  await putKitupPlan(queries, canvas.id, { ...wish, results, offer: offerOf(both) });
   await replaceAllotment(
     queries,
     canvas.id,
-    [...slotOf].map(([line, at]) => ({ line, ...slots[at]!, locked: lockedByHand.has(line) })),
+    [...slotsOf].flatMap(([line, own]) =>
+      own.map((at, i) => ({ line, nth: i + 1, ...slots[at]!, locked: lockedByHand.has(line) })),
+    ),
   );
 }
 
-/** Line → index of the slot that it must keep. @throws Problem */
+/** Line → indices of the slots that it must keep. @throws Problem */
 function lockedSlots(
   legend: readonly LegendLine[],
   keys: readonly string[],
   locks: KitupWish['locks'],
   filled: readonly Allotted[],
-): Map<number, number> {
+): Map<number, number[]> {
   const codeOf = (line: number) => legend.find((each) => each.line === line)?.code;
-  const locked = new Map<number, number>();
+  const locked = new Map<number, number[]>();
+  const keep = (line: number, at: number) => {
+    const own = locked.get(line) ?? [];
+    if (!own.includes(at)) locked.set(line, [...own, at]);
+  };
+  const isFilled = new Set(filled.map(({ line }) => line));
   for (const { line, storageId, slot } of filled) {
     const at = keys.indexOf(slotKey(storageId, slot));
     if (at < 0) {
@@ -142,21 +156,20 @@ function lockedSlots(
         `The pot of ${codeOf(line)} is filled already. Keep its case in the plan, or take the filling back first.`,
       );
     }
-    locked.set(line, at);
+    keep(line, at);
   }
   for (const { line, storageId, slot } of locks) {
     if (codeOf(line) === undefined) throw unreadable(`The sheet has no line ${line}.`);
     const at = keys.indexOf(slotKey(storageId, slot));
     if (at < 0) throw conflict(`The slot for ${codeOf(line)} is not free, or not in these cases.`);
-    const kept = locked.get(line);
-    if (kept !== undefined && kept !== at) {
+    if (isFilled.has(line) && !locked.get(line)!.includes(at)) {
       throw conflict(`The pot of ${codeOf(line)} is filled already. Take the filling back before it moves.`);
     }
-    const rival = [...locked].find(([other, place]) => place === at && other !== line);
+    const rival = [...locked].find(([other, own]) => own.includes(at) && other !== line);
     if (rival) {
       throw conflict(`${codeOf(line)} and ${codeOf(rival[0])} cannot both have this slot.`);
     }
-    locked.set(line, at);
+    keep(line, at);
   }
   return locked;
 }
@@ -199,7 +212,10 @@ export async function notePot(
     const colour = legend.find((each) => each.line === line);
     if (!colour) throw unreadable(`The sheet has no line ${line}.`);
     const before = (await potStatesOf(queries, canvas.id)).get(line);
-    if (before === 'put away') throw conflict(`The pot of ${colour.code} is put away already.`);
+    if (before === 'put away' && kind !== 'amount')
+      throw conflict(`The pot of ${colour.code} is put away already.`);
+    if (before !== 'put away' && kind === 'amount')
+      throw conflict(`The pot of ${colour.code} is not put away, so it has no leftover yet.`);
     if (kind === 'take back' && before !== 'fill') throw conflict(`The pot of ${colour.code} is not filled.`);
     const event: PotEvent = {
       id,
@@ -208,12 +224,19 @@ export async function notePot(
       drills,
       undoes: null,
       redoes,
-      freed: null,
+      freed: [],
       stashMoveId: null,
     };
     if (kind === 'put away') {
-      event.freed = await freeSlot(queries, canvas.id, line);
+      event.freed = await freeSlots(queries, canvas.id, line);
       if (drills > 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, drills, happenedAt);
+    }
+    if (kind === 'amount') {
+      const more = drills - ((await putAwayOf(queries, canvas.id)).get(line) ?? 0);
+      if (more !== 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, more, happenedAt);
+      if (await isOverdrawn(queries)) {
+        throw conflict(`The stash no longer has these drills of ${colour.code}; they were used elsewhere.`);
+      }
     }
     await addPotEvent(queries, canvas.id, screenId, event, happenedAt);
   });
@@ -239,10 +262,10 @@ async function undoPot(
   const standing = await standingOf(queries, 'pot_event', canvas.id, undoes);
   if (!event || standing === 'unknown') throw notFound('such event of a pot');
   if (standing !== 'stands') throw conflict('This was undone already, perhaps at another screen.');
-  if ((await potStatesOf(queries, canvas.id)).get(event.line) !== event.kind) {
+  if (!(await isLastOfPot(queries, canvas, event))) {
     throw conflict('Something else became of this pot since. Undo that first.');
   }
-  if (event.freed && !(await takeSlot(queries, canvas.id, event.line, event.freed))) {
+  if (!(await takeSlots(queries, canvas.id, event.line, event.freed))) {
     throw conflict('Its slot holds another colour now, or its case is gone. Plan the pots anew instead.');
   }
   const move = event.stashMoveId && (await findStashMove(queries, event.stashMoveId));
@@ -259,12 +282,18 @@ async function undoPot(
     queries,
     canvas.id,
     screenId,
-    { ...event, id, undoes, redoes: null, freed: null, stashMoveId },
+    { ...event, id, undoes, redoes: null, freed: [], stashMoveId },
     happenedAt,
   );
 }
 
-/** @returns id of the move that took the drills in */
+/** Whether nothing else became of a pot since an event that stands. */
+async function isLastOfPot(queries: Queries, canvas: Canvas, event: PotEvent): Promise<boolean> {
+  const last = lastOfPot(await potRows(queries, canvas.id), event.line);
+  return last?.id === event.id;
+}
+
+/** @param drills below 0 where fewer were left than was said @returns id of the move that took the drills in */
 async function intoStash(
   queries: Queries,
   { code, name, hex, finish }: LegendLine,

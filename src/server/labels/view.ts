@@ -1,5 +1,5 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { potsInCodeOrder } from '../../core/codes/places';
+import { placesInCodeOrder } from '../../core/codes/places';
 import type { LabelFacts } from '../../core/labels/art';
 import { chosenLabels, inPrintOrder, type LabelChoice } from '../../core/labels/chosen';
 import { colourAddress } from '../../core/labels/qr';
@@ -31,7 +31,7 @@ async function labelFacts(
   const legend = await legendOf(queries, canvas.id);
   const places = await potPlaces(queries, canvas.id, legend);
   const marks = await lidMarks(queries, canvas.id);
-  const all = inPrintOrder(potsInCodeOrder(legend, places), which);
+  const all = inPrintOrder(placesInCodeOrder(legend, places), which);
   const labels = colours === '' ? all : chosenLabels(colours, all);
   return labels.map(({ line, place }) => ({
     line,

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   placeInWords,
   placeParts,
+  placesInCodeOrder,
   potName,
   potsInCodeOrder,
   shortPlace,
@@ -24,8 +25,19 @@ describe('pots', () => {
   });
 
   it('are called as they were planned', () => {
-    const places = { 1: 'pot B3', 2: 'bag 1', 3: 'pot A17' };
-    expect(potsInCodeOrder(legend, places).map(({ place }) => place)).toEqual(['pot A17', 'bag 1', 'pot B3']);
+    const places = { 1: ['pot B3', 'pot B9'], 2: ['bag 1'], 3: ['pot A17'] };
+    expect(potsInCodeOrder(legend, places).map(({ place }) => place)).toEqual([
+      'pot A17',
+      'bag 1',
+      'pot B3, B9',
+    ]);
+    expect(placesInCodeOrder(legend, places).map(({ place }) => place)).toEqual([
+      'pot A17',
+      'bag 1',
+      'pot B3',
+      'pot B9',
+    ]);
+    expect(placeParts('pot B3, B9')).toEqual({ word: 'Pot', number: 'B3, B9' });
     expect(shortPlace('pot A17')).toBe('A17');
     expect(shortPlace('bag 1')).toBe('bag 1');
     expect(placeInWords('pot 5')).toBe('Pot 5');

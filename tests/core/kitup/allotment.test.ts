@@ -1,15 +1,10 @@
 import fc from 'fast-check';
 import highsLoader from 'highs';
 import { describe, expect, it } from 'vitest';
-import {
-  ALLOT_GOALS,
-  type AllotGoal,
-  type AllotTask,
-  allot,
-  partingFirst,
-  refillsOf,
-} from '../../../src/core/kitup/allotment';
+import { allot } from '../../../src/core/kitup/allotment';
+import { ALLOT_GOALS, type AllotGoal, type AllotTask, partingFirst } from '../../../src/core/kitup/allotTask';
 import { assign } from '../../../src/core/kitup/assignment';
+import { refillsOf } from '../../../src/core/kitup/sharePots';
 
 const solver = await highsLoader();
 
@@ -83,10 +78,10 @@ function byMip(problem: AllotTask): number[] {
     ...problem.colours.map((_, r) => `${problem.slots.map((_, c) => x(r, c)).join(' + ')} = 1`),
     ...problem.slots.map((_, c) => `${problem.colours.map((_, r) => x(r, c)).join(' + ')} <= 1`),
     ...[...problem.locked].map(
-      ([line, c]) =>
+      ([line, [c]]) =>
         `${x(
           problem.colours.findIndex((l) => l.line === line),
-          c,
+          c!,
         )} = 1`,
     ),
     ...pairs.map(({ y, terms }) => `${terms.join(' + ')} - ${y} <= 1`),
@@ -131,7 +126,7 @@ describe('an allotment', () => {
             touching: row(5),
             confusable,
             goals,
-            locked: lock === undefined ? new Map() : new Map([[2, lock]]),
+            locked: lock === undefined ? new Map() : new Map([[2, [lock]]]),
           });
           const { results } = allot(problem);
           const optimum = byMip(problem);
@@ -148,26 +143,28 @@ describe('an allotment', () => {
   }, 120_000);
 
   it('keeps the chosen order where that goes first', () => {
-    const { slotOf } = allot(
+    const { slotsOf } = allot(
       task({ colours: colours(9, 1, 5), slots: slots(1, 5, 9), goals: ['order', 'closes'] }),
     );
-    expect([...slotOf.values()]).toEqual([0, 1, 2]);
+    expect([...slotsOf.values()]).toEqual([[0], [1], [2]]);
   });
 
   it('puts what is most into the largest slot where closing goes first, and says what stays out', () => {
-    const { slotOf, results } = allot(task({ colours: colours(900, 100, 450), slots: slots(100, 500, 800) }));
-    expect(Object.fromEntries(slotOf)).toEqual({ 1: 2, 2: 0, 3: 1 });
+    const { slotsOf, results } = allot(
+      task({ colours: colours(900, 100, 450), slots: slots(100, 500, 800) }),
+    );
+    expect(Object.fromEntries(slotsOf)).toEqual({ 1: [2], 2: [0], 3: [1] });
     // 900 into 800: one lid does not close, 100 drills stay out, the pot is filled twice.
     expect(results.slice(0, 3).map(({ value }) => value)).toEqual([1, 100, 1]);
     expect(results.every(({ value, atLeast }) => value === atLeast)).toBe(true);
   });
 
   it('parts confusable neighbours and proves it', () => {
-    const { slotOf, results } = allot(
+    const { slotsOf, results } = allot(
       task({ colours: colours(1, 1, 1), slots: slots(5, 5, 5, 5), touching: row(4), confusable: [[1, 2]] }),
     );
     // Order goes first here, so they stay beside each other, and the result owns up to it.
-    expect(slotOf.get(2)! - slotOf.get(1)!).toBe(1);
+    expect(slotsOf.get(2)![0]! - slotsOf.get(1)![0]!).toBe(1);
     expect(results.at(-1)).toEqual({ goal: 'neighbours', value: 1, atLeast: 1 });
     const parted = allot(
       task({
@@ -178,7 +175,7 @@ describe('an allotment', () => {
         goals: ['closes', 'neighbours', 'order'],
       }),
     );
-    expect(Math.abs(parted.slotOf.get(2)! - parted.slotOf.get(1)!)).toBeGreaterThan(1);
+    expect(Math.abs(parted.slotsOf.get(2)![0]! - parted.slotsOf.get(1)![0]!)).toBeGreaterThan(1);
     expect(parted.results.every(({ value, atLeast }) => value === atLeast)).toBe(true);
   });
 
@@ -186,7 +183,7 @@ describe('an allotment', () => {
     const four = task({ colours: colours(50, 10, 30, 20), slots: slots(99, 99) });
     expect(allot(four).left).toEqual([4, 2]);
     expect(allot({ ...four, leave: 'last used' }).left).toEqual([3, 4]);
-    expect(allot({ ...four, locked: new Map([[2, 0]]) }).left).toEqual([3, 4]);
+    expect(allot({ ...four, locked: new Map([[2, [0]]]) }).left).toEqual([3, 4]);
   });
 
   it('parts look-alikes before the order where that is asked', () => {
@@ -243,17 +240,17 @@ describe('an allotment', () => {
   });
 
   it('keeps a locked colour and plans round it', () => {
-    const { slotOf } = allot(
-      task({ colours: colours(1, 1, 1), slots: slots(5, 5, 5), locked: new Map([[3, 0]]) }),
+    const { slotsOf } = allot(
+      task({ colours: colours(1, 1, 1), slots: slots(5, 5, 5), locked: new Map([[3, [0]]]) }),
     );
-    expect(slotOf.get(3)).toBe(0);
-    expect(new Set(slotOf.values()).size).toBe(3);
+    expect(slotsOf.get(3)).toEqual([0]);
+    expect(new Set([...slotsOf.values()].flat()).size).toBe(3);
   });
 
   it('copes with nothing at all, one colour, and 200 colours in 400 slots', () => {
-    expect(allot(task()).slotOf.size).toBe(0);
+    expect(allot(task()).slotsOf.size).toBe(0);
     expect(allot(task({ colours: colours(7) })).left).toEqual([1]);
-    expect(allot(task({ colours: colours(7), slots: slots(9) })).slotOf.get(1)).toBe(0);
+    expect(allot(task({ colours: colours(7), slots: slots(9) })).slotsOf.get(1)).toEqual([0]);
     const many = allot(
       task({
         colours: colours(...Array.from({ length: 200 }, (_, i) => (i * 7919) % 3001)),
@@ -267,7 +264,7 @@ describe('an allotment', () => {
         goals: ['closes', 'overflow', 'refills', 'neighbours', 'order'],
       }),
     );
-    expect(new Set(many.slotOf.values()).size).toBe(200);
+    expect(new Set([...many.slotsOf.values()].flat()).size).toBe(200);
     expect(many.results[3]!.value).toBe(0);
   });
 });

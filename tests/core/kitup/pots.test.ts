@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { locksIn, locksOf, withLock } from '../../../src/core/kitup/locks';
+import { locksIn, locksOf, withLocks } from '../../../src/core/kitup/locks';
 import { type PotRow, potStates } from '../../../src/core/kitup/potLedger';
 import { nextPot, nextToPutAway } from '../../../src/core/kitup/walk';
 import { line } from '../samples';
@@ -26,12 +26,12 @@ describe('locks', () => {
 
   it('of one colour are replaced or let go, the others stay', () => {
     const locks = locksOf(cases);
-    const moved = withLock(locks, 3, { line: 3, storageId: 'b', slot: 's9' });
+    const moved = withLocks(locks, 3, [{ line: 3, storageId: 'b', slot: 's9' }]);
     expect(moved.map(({ line: of, slot }) => [of, slot])).toEqual([
       [2, 's1'],
       [3, 's9'],
     ]);
-    expect(withLock(locks, 3, null).map(({ line: of }) => of)).toEqual([2]);
+    expect(withLocks(locks, 3, []).map(({ line: of }) => of)).toEqual([2]);
     expect(locksIn(locks, ['b', 'c']).map(({ line: of }) => of)).toEqual([2]);
   });
 });

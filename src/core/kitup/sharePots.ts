@@ -1,0 +1,155 @@
+import { compareVectors } from './vectors';
+
+/** Goals that look at how much room a colour has, whichever pots give it. */
+export const SIZE_GOALS = ['closes', 'overflow', 'refills'] as const;
+export type SizeGoal = (typeof SIZE_GOALS)[number];
+
+/** Pots of one capacity that are free. */
+export interface PotSize {
+  capacity: number;
+  count: number;
+}
+
+/** A colour that wants pots; `base` is the room that it has already, in drills. Without any it takes one pot at least. */
+export interface WantingColour {
+  drills: number;
+  base: number;
+}
+
+/** Elementary steps that the exact solution may take; about a second. */
+const SHARING_BUDGET = 4e7;
+
+/**
+ * Times a pot is filled again after its first filling.
+ * @example refillsOf(500, 200) // 2
+ */
+export function refillsOf(drills: number, capacity: number): number {
+  return capacity <= 0 ? drills : Math.max(0, Math.ceil(drills / capacity) - 1);
+}
+
+/** What one colour costs by a goal, with so much room in all its pots. */
+export function sizeCost(goal: SizeGoal, drills: number, capacity: number): number {
+  switch (goal) {
+    case 'closes':
+      return drills > capacity ? 1 : 0;
+    case 'overflow':
+      return Math.max(0, drills - capacity);
+    case 'refills':
+      return refillsOf(drills, capacity);
+  }
+}
+
+/**
+ * Shares pots out among colours, several to one where that serves the goals, compared one after the other; among equals
+ * the fewest pots. Exact: a dynamic programme over the colours, whose states are the pots taken of each size. Only what
+ * each colour gets of each size is settled here, not where.
+ * @param goals in their order
+ * @returns pots of each size by colour, and the sum of every goal; null where there are too few pots for all colours, or
+ * the exact solution takes too long
+ */
+export function sharePots(
+  colours: readonly WantingColour[],
+  sizes: readonly PotSize[],
+  goals: readonly SizeGoal[],
+): { pots: number[][]; values: number[] } | null {
+  const strides: number[] = [];
+  let states = 1;
+  for (const { count } of sizes) {
+    strides.push(states);
+    states *= count + 1;
+  }
+  const choices = colours.map((colour) => choicesOf(colour, sizes));
+  const steps = choices.reduce((sum, all) => sum + all.length, 0) * states;
+  if (steps > SHARING_BUDGET / (goals.length + 1)) return null;
+
+  const G = goals.length + 1;
+  let best = new Float64Array(states * G).fill(Number.POSITIVE_INFINITY);
+  best.fill(0, 0, G);
+  const chosen: Int16Array[] = [];
+  for (const [i, colour] of colours.entries()) {
+    const options = choices[i]!.map((pots) => {
+      const room = roomOf(pots, sizes) + colour.base;
+      return {
+        pots,
+        shift: pots.reduce((sum, n, c) => sum + n * strides[c]!, 0),
+        cost: [
+          ...goals.map((goal) => sizeCost(goal, colour.drills, room)),
+          pots.reduce((sum, n) => sum + n, 0),
+        ],
+      };
+    });
+    const next = new Float64Array(states * G).fill(Number.POSITIVE_INFINITY);
+    const choice = new Int16Array(states).fill(-1);
+    for (let state = 0; state < states; state++) {
+      if (best[state * G] === Number.POSITIVE_INFINITY) continue;
+      for (const [o, { pots, shift, cost }] of options.entries()) {
+        if (!pots.every((n, c) => takenOf(state, c, strides, sizes) + n <= sizes[c]!.count)) continue;
+        if (!isLess(best, state, cost, next, state + shift, G)) continue;
+        for (let g = 0; g < G; g++) next[(state + shift) * G + g] = best[state * G + g]! + cost[g]!;
+        choice[state + shift] = o;
+      }
+    }
+    best = next;
+    chosen.push(choice);
+  }
+  let end = -1;
+  for (let state = 0; state < states; state++) {
+    if (best[state * G] === Number.POSITIVE_INFINITY) continue;
+    if (end < 0 || compareVectors(at(best, state, G), at(best, end, G)) < 0) end = state;
+  }
+  if (end < 0) return null;
+  const pots: number[][] = [];
+  let state = end;
+  for (let i = colours.length - 1; i >= 0; i--) {
+    const own = choices[i]![chosen[i]![state]!]!;
+    pots.unshift(own);
+    state -= own.reduce((sum, n, c) => sum + n * strides[c]!, 0);
+  }
+  return { pots, values: at(best, end, G).slice(0, -1) };
+}
+
+function at(vectors: Float64Array, state: number, G: number): number[] {
+  return Array.from(vectors.subarray(state * G, state * G + G));
+}
+
+function takenOf(state: number, size: number, strides: readonly number[], sizes: readonly PotSize[]): number {
+  return Math.floor(state / strides[size]!) % (sizes[size]!.count + 1);
+}
+
+function isLess(
+  best: Float64Array,
+  from: number,
+  cost: readonly number[],
+  next: Float64Array,
+  to: number,
+  G: number,
+): boolean {
+  for (let g = 0; g < G; g++) {
+    const difference = best[from * G + g]! + cost[g]! - next[to * G + g]!;
+    if (difference !== 0) return difference < 0;
+  }
+  return false;
+}
+
+function roomOf(pots: readonly number[], sizes: readonly PotSize[]): number {
+  return pots.reduce((sum, n, c) => sum + n * sizes[c]!.capacity, 0);
+}
+
+/** What a colour may sensibly get of each size: no pot that could stay empty, and one at least if it has none. */
+function choicesOf({ drills, base }: WantingColour, sizes: readonly PotSize[]): number[][] {
+  const all: number[][] = [];
+  const add = (pots: number[], size: number) => {
+    if (size === sizes.length) {
+      const number = pots.reduce((sum, n) => sum + n, 0);
+      const room = roomOf(pots, sizes) + base;
+      const idle = pots.some((n, c) => n > 0 && room - sizes[c]!.capacity >= drills);
+      if (number === 0 ? base > 0 : number === 1 && base === 0 ? true : !idle) all.push(pots);
+      return;
+    }
+    const { capacity, count } = sizes[size]!;
+    const most = Math.min(count, Math.max(1, Math.ceil((drills - base) / capacity)));
+    for (let n = 0; n <= most; n++) add([...pots, n], size + 1);
+  };
+  add([], 0);
+  return all;
+}

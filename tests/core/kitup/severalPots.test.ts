@@ -1,0 +1,143 @@
+import fc from 'fast-check';
+import highsLoader from 'highs';
+import { describe, expect, it } from 'vitest';
+import { ALLOT_GOALS, type AllotGoal, type AllotTask, partingFirst } from '../../../src/core/kitup/allotTask';
+import { allotBoth } from '../../../src/core/kitup/severalPots';
+import { sharePots } from '../../../src/core/kitup/sharePots';
+
+const solver = await highsLoader();
+
+function task(drills: number[], capacities: number[], more: Partial<AllotTask> = {}): AllotTask {
+  return {
+    colours: drills.map((each, i) => ({ line: i + 1, drills: each, firstUse: i + 1 })),
+    slots: capacities.map((capacity) => ({ capacity })),
+    touching: capacities.slice(1).map((_, i) => [i, i + 1] as const),
+    confusable: [],
+    goals: ALLOT_GOALS,
+    leave: 'fewest drills',
+    locked: new Map(),
+    ...more,
+  };
+}
+
+/** Colours that overflow, and then drills outside, as a mixed-integer programme: any pots for any colour, one at least. */
+function byMip(drills: number[], capacities: number[]): number[] {
+  const x = (r: number, c: number) => `x${r}_${c}`;
+  const rules = [
+    ...drills.flatMap((_, r) => [
+      `${capacities.map((_, c) => x(r, c)).join(' + ')} >= 1`,
+      `o${r} + ${capacities.map((capacity, c) => `${capacity} ${x(r, c)}`).join(' + ')} >= ${drills[r]}`,
+      `o${r} - ${drills[r]} z${r} <= 0`,
+    ]),
+    ...capacities.map((_, c) => `${drills.map((_, r) => x(r, c)).join(' + ')} <= 1`),
+  ];
+  const binaries = drills.flatMap((_, r) => [`z${r}`, ...capacities.map((_, c) => x(r, c))]);
+  return ['z', 'o'].map((name) => {
+    const objective = drills.map((_, r) => `1 ${name}${r}`).join(' + ');
+    const { ObjectiveValue } = solver.solve(
+      `Minimize\n obj: ${objective}\nSubject To\n${rules.map((rule, i) => ` r${i}: ${rule}`).join('\n')}\nBinary\n ${binaries.join('\n ')}\nEnd`,
+    );
+    const value = Math.round(ObjectiveValue);
+    rules.push(`${objective} <= ${value}`);
+    return value;
+  });
+}
+
+describe('pots shared out among colours', () => {
+  it('are as good as the MIP optimum, goal before goal', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 30 }), { minLength: 3, maxLength: 4 }),
+        fc.array(fc.constantFrom(3, 5, 8), { minLength: 4, maxLength: 7 }),
+        (drills, capacities) => {
+          const sizes = [3, 5, 8].map((capacity) => ({
+            capacity,
+            count: capacities.filter((each) => each === capacity).length,
+          }));
+          const shared = sharePots(
+            drills.map((each) => ({ drills: each, base: 0 })),
+            sizes,
+            ['closes', 'overflow'],
+          )!;
+          expect(shared.values).toEqual(byMip(drills, capacities));
+        },
+      ),
+      { numRuns: 60 },
+    );
+  }, 60_000);
+
+  it('are taken only where they serve, and none where there are too few', () => {
+    const fits = [
+      { drills: 5, base: 0 },
+      { drills: 9, base: 10 },
+    ];
+    expect(sharePots(fits, [{ capacity: 10, count: 9 }], ['closes', 'overflow', 'refills'])!.pots).toEqual([
+      [1],
+      [0],
+    ]);
+    expect(sharePots([fits[0]!, fits[0]!], [{ capacity: 10, count: 1 }], ['closes'])).toBeNull();
+  });
+});
+
+describe('several pots for a colour', () => {
+  it('stand side by side in the order, and take what would stay outside', () => {
+    const { one, several } = allotBoth(task([100, 450, 100, 250], Array(7).fill(200)));
+    expect(one.results[1]).toEqual({ goal: 'overflow', value: 300, atLeast: 300 });
+    expect(Object.fromEntries(several!.slotsOf)).toEqual({ 1: [0], 2: [1, 2, 3], 3: [4], 4: [5, 6] });
+    expect(several!.results.map(({ value }) => value)).toEqual([0, 0, 0, 0, 0]);
+  });
+
+  it('go where the goals that come first want them', () => {
+    const closes = allotBoth(task([900, 250, 250], Array(5).fill(200))).several!;
+    expect(closes.results[0]).toEqual({ goal: 'closes', value: 1, atLeast: 1 });
+    expect(closes.slotsOf.get(1)).toHaveLength(1);
+    const goals: AllotGoal[] = ['overflow', 'closes', 'refills', 'order', 'neighbours'];
+    const overflow = allotBoth(task([900, 250, 250], Array(5).fill(200), { goals })).several!;
+    expect(overflow.slotsOf.get(1)).toHaveLength(3);
+    expect(overflow.results[0]).toEqual({ goal: 'overflow', value: 400, atLeast: 400 });
+  });
+
+  it('are not offered where nothing overflows, or no pot is left over', () => {
+    expect(allotBoth(task([100, 100], [200, 200, 200])).several).toBeNull();
+    expect(allotBoth(task([900, 900], [200, 200])).several).toBeNull();
+    expect(allotBoth(task([900, 900, 900], [200, 200])).several).toBeNull();
+  });
+
+  it('leave the first pots where they are when their order comes before their size', () => {
+    const goals: AllotGoal[] = ['order', 'closes', 'overflow', 'refills', 'neighbours'];
+    const { one, several } = allotBoth(task([100, 700, 100], [200, 200, 200, 200, 500], { goals }));
+    expect([...one.slotsOf.values()]).toEqual([[0], [1], [2]]);
+    expect(several!.slotsOf.get(2)).toEqual([1, 4]);
+    expect(several!.results.find(({ goal }) => goal === 'overflow')).toEqual({
+      goal: 'overflow',
+      value: 0,
+      atLeast: 0,
+    });
+  });
+
+  it('keep those that are filled already', () => {
+    const locked = new Map([[2, [4, 0]]]);
+    const { one, several } = allotBoth(task([100, 700, 250], Array(6).fill(200), { locked }));
+    expect(one.slotsOf.get(2)).toEqual([4, 0]);
+    expect(several!.slotsOf.get(2)).toEqual(expect.arrayContaining([0, 4]));
+    const used = [...several!.slotsOf.values()].flat();
+    expect(new Set(used).size).toBe(used.length);
+  });
+
+  it('part look-alikes in every one of their pots', () => {
+    const { several } = allotBoth(
+      task([300, 300, 100], Array(8).fill(200), { goals: partingFirst(ALLOT_GOALS), confusable: [[1, 2]] }),
+    );
+    const [a, b] = [several!.slotsOf.get(1)!, several!.slotsOf.get(2)!];
+    expect(a.some((one) => b.some((other) => Math.abs(one - other) === 1))).toBe(false);
+  });
+
+  it('use the spare pots of a case: 71 colours in 76 pots', () => {
+    const drills = Array.from({ length: 71 }, (_, i) => 200 + ((i * 7919) % 2600));
+    const { one, several } = allotBoth(task(drills, Array(76).fill(1000)));
+    const outside = (of: typeof one) => of.results.find(({ goal }) => goal === 'overflow')!;
+    expect([...several!.slotsOf.values()].flat()).toHaveLength(76);
+    expect(outside(several!).value).toBeLessThan(outside(one).value);
+    expect(outside(several!).atLeast).toBe(outside(several!).value);
+  });
+});
