@@ -3,6 +3,6 @@ declare module 'subset-font' {
   export default function subsetFont(
     font: Buffer,
     text: string,
-    options: { targetFormat: 'sfnt' | 'woff' | 'woff2' },
+    options: { targetFormat: 'sfnt' | 'woff' | 'woff2'; variationAxes?: Record<string, number> },
   ): Promise<Buffer>;
 }

@@ -183,10 +183,16 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await page.getByRole('button', { name: 'Nothing left' }).click();
   await page.getByRole('button', { name: 'Nothing left' }).click();
   await expect(page.getByText('All put away')).toBeVisible();
+  // What was said of a leftover is corrected later, and the stash with it.
+  await page.getByText('Put away so far').click();
+  await page.getByRole('button', { name: 'Edit what is left of 412' }).click();
+  await page.getByLabel('Drills left over').fill('41');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeVisible();
   const stash = (await (await request.get('/api/stash')).json()) as {
     items: { code: string; drills: number }[];
   };
-  expect(stash.items.filter(({ drills }) => drills === 37).map(({ code }) => code)).toEqual(['412']);
+  expect(stash.items.filter(({ drills }) => drills === 41).map(({ code }) => code)).toEqual(['412']);
   await page.goto('/storage');
   await expect(page.getByRole('listitem').filter({ hasText: 'Little strip' })).toContainText(
     '4 of 4 slots free',
@@ -197,6 +203,44 @@ test('a heap of bags is sorted in two passes', async ({ page }) => {
   await page.goto(`${LANTERN}/walk`);
   await page.getByText('Sort the heap first: 12 piles, two passes').click();
   await expect(page.getByText('lay each of the 193 bags on one of 12 piles')).toBeVisible();
+});
+
+test('pots left over take what overflows, once their price is known', async ({ page, request }) => {
+  const id = randomUUID();
+  await request.post('/api/canvases', {
+    data: { id, title: 'Few and many', shape: 'square', pitchMm: 2.5, width: 200, height: 100 },
+  });
+  const sheet =
+    'Key,Symbol,Code,Name,Hex,Drills,Packets\n1,A,701,Sea,#2f6f8f,9000,45\n2,B,702,Sand,#e0c060,90,1';
+  const { lines } = await (
+    await request.post('/api/sheet-readings', { data: sheet, headers: { 'content-type': 'text/csv' } })
+  ).json();
+  await request.put(`/api/canvases/${id}/sheet`, { data: { lines } });
+  const storage = randomUUID();
+  const slots = [0, 1, 2, 3, 4].map((x) => ({ id: `s${x}`, x, y: 0, width: 1, height: 1, form: 'box' }));
+  const tray = { columns: 5, rows: 1, unitWidthMm: 30, unitDepthMm: 30, heightMm: 24, wallMm: 1, slots };
+  await request.put(`/api/storages/${storage}`, {
+    data: { id: storage, name: 'Five boxes', packingShare: 0.55, trays: [tray] },
+  });
+  await page.goto(`/canvas/${id}/kitup`);
+  await page.getByLabel('Five boxes, 5 of 5 free').check();
+  await page.getByRole('button', { name: 'Plan the pots' }).click();
+  await expect(page.getByText('The price: 1 colour lies in more than one pot.')).toBeVisible();
+  await page.getByLabel('Pots left over take what overflows').check();
+  await page.getByRole('button', { name: 'Plan again' }).click();
+  const boxes = page.getByRole('region', { name: 'Five boxes' });
+  await expect(boxes.getByRole('button', { name: /: 701/ })).toHaveCount(4);
+  await boxes.getByRole('button', { name: /^pot 2: 701/ }).click();
+  await expect(page.getByRole('region', { name: 'The colour under the lamp' })).toContainText(
+    'Pot 1, 2, 3, 4',
+  );
+  await page.goto(`/canvas/${id}/kitup/labels`);
+  await expect(page.getByText('5 labels', { exact: true })).toBeVisible();
+  await page.goto(`/canvas/${id}/kitup/walk`);
+  await page.keyboard.type('701');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Pot 1, 2, 3, 4', { exact: true })).toBeVisible();
+  await expect(page.getByText(/Pot 1 takes 1,\d+, Pot 2 takes 1,\d+/)).toBeVisible();
 });
 
 test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand', async ({

@@ -4,8 +4,8 @@ import { lanternKit } from '../../demo/kits';
 import { inventLegend, LIKE_PAIRS } from '../../demo/legend';
 import { seeded } from '../../demo/random';
 import { likePairs } from '../../src/core/symbols/check';
-import { canPrint, glyphOutline } from '../../src/server/print/fonts';
-import { symbolShapes } from '../../src/server/symbols/symbolShapes';
+import { glyphOutlines, unprintable } from '../../src/server/print/outlines';
+import { symbolOutlines, symbolPath, symbolShapes } from '../../src/server/symbols/symbolShapes';
 import { likePairsOf } from '../../src/server/symbols/view';
 import { line } from '../core/samples';
 
@@ -69,14 +69,22 @@ describe('look-alikes among our glyphs', () => {
 
 describe('the shipped fonts', () => {
   it('print every glyph of the demo kits, and own up to what they lack', async () => {
-    for (const glyph of LIKE_PAIRS) expect(await canPrint(glyph), glyph).toBe(true);
-    expect(await canPrint('語')).toBe(false);
+    expect(await unprintable([...LIKE_PAIRS])).toEqual([]);
+    expect(await unprintable(['A', '\u{13000}', 'B\u{12000}'])).toEqual(['\u{13000}', 'B\u{12000}']);
   });
 
-  it('give an outline even for what they lack', async () => {
-    expect((await glyphOutline('語')).path).toMatch(/^M/);
-    const [one, two] = [await glyphOutline('A'), await glyphOutline('AA')];
-    expect(two.width).toBeCloseTo(2 * one.width, 6);
+  it('give an outline of what they have, and none of what they lack', async () => {
+    const outlines = await glyphOutlines(['語', 'A', 'AA', '\u{13000}']);
+    expect(outlines.get('語')!.path).toMatch(/^M/);
+    expect(outlines.has('\u{13000}')).toBe(false);
+    expect(outlines.get('AA')!.width).toBeCloseTo(2 * outlines.get('A')!.width, 6);
+  });
+
+  it('draw the key number where the symbol is lost', async () => {
+    const outlines = await symbolOutlines([line(7, { symbol: '\u{13000}' })]);
+    const lost = symbolPath(line(7, { symbol: '\u{13000}' }), outlines);
+    expect(lost).toBe(symbolPath(line(7, { symbol: null }), outlines));
+    expect(lost).toContain('<path');
   });
 
   it('leave a drawn symbol as it was drawn', async () => {

@@ -1,5 +1,5 @@
 import type { Shape } from '../canvas/canvas';
-import type { LegendLine } from '../canvas/legend';
+import { type LegendLine, symbolOrKey } from '../canvas/legend';
 import { placeInWords } from '../codes/places';
 import { inkOn } from '../colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';
@@ -18,6 +18,18 @@ export interface LabelFacts {
   warnsOf: LegendLine | null;
   /** Address that the QR code opens; null prints none. */
   address: string | null;
+}
+
+/** Every text that labels may show, beside what is always at hand. */
+export function labelTexts(labels: readonly LabelFacts[]): string[] {
+  return labels.flatMap(({ line, place, warnsOf }) => [
+    symbolOrKey(line),
+    line.keyNumber,
+    line.code,
+    line.name,
+    place ?? '',
+    warnsOf?.code ?? '',
+  ]);
 }
 
 const INK = '#17130f';
@@ -88,8 +100,9 @@ class Art {
     size: number,
     style: { anchor?: 'start' | 'middle'; faded?: boolean; code?: boolean } = {},
   ): void {
-    if (text === '' || width <= 0) return;
-    const font = style.code ? (this.fonts.fontFor(text) ?? 'codes') : 'words';
+    // Half a name is worth less than none; what is left out is told before printing.
+    if (text === '' || width <= 0 || !this.fonts.canPrint(text)) return;
+    const font = style.code ? 'codes' : 'words';
     const natural = this.fonts.widthOf(text, font, size);
     const fitted = Math.max(Math.min(size, SMALLEST_MM), Math.min(size, (size * width) / natural));
     const letters = [...text];

@@ -1,5 +1,5 @@
-/** Fonts by what they hold; the writers know the files. */
-export type DrawingFont = 'words' | 'codes' | 'symbols' | 'moreSymbols';
+/** What a text is: the writers know which fonts set words, and which codes and symbols. */
+export type DrawingFont = 'words' | 'codes';
 
 /** What a page is made of. Lengths in millimetres, y downwards; colours as `#rrggbb`. */
 export type Mark =
@@ -31,8 +31,8 @@ export interface Drawing {
 export interface FontMeasure {
   /** Width in millimetres of a text at a font size in millimetres. */
   widthOf(text: string, font: DrawingFont, size: number): number;
-  /** The first font that has every glyph of the text; null when none has. */
-  fontFor(text: string): DrawingFont | null;
+  /** Whether every letter of a text is in some font here. */
+  canPrint(text: string): boolean;
 }
 
 /** Outlines are drawn as thin as a sharp pen draws. */

@@ -1,6 +1,9 @@
 /** Share of a cell's side that a drawn symbol fills, and a single letter's font size. */
 export const SYMBOL_SHARE = 0.74;
 
+/** A symbol of several letters, or a long key number, is never wider than this share of its cell. */
+export const WIDEST_SHARE = 0.92;
+
 /** Space between the edge of a cell and a drawn symbol, as a share of the cell's side. */
 export const SYMBOL_INSET = (1 - SYMBOL_SHARE) / 2;
 

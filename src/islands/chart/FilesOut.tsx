@@ -4,6 +4,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { pageRects } from '../../core/chart/files/chartPages';
 import type { PaperName } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
+import { Unprintable } from '../labels/Unprintable';
 import { DownloadButton } from '../writing/DownloadButton';
 
 const FILES = [
@@ -65,6 +66,7 @@ function PrintSlip({ canvas }: { canvas: Canvas }) {
   return (
     <div className="slip flex flex-col gap-3">
       <h3 className="text-lg">On paper</h3>
+      <Unprintable canvasId={canvas.id} />
       <div className="flex flex-wrap gap-3">
         <label>
           <span className="block">Paper</span>

@@ -26,6 +26,7 @@ import { useWrite } from '../writing/useWrite';
 import { LabelRemoval } from './LabelRemoval';
 import { LabelSheetForm } from './LabelSheetForm';
 import { PrinterSlip } from './PrinterSlip';
+import { Unprintable } from './Unprintable';
 
 const FORMAT_WORDS: Record<LabelFormat, string> = {
   dots: 'Dots for round lids',
@@ -131,6 +132,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
           </a>
         </div>
         <p className="text-faded">Print at 100 %, not “fit to page”.</p>
+        <Unprintable canvasId={canvas.id} />
         {fault && <Notice kind="fault">{fault}</Notice>}
         <p role="status" className="empty:hidden">
           {said}

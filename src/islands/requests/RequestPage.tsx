@@ -11,6 +11,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
+import { Unprintable } from '../labels/Unprintable';
 import { useWrite } from '../writing/useWrite';
 
 /** What is lacking: covered from the stash, or asked of the sender. */
@@ -74,6 +75,7 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
                 </a>
               ))}
             </div>
+            <Unprintable canvasId={canvas.id} />
             <p className="text-faded">
               {view.photos.length > 0
                 ? `${counted(view.photos.length, 'photo')} of the sheet ${view.photos.length === 1 ? 'goes' : 'go'} with the PDF.`

@@ -8,7 +8,7 @@ import { type ChartPrint, chartPages, pageRects } from '../../core/chart/files/c
 import { chartSvg, type SymbolDrawing } from '../../core/chart/files/chartSvg';
 import { chartToGrid } from '../../core/chart/files/fromGrid';
 import { hexToRgb, rgbToHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
-import type { LabelFacts } from '../../core/labels/art';
+import { type LabelFacts, labelTexts } from '../../core/labels/art';
 import { labelPages } from '../../core/labels/pages';
 import { usualSheet } from '../../core/labels/sheet';
 import type { Drawing } from '../../core/print/drawing';
@@ -16,8 +16,8 @@ import { clothColours, paintCloth } from '../../core/view/paint';
 import { CLOTH, encodePng } from '../files/pixels';
 import type { TellProgress } from '../jobs/progress';
 import { drawingPdf } from '../print/drawingPdf';
-import { fontMeasure } from '../print/fonts';
-import { SYMBOL_CELL, symbolPath } from '../symbols/symbolShapes';
+import { typesetFor } from '../print/typeset';
+import { SYMBOL_CELL, symbolOutlines, symbolPath } from '../symbols/symbolShapes';
 
 /** What every file of a chart is made of. */
 export interface ChartParts {
@@ -72,14 +72,11 @@ export function clothPng({
 }
 
 async function chartSvgOf(chart: Chart, legend: readonly LegendLine[], canvas: Canvas): Promise<string> {
-  const symbols = await Promise.all(
-    legend.map(
-      async (line): Promise<[number, SymbolDrawing]> => [
-        line.line,
-        { elements: await symbolPath(line), cell: SYMBOL_CELL },
-      ],
-    ),
-  );
+  const outlines = await symbolOutlines(legend);
+  const symbols = legend.map((line): [number, SymbolDrawing] => [
+    line.line,
+    { elements: symbolPath(line, outlines), cell: SYMBOL_CELL },
+  ]);
   return chartSvg(chart, legend, canvas, new Map(symbols), rgbToHex(CLOTH));
 }
 
@@ -88,12 +85,16 @@ export async function chartPdf(
   { chart, legend, print, labels }: ChartParts & { print: ChartPrint; labels: LabelFacts[] },
   report: TellProgress,
 ): Promise<Uint8Array> {
-  const fonts = await fontMeasure();
+  const fonts = await typesetFor([print.title, ...labelTexts(labels)]);
   function* all(): Generator<Drawing> {
     yield* chartPages(chart, legend, print, fonts);
     const kit = { shape: print.shape, title: print.title };
     yield* labelPages('list', usualSheet('list', print.paper), labels, kit, fonts);
   }
   const pages = pageRects(print).rects.length;
-  return drawingPdf({ title: print.title, pages: all() }, (done) => report(Math.min(done, pages), pages));
+  return drawingPdf(
+    { title: print.title, pages: all() },
+    (done) => report(Math.min(done, pages), pages),
+    fonts,
+  );
 }

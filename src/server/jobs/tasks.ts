@@ -8,6 +8,7 @@ import { readSheetFile } from '../checkin/sheetFile';
 import { writeSpreadsheet } from '../files/spreadsheet';
 import { labelsPdf, labelsSvg } from '../labels/print';
 import { drawingPdf } from '../print/drawingPdf';
+import { unprintable } from '../print/outlines';
 import { requestPdf } from '../requests/requestPdf';
 import { stitchReading } from '../stitches/reading';
 import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
@@ -30,6 +31,7 @@ export const TASKS = {
   readSheetFile,
   requestPdf,
   stitchReading,
+  unprintable,
   writeSpreadsheet,
 } as const;
 

@@ -39,6 +39,14 @@ export const labelSheetSchema = object({
     return fault === null || context.createError({ message: fault });
   });
 
+/** What no font here has. */
+export interface UnprintableView {
+  /** In words: `the name of 310`. */
+  parts: string[];
+  /** What a print will leave out; null where it leaves out nothing. */
+  sentence: string | null;
+}
+
 export const labelsQuery = object({
   format: string()
     .oneOf(LABEL_FORMATS, `The format is one of ${LABEL_FORMATS.join(', ')}.`)

@@ -1,12 +1,12 @@
 import type { Shape } from '../../core/canvas/canvas';
-import type { LabelFacts } from '../../core/labels/art';
+import { type LabelFacts, labelTexts } from '../../core/labels/art';
 import { labelPages } from '../../core/labels/pages';
 import type { LabelFormat, LabelSheet } from '../../core/labels/sheet';
 import type { Drawing } from '../../core/print/drawing';
 import { notFound } from '../http/problem';
 import { drawingPdf } from '../print/drawingPdf';
 import { drawingSvg } from '../print/drawingSvg';
-import { fontMeasure } from '../print/fonts';
+import { typesetFor } from '../print/typeset';
 
 /** Labels of a canvas, ready to be drawn. */
 export interface LabelPrint {
@@ -20,7 +20,8 @@ export interface LabelPrint {
 
 /** The sheets of labels. */
 export async function labelDrawings({ format, sheet, labels, kit, start }: LabelPrint): Promise<Drawing[]> {
-  return labelPages(format, sheet, labels, kit, await fontMeasure(), start);
+  const fonts = await typesetFor([kit.title, ...labelTexts(labels)]);
+  return labelPages(format, sheet, labels, kit, fonts, start);
 }
 
 export async function labelsPdf(print: LabelPrint): Promise<Uint8Array> {

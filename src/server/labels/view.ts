@@ -4,13 +4,15 @@ import type { LabelFacts } from '../../core/labels/art';
 import { chosenLabels, inPrintOrder, type LabelChoice } from '../../core/labels/chosen';
 import { colourAddress } from '../../core/labels/qr';
 import { LABEL_FORMATS, type LabelFormat, type LabelSheet, usualSheet } from '../../core/labels/sheet';
+import { lostInWords, printedTexts } from '../../core/labels/unprintable';
 import { legendOf } from '../../data/canvas';
 import type { Queries } from '../../data/engine/database';
 import { labelSheets } from '../../data/labels';
 import { lidMarks } from '../../data/symbols';
 import { conflict } from '../http/problem';
+import { inWorker } from '../jobs/pool';
 import { potPlaces } from '../kitup/pots';
-import type { LabelsView } from './contract';
+import type { LabelsView, UnprintableView } from './contract';
 import type { LabelPrint } from './print';
 
 async function sheetsOf(queries: Queries): Promise<Record<LabelFormat, LabelSheet>> {
@@ -73,4 +75,17 @@ export async function labelsToPrint(
   const start = Math.min(wish.start, sheet.columns * sheet.rows);
   const kit = { shape: canvas.shape, title: canvas.title };
   return { format: wish.format, sheet, labels, kit, start };
+}
+
+/** What of a canvas no font here has, so that it is known before it is printed. */
+export async function unprintableView(queries: Queries, canvas: Canvas): Promise<UnprintableView> {
+  const texts = printedTexts(canvas.title, await legendOf(queries, canvas.id));
+  const lost = new Set(
+    await inWorker(
+      'unprintable',
+      texts.map(({ text }) => text),
+    ),
+  );
+  const parts = texts.filter(({ text }) => lost.has(text)).map(({ what }) => what);
+  return { parts, sentence: lostInWords(parts) };
 }

@@ -1,21 +1,27 @@
 import { type Drawing, type Mark, OUTLINE_MM } from '../../core/print/drawing';
 import { mmToPoints } from '../../core/print/paper';
 import type { TellProgress } from '../jobs/progress';
-import { newPdf, type Pdf, writtenPdf } from './pdf';
+import { newPdf, type Pdf, setText, writtenPdf } from './pdf';
+import { type Typeset, typesetFor } from './typeset';
 
-/** Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %. */
+/**
+ * Pages of drawings as a PDF with embedded fonts, true to size when printed at 100 %.
+ * @param typeset fonts for all that the pages say; null has the pages read for it first
+ */
 export async function drawingPdf(
   { title, pages }: { title: string; pages: Iterable<Drawing> },
   report: TellProgress = () => {},
+  typeset: Typeset | null = null,
 ): Promise<Uint8Array> {
-  const { document } = await newPdf('a4', title);
-  const widthOf = rememberedWidths(document);
+  const all = typeset ? pages : [...pages];
+  const fonts = typeset ?? (await typesetFor(textsOf(all)));
+  const document = newPdf('a4', title, fonts);
   let done = 0;
-  for (const page of pages) {
+  for (const page of all) {
     report(++done, 0);
     document.addPage({ size: [mmToPoints(page.widthMm), mmToPoints(page.heightMm)], margin: 0 });
     gathered(document, () => {
-      for (const mark of page.marks) draw(document, mark, widthOf);
+      for (const mark of page.marks) draw(document, mark, fonts);
     });
   }
   return writtenPdf(document);
@@ -38,23 +44,12 @@ function gathered(document: Pdf, work: () => void): void {
   if (parts.length > 0) document.addContent(parts.join('\n'));
 }
 
-type WidthOf = (mark: Mark & { kind: 'text' }) => number;
-
-/** Width of a text in points in the font that is set; a chart writes the same symbol thousands of times. */
-function rememberedWidths(document: Pdf): WidthOf {
-  const widths = new Map<string, number>();
-  return ({ text, font, size }) => {
-    const key = `${font} ${size} ${text}`;
-    let width = widths.get(key);
-    if (width === undefined) {
-      width = document.widthOfString(text);
-      widths.set(key, width);
-    }
-    return width;
-  };
+/** Every text of some pages. */
+function* textsOf(pages: Iterable<Drawing>): Generator<string> {
+  for (const { marks } of pages) for (const mark of marks) if (mark.kind === 'text') yield mark.text;
 }
 
-function draw(document: Pdf, mark: Mark, widthOf: WidthOf): void {
+function draw(document: Pdf, mark: Mark, fonts: Typeset): void {
   const mm = mmToPoints;
   switch (mark.kind) {
     case 'rect':
@@ -74,11 +69,8 @@ function draw(document: Pdf, mark: Mark, widthOf: WidthOf): void {
       document.path(mark.d).fill(mark.fill, 'even-odd');
       document.restore();
       return;
-    case 'text': {
-      document.font(mark.font).fontSize(mm(mark.size)).fillColor(mark.fill);
-      const left = mm(mark.x) - (mark.anchor === 'middle' ? widthOf(mark) / 2 : 0);
-      document.text(mark.text, left, mm(mark.y), { lineBreak: false, baseline: 'alphabetic' });
-    }
+    case 'text':
+      setText(document, fonts, { ...mark, x: mm(mark.x), y: mm(mark.y), size: mm(mark.size) });
   }
 }
 

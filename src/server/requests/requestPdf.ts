@@ -1,8 +1,10 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { sizeInWords } from '../../core/canvas/canvas';
+import type { DrawingFont } from '../../core/print/drawing';
 import { mmToPoints, PAPERS, type PaperName } from '../../core/print/paper';
 import { type RequestLine, toAsk } from '../../core/requests/supplierRequest';
-import { newPdf, writtenPdf } from '../print/pdf';
+import { newPdf, type PdfText, setText, writtenPdf } from '../print/pdf';
+import { typesetFor } from '../print/typeset';
 
 const MARGIN_MM = 18;
 const COLUMNS = [
@@ -34,22 +36,35 @@ export async function requestPdf({
   date,
   paper,
 }: PrintedRequest): Promise<Uint8Array> {
-  const { document, fonts } = await newPdf(paper, `Missing drills: ${canvas.title}`);
+  const asked = toAsk(lines);
+  const texts = asked.flatMap(({ line }) => [line.code, line.keyNumber]);
+  const typeset = await typesetFor([canvas.title, ...texts]);
+  const document = newPdf(paper, `Missing drills: ${canvas.title}`, typeset);
   const mm = mmToPoints;
   const { widthMm, heightMm } = PAPERS[paper];
   document.addPage();
-  document
-    .fillColor('#17130f')
-    .font('words')
-    .fontSize(18)
-    .text('Drills missing from a kit', mm(MARGIN_MM), mm(MARGIN_MM));
-  document
-    .fontSize(11)
-    .text(canvas.title, mm(MARGIN_MM), mm(30))
-    .text(`${canvas.width} × ${canvas.height} cells, ${sizeInWords(canvas)}, ${canvas.shape} drills`)
-    .text(date);
+  const write = (text: string, x: number, baseline: number, size: number, style: Partial<PdfText> = {}) =>
+    setText(document, typeset, {
+      text,
+      x: mm(x),
+      y: mm(baseline),
+      size,
+      font: 'words',
+      fill: '#17130f',
+      anchor: 'start',
+      ...style,
+    });
+  write('Drills missing from a kit', MARGIN_MM, 24, 18);
+  write(canvas.title, MARGIN_MM, 33.5, 11);
+  write(
+    `${canvas.width} × ${canvas.height} cells, ${sizeInWords(canvas)}, ${canvas.shape} drills`,
+    MARGIN_MM,
+    38.5,
+    11,
+  );
+  write(date, MARGIN_MM, 43.5, 11);
   let y = 52;
-  const row = (cells: readonly string[], font: string) => {
+  const row = (cells: readonly string[], font: DrawingFont) => {
     if (y > heightMm - MARGIN_MM - 8) {
       document.addPage();
       y = MARGIN_MM;
@@ -57,8 +72,11 @@ export async function requestPdf({
     let x = MARGIN_MM;
     cells.forEach((cell, i) => {
       const [, width, align] = COLUMNS[i]!;
-      document.font(i === 0 && font === 'codes' ? (fonts.fontFor(cell) ?? 'codes') : 'words').fontSize(11);
-      document.text(cell, mm(x), mm(y), { width: mm(width - 2), align, lineBreak: false });
+      const isRight = align === 'right';
+      write(cell, isRight ? x + width - 2 : x, y + 3.6, 11, {
+        font: i === 0 ? font : 'words',
+        anchor: isRight ? 'end' : 'start',
+      });
       x += width;
     });
     document
@@ -73,7 +91,7 @@ export async function requestPdf({
     COLUMNS.map(([name]) => name),
     'words',
   );
-  for (const each of toAsk(lines)) {
+  for (const each of asked) {
     const numbers = [each.neededDrills, each.receivedDrills, each.shortDrills, each.bagsMissing];
     row(
       [each.line.code, each.line.keyNumber, each.line.finish, ...numbers.map((n) => n.toLocaleString('en'))],

@@ -11,7 +11,7 @@ import {
   type Together,
   whereTogether,
 } from '../../core/symbols/check';
-import { canPrint } from '../print/fonts';
+import { unprintable } from '../print/outlines';
 import type { Meeting, SymbolCheckView } from './contract';
 import { symbolShapes } from './symbolShapes';
 
@@ -38,11 +38,8 @@ export async function checkSymbols({
   const where = (lines: [number, number], i: number) =>
     chart && i < MOST_MEETINGS ? meeting(chart, sections, whereTogether(chart, lines)) : null;
   const shades = shadePairs(legend, chart);
-  const unprintable: number[] = [];
-  for (const line of legend) {
-    if (line.drawing === undefined && line.symbol !== null && !(await canPrint(line.symbol)))
-      unprintable.push(line.line);
-  }
+  const undrawn = legend.filter(({ drawing, symbol }) => drawing === undefined && symbol !== null);
+  const lost = new Set(await unprintable(undrawn.map(({ symbol }) => symbol!)));
   const dark = darkLines(legend);
   return {
     // Those that meet on this canvas come first; the others are mixed up in the hand alone.
@@ -51,7 +48,7 @@ export async function checkSymbols({
       .sort((a, b) => Number(b.where !== null) - Number(a.where !== null)),
     shades: shades.map((pair, i) => ({ ...pair, where: where(pair.lines, i) })),
     dark,
-    unprintable,
+    unprintable: undrawn.filter(({ symbol }) => lost.has(symbol!)).map(({ line }) => line),
     sentence: checkInWords(pairs.length, shades.length, dark.length),
   };
 }

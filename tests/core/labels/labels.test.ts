@@ -20,7 +20,7 @@ import { line } from '../samples';
 /** Every letter as wide as 0.6 of its size, as in a font of one width. */
 const fonts: FontMeasure = {
   widthOf: (text, _font, size) => [...text].length * 0.6 * size,
-  fontFor: (text) => (text.includes('語') ? null : 'codes'),
+  canPrint: (text) => !text.includes('語'),
 };
 
 function facts(more: Partial<LabelFacts> = {}): LabelFacts {

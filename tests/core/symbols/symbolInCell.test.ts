@@ -12,12 +12,18 @@ describe('a symbol in its cell', () => {
   });
 
   it('is as large on paper as where symbols are compared, drawn or written', () => {
-    const fonts = { fontFor: () => 'codes' as const, widthOf: () => 1 };
+    const fonts = {
+      canPrint: () => true,
+      widthOf: (text: string, _: unknown, size: number) => text.length * size,
+    };
     const drawn = symbolMark(line(1, { drawing: 'M0 0L100 0L50 100Z' }), 10, 20, 5, '#000', fonts);
     expect(drawn).toMatchObject({ kind: 'path', x: 10 + 5 * SYMBOL_INSET, y: 20 + 5 * SYMBOL_INSET });
     expect((drawn as { scale: number }).scale * 100).toBeCloseTo(5 * SYMBOL_SHARE, 12);
     const written = symbolMark(line(2, { symbol: 'Ω' }), 0, 0, 5, '#000', fonts);
     expect(written).toMatchObject({ kind: 'text', size: 5 * SYMBOL_SHARE, anchor: 'middle' });
+    // A key number of eight digits, each as wide as high, takes 92 % of its cell and not eight cells.
+    const long = symbolMark(line(3, { symbol: null, keyNumber: '12345678' }), 0, 0, 5, '#000', fonts);
+    expect((long as { size: number }).size * 8).toBeCloseTo(5 * 0.92, 12);
   });
 });
 

@@ -49,7 +49,7 @@ export function edgeStickers(
           x: x + w * 0.84,
           y: y + 6.2,
           text: arrow,
-          font: 'symbols',
+          font: 'codes',
           size: 4,
           fill: '#17130f',
           anchor: 'middle',
