@@ -9,6 +9,7 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   canvas: { where: 'id = $1', own: true },
   sitting: { order: 'started_at, id' },
   sitting_end: { where: 'sitting_id in (select id from sitting where canvas_id = $1)', own: true },
+  sitting_edit: { order: 'position' },
   mark: { order: 'position' },
   bag_entry: { order: 'position' },
   trash_record: { order: 'happened_at, id' },

@@ -247,6 +247,8 @@ export interface Sitting {
   endedAt: string | null;
   note: string;
   drills: number;
+  /** It was a mistake; kept, but not reckoned with. */
+  removed: boolean;
 }
 
 export async function addSitting(
@@ -288,20 +290,39 @@ export async function sittingBelongs(
   );
 }
 
-/** The newest sittings first. */
+/** Says anew when a sitting was, and whether it was one. */
+export async function addSittingEdit(
+  queries: Queries,
+  canvasId: string,
+  edit: { id: string; sittingId: string } & Omit<Sitting, 'id' | 'drills'>,
+  happenedAt: string,
+): Promise<void> {
+  await queries.query(
+    `insert into sitting_edit (id, canvas_id, sitting_id, happened_at, started_at, ended_at, note, removed)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [edit.id, canvasId, edit.sittingId, happenedAt, edit.startedAt, edit.endedAt, edit.note, edit.removed],
+  );
+}
+
+/** The newest sittings first, as they were corrected last; removed ones among them. */
 export async function sittingsOf(queries: Queries, canvasId: string, limit: number): Promise<Sitting[]> {
   const rows = await queries.query<{
     id: string;
     started_at: string;
     ended_at: string | null;
     note: string | null;
+    removed: boolean;
     drills: number;
   }>(
-    `select s.id, s.started_at, e.ended_at, e.note,
+    `select s.id, coalesce(c.started_at, s.started_at) as started_at,
+            case when c.id is null then e.ended_at else c.ended_at end as ended_at,
+            coalesce(c.note, e.note) as note, coalesce(c.removed, false) as removed,
             coalesce((select sum(case m.kind when 'lay' then m.drills else -m.drills end)
                       from mark m where m.sitting_id = s.id), 0)::int as drills
      from sitting s left join sitting_end e on e.sitting_id = s.id
-     where s.canvas_id = $1 order by s.started_at desc limit $2`,
+     left join lateral (select * from sitting_edit c where c.sitting_id = s.id
+                        order by position desc limit 1) c on true
+     where s.canvas_id = $1 order by 2 desc limit $2`,
     [canvasId, limit],
   );
   return rows.map((row) => ({
@@ -310,6 +331,7 @@ export async function sittingsOf(queries: Queries, canvasId: string, limit: numb
     endedAt: row.ended_at,
     note: row.note ?? '',
     drills: row.drills,
+    removed: row.removed,
   }));
 }
 

@@ -144,9 +144,6 @@ export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: str
   return rows.length > 0;
 }
 
-/** Days for which a deleted canvas is kept. */
-export const KEPT_DAYS = 30;
-
 /** Takes a canvas off the shelf and keeps it for a while; its pots are free at once. @returns whether it was there */
 export async function deleteCanvas(queries: Queries, id: string, deletedAt: string): Promise<boolean> {
   const rows = await queries.query(
@@ -178,28 +175,6 @@ export async function bringBackCanvas(queries: Queries, id: string): Promise<boo
   );
   await queries.query('update canvas set kept_pots = null where id = $1', [id]);
   return true;
-}
-
-/** Canvases that were deleted and are still kept, the newest first. */
-export function deletedCanvases(
-  queries: Queries,
-): Promise<{ id: string; title: string; deletedAt: string }[]> {
-  return queries.query(
-    `select id, title, deleted_at as "deletedAt" from canvas where deleted_at is not null order by deleted_at desc`,
-  );
-}
-
-/** Removes what was deleted before a moment, or one deleted canvas. */
-export async function emptyDeleted(
-  queries: Queries,
-  { before, id = null }: { before: string; id?: string | null },
-): Promise<number> {
-  const rows = await queries.query(
-    `delete from canvas where deleted_at is not null and case when $2::uuid is null then deleted_at < $1 else id = $2 end
-     returning id`,
-    [before, id],
-  );
-  return rows.length;
 }
 
 /** Removes a canvas with all that belongs to it. @returns whether it was there */

@@ -66,21 +66,42 @@ export async function countedBags(
   return standingBags(await bagRows(queries, canvasId));
 }
 
+/** A record of bad drills; it may take the place of an earlier one. */
+export interface TrashEntry extends TrashTally {
+  id: string;
+  replaces: string | null;
+  /** It was a mistake; kept, but not reckoned with. */
+  removed: boolean;
+}
+
 /** Records pieces that went through the hand and those of them thrown out. */
 export async function addTrashRecord(
   queries: Queries,
   canvasId: string,
-  record: TrashTally & { id: string },
+  record: TrashEntry,
   happenedAt: string,
 ): Promise<void> {
   await queries.query(
-    `insert into trash_record (id, canvas_id, happened_at, handled, thrown) values ($1, $2, $3, $4, $5)`,
-    [record.id, canvasId, happenedAt, record.handled, record.thrown],
+    `insert into trash_record (id, canvas_id, happened_at, handled, thrown, replaces, removed)
+     values ($1, $2, $3, $4, $5, $6, $7)`,
+    [record.id, canvasId, happenedAt, record.handled, record.thrown, record.replaces, record.removed],
   );
 }
 
-export function trashRecords(queries: Queries, canvasId: string): Promise<TrashTally[]> {
-  return queries.query('select handled, thrown from trash_record where canvas_id = $1 order by happened_at', [
-    canvasId,
-  ]);
+/** The records of bad drills as they stand, removed ones among them, oldest first. */
+export function trashEntries(
+  queries: Queries,
+  canvasId: string,
+): Promise<(TrashTally & { id: string; happenedAt: string; removed: boolean })[]> {
+  return queries.query(
+    `select id, happened_at as "happenedAt", handled, thrown, removed from trash_record r
+     where canvas_id = $1 and not exists (select 1 from trash_record n where n.replaces = r.id)
+     order by happened_at, id`,
+    [canvasId],
+  );
+}
+
+/** What the records of bad drills tell. */
+export async function trashRecords(queries: Queries, canvasId: string): Promise<TrashTally[]> {
+  return (await trashEntries(queries, canvasId)).filter(({ removed }) => !removed);
 }

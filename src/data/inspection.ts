@@ -9,9 +9,11 @@ export interface InspectionEntry {
   widthCm: number | null;
   heightCm: number | null;
   hasPhoto: boolean;
+  /** When it was taken out of the record; null while it is in it. */
+  removedAt: string | null;
 }
 
-/** The newest entries first, without those withdrawn. */
+/** The newest entries first, as they were corrected last; those taken out of the record are among them. */
 export async function inspectionEntries(queries: Queries, canvasId: string): Promise<InspectionEntry[]> {
   const rows = await queries.query<{
     id: string;
@@ -21,10 +23,13 @@ export async function inspectionEntries(queries: Queries, canvasId: string): Pro
     width_cm: number | null;
     height_cm: number | null;
     has_photo: boolean;
+    removed_at: string | null;
   }>(
-    `select e.id, e.happened_at, e.kind, e.note, e.width_cm, e.height_cm, e.photo is not null as has_photo
+    `select e.id, e.happened_at, e.kind, e.note, e.width_cm, e.height_cm, e.photo is not null as has_photo,
+            w.happened_at as removed_at
      from inspection_entry e left join inspection_withdrawal w on w.entry_id = e.id
-     where e.canvas_id = $1 and w.entry_id is null order by e.happened_at desc`,
+     where e.canvas_id = $1 and not exists (select 1 from inspection_entry n where n.replaces = e.id)
+     order by e.happened_at desc`,
     [canvasId],
   );
   return rows.map((row) => ({
@@ -35,18 +40,21 @@ export async function inspectionEntries(queries: Queries, canvasId: string): Pro
     widthCm: row.width_cm,
     heightCm: row.height_cm,
     hasPhoto: row.has_photo,
+    removedAt: row.removed_at,
   }));
 }
 
 export async function addInspectionEntry(
   queries: Queries,
   canvasId: string,
-  entry: Omit<InspectionEntry, 'hasPhoto'>,
+  entry: Omit<InspectionEntry, 'hasPhoto' | 'removedAt'>,
+  replaces: string | null = null,
 ): Promise<void> {
   await queries.query(
-    `insert into inspection_entry (id, canvas_id, happened_at, kind, note, width_cm, height_cm)
-     values ($1, $2, $3, $4, $5, $6, $7)`,
-    [entry.id, canvasId, entry.happenedAt, entry.kind, entry.note, entry.widthCm, entry.heightCm],
+    `insert into inspection_entry
+       (id, canvas_id, happened_at, kind, note, width_cm, height_cm, replaces, photo)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, (select photo from inspection_entry where id = $8))`,
+    [entry.id, canvasId, entry.happenedAt, entry.kind, entry.note, entry.widthCm, entry.heightCm, replaces],
   );
 }
 
@@ -62,6 +70,20 @@ export async function withdrawInspectionEntry(
      select id, $3 from inspection_entry where canvas_id = $1 and id = $2 on conflict (entry_id) do nothing`,
     [canvasId, id, happenedAt],
   );
+}
+
+/** Puts a withdrawn entry back into the log. @returns whether it was withdrawn */
+export async function bringBackInspectionEntry(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+): Promise<boolean> {
+  const rows = await queries.query(
+    `delete from inspection_withdrawal w using inspection_entry e
+     where e.id = w.entry_id and e.canvas_id = $1 and e.id = $2 returning w.entry_id`,
+    [canvasId, id],
+  );
+  return rows.length > 0;
 }
 
 /** @returns false where there is no such entry */

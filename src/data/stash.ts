@@ -6,7 +6,7 @@ export function stashItems(queries: Queries): Promise<StashItem[]> {
   return queries.query<StashItem>(
     `select i.id, i.code, i.name, i.hex, i.finish, i.shape, coalesce(sum(m.drills), 0)::int as drills
      from stash_item i left join stash_move m on m.item_id = i.id
-     group by i.id order by i.created_at`,
+     where i.deleted_at is null group by i.id order by i.created_at`,
   );
 }
 
@@ -20,6 +20,25 @@ export async function addStashItem(
     `insert into stash_item (id, code, name, hex, finish, shape, created_at) values ($1, $2, $3, $4, $5, $6, $7)
      on conflict (id) do nothing returning id`,
     [item.id, item.code, item.name, item.hex, item.finish, item.shape, createdAt],
+  );
+  return rows.length > 0;
+}
+
+/** Says anew what an item is. @returns whether it was there */
+export async function updateStashItem(queries: Queries, item: Omit<StashItem, 'drills'>): Promise<boolean> {
+  const rows = await queries.query(
+    `update stash_item set code = $2, name = $3, hex = $4, finish = $5, shape = $6
+     where id = $1 and deleted_at is null returning id`,
+    [item.id, item.code, item.name, item.hex, item.finish, item.shape],
+  );
+  return rows.length > 0;
+}
+
+/** Deletes an item with its drills; it is kept for a while. @returns whether it was there */
+export async function deleteStashItem(queries: Queries, id: string, deletedAt: string): Promise<boolean> {
+  const rows = await queries.query(
+    'update stash_item set deleted_at = $2 where id = $1 and deleted_at is null returning id',
+    [id, deletedAt],
   );
   return rows.length > 0;
 }
@@ -84,13 +103,21 @@ export async function isOverdrawn(queries: Queries): Promise<boolean> {
   return rows.length > 0;
 }
 
-/** Puts drills back that a bag had taken out, when the bag is taken back; does nothing for other bags. */
+/**
+ * Puts drills back that a bag had taken out, when the bag is taken back; does nothing for other bags. An item that was
+ * deleted meanwhile is there again, or its drills would be lost.
+ */
 export async function returnToStash(queries: Queries, bagId: string, happenedAt: string): Promise<void> {
   await queries.query(
     `insert into stash_move (id, item_id, happened_at, drills, bag_id)
      select gen_random_uuid(), item_id, $2, -sum(drills), bag_id from stash_move
      where bag_id = $1 group by item_id, bag_id having sum(drills) <> 0`,
     [bagId, happenedAt],
+  );
+  await queries.query(
+    `update stash_item set deleted_at = null
+     where deleted_at is not null and id in (select item_id from stash_move where bag_id = $1)`,
+    [bagId],
   );
 }
 

@@ -4,7 +4,7 @@ import type { Queries } from './engine/database';
 /** Every case that the user owns, the oldest first. */
 export async function storagesOf(queries: Queries): Promise<Storage[]> {
   const rows = await queries.query<{ id: string; name: string; packing_share: number; trays: Tray[] }>(
-    'select id, name, packing_share, trays from storage order by created_at, id',
+    'select id, name, packing_share, trays from storage where deleted_at is null order by created_at, id',
   );
   return rows.map((row) => ({
     id: row.id,
@@ -24,9 +24,13 @@ export async function putStorage(queries: Queries, storage: Storage, createdAt: 
   );
 }
 
-/** @returns whether it was there */
-export async function removeStorage(queries: Queries, id: string): Promise<boolean> {
-  return (await queries.query('delete from storage where id = $1 returning id', [id])).length > 0;
+/** Deletes a case; it is kept for a while. @returns whether it was there */
+export async function deleteStorage(queries: Queries, id: string, deletedAt: string): Promise<boolean> {
+  const rows = await queries.query(
+    'update storage set deleted_at = $2 where id = $1 and deleted_at is null returning id',
+    [id, deletedAt],
+  );
+  return rows.length > 0;
 }
 
 /** A slot in use: which colour of which canvas is in it. */

@@ -7,14 +7,13 @@ import {
   bringBackCanvas,
   canvasIdsEnding,
   deleteCanvas,
-  deletedCanvases,
-  emptyDeleted,
   findCanvas,
   legendOf,
   removeCanvas,
   shelf,
 } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
+import { deletedThings, emptyDeleted } from '../../src/data/deleted';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
 import { ownTips, putOwnTips } from '../../src/data/placing';
@@ -118,7 +117,7 @@ describe('canvases', () => {
     expect(await ids()).not.toContain(gone.id);
     expect(await ids()).toContain(other.id);
     expect(await canvasIdsEnding(database, gone.id.slice(-8))).toEqual([]);
-    expect((await deletedCanvases(database)).map(({ id }) => id)).toEqual([gone.id]);
+    expect((await deletedThings(database)).map(({ id }) => id)).toEqual([gone.id]);
     expect(await emptyDeleted(database, { before: '2026-05-01T09:00:00Z' })).toBe(0);
     expect(await bringBackCanvas(database, gone.id)).toBe(true);
     expect(await bringBackCanvas(database, gone.id)).toBe(false);
@@ -126,7 +125,7 @@ describe('canvases', () => {
     expect((await chartOf(database, gone))!.cells).toHaveLength(2);
     await deleteCanvas(database, gone.id, '2026-05-01T10:00:00Z');
     expect(await emptyDeleted(database, { before: '2026-06-01T10:00:00Z' })).toBe(1);
-    expect(await deletedCanvases(database)).toEqual([]);
+    expect(await deletedThings(database)).toEqual([]);
     expect(await findCanvas(database, other.id)).toEqual(other);
   });
 

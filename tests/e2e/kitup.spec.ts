@@ -125,14 +125,14 @@ test.describe('a case', () => {
     await expect(page.getByRole('heading', { name: 'My strip' })).toBeVisible();
     await page.getByRole('button', { name: 'Redraw My strip' }).click();
     await expect(page.getByText('1,600', { exact: true })).toBeVisible();
-    await page.getByRole('button', { name: 'Give this case away' }).click();
+    await page.getByRole('button', { name: 'Delete this case' }).click();
     await expect(page.getByRole('heading', { name: 'My strip' })).toHaveCount(0);
   });
 
   test('with a kit in it is not given away', async ({ page }) => {
     await page.goto('/storage');
     await page.getByRole('button', { name: 'Redraw Bottle case' }).click();
-    await page.getByRole('button', { name: 'Give this case away' }).click();
+    await page.getByRole('button', { name: 'Delete this case' }).click();
     await expect(page.getByText('still holds colours of Kingfisher at the Sluice')).toBeVisible();
   });
 });

@@ -44,6 +44,7 @@ describe('the marks of a screen', () => {
         history: none,
         sittings: [],
         trash: { handled: 1, thrown: 0, share: 0 },
+        trashRecords: [],
       };
       const store = new MarkStore(canvas, data, first, outbox);
       const stop = store.start();

@@ -19,7 +19,7 @@ import type { Database } from '../../src/data/engine/database';
 import { putStorage } from '../../src/data/storage';
 import { archiveOf } from '../../src/server/archive/archiveOut';
 import { restoreArchive } from '../../src/server/archive/restore';
-import { enterMark } from '../../src/server/bench/writes';
+import { correctSitting, enterMark } from '../../src/server/bench/writes';
 import { editChart } from '../../src/server/chart/edits';
 import { correctFacts, saveColourList } from '../../src/server/corrections/writes';
 import { planKitup } from '../../src/server/kitup/writes';
@@ -63,6 +63,13 @@ async function busyCanvas(): Promise<Canvas> {
     moment.toISOString(),
     'Two\nlines',
   );
+  await correctSitting(database, made, sitting, {
+    id: randomUUID(),
+    startedAt: '2026-02-01T18:00:00.000Z',
+    endedAt: '2026-02-01T19:00:00.000Z',
+    note: 'Corrected',
+    removed: false,
+  });
   const mark = { kind: 'lay' as const, sittingId: sitting, undoes: null, redoes: null };
   const first = randomUUID();
   await enterMark(database, made, { ...mark, id: first, runs: [0, 3, 6, 2] });

@@ -25,7 +25,7 @@ import { labelDrawings } from '../../src/server/labels/print';
 import { labelsToPrint, labelsView } from '../../src/server/labels/view';
 import { drawingPdf } from '../../src/server/print/drawingPdf';
 import { drawingSvg } from '../../src/server/print/drawingSvg';
-import { giveStorageAway, saveStorage } from '../../src/server/storage/writes';
+import { removeStorage, saveStorage } from '../../src/server/storage/writes';
 import { symbolCheckView } from '../../src/server/symbols/view';
 import { line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
@@ -315,11 +315,11 @@ describe('cases', () => {
     await planKitup(database, canvas, wish([strip]));
     const rubbedOut = { ...strip, trays: [{ ...strip.trays[0]!, slots: [] }] };
     await expect(saveStorage(database, rubbedOut)).rejects.toThrow('holds 1000 of Small kit');
-    await expect(giveStorageAway(database, strip.id)).rejects.toThrow('still holds colours of Small kit');
+    await expect(removeStorage(database, strip.id)).rejects.toThrow('still holds colours of Small kit');
     await database.query('delete from canvas where id = $1', [canvas.id]);
-    await giveStorageAway(database, strip.id);
+    await removeStorage(database, strip.id);
     expect((await storagesOf(database)).some(({ id }) => id === strip.id)).toBe(false);
-    await expect(giveStorageAway(database, strip.id)).rejects.toThrow('no such case');
+    await expect(removeStorage(database, strip.id)).rejects.toThrow('no such case');
   });
 });
 

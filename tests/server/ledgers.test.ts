@@ -9,6 +9,7 @@ import type { LedgerRow } from '../../src/core/ledger/history';
 import { undoState } from '../../src/core/ledger/history';
 import { addSitting, bitmapOf, endSitting, laidOf, replayMarks, sittingsOf } from '../../src/data/bench';
 import { shelf } from '../../src/data/canvas';
+import type { TrashEntry } from '../../src/data/checkin';
 import type { Database } from '../../src/data/engine/database';
 import { undoStateOf } from '../../src/data/history';
 import { benchView } from '../../src/server/bench/view';
@@ -153,13 +154,37 @@ describe('deeper check-in', () => {
 
   it('learns the trash share, and repeats nothing', async () => {
     canvas = await shelve(database, legend, null);
-    const record = { id: randomUUID(), handled: 800, thrown: 34 };
+    const record = { id: randomUUID(), handled: 800, thrown: 34, replaces: null, removed: false };
     await recordTrash(database, canvas, record);
     await recordTrash(database, canvas, record);
     expect((await view()).trash).toEqual({ handled: 1000, thrown: 40, share: 0.04 });
     await expect(recordTrash(database, canvas, { ...record, thrown: 3 })).rejects.toMatchObject({
       status: 409,
     });
+  });
+
+  it('has a record of bad drills corrected, removed and brought back, and stays what it was meanwhile elsewhere', async () => {
+    const other = await shelve(database, legend, null);
+    canvas = await shelve(database, legend, null);
+    const share = async (of = canvas) => (await checkinView(database, of)).trash.share;
+    const say = async (record: Partial<TrashEntry>, of = canvas) => {
+      const id = randomUUID();
+      const whole = { id, handled: 800, thrown: 34, replaces: null, removed: false, ...record };
+      await recordTrash(database, of, whole);
+      return id;
+    };
+    const wrong = await say({ thrown: 340 });
+    await say({ thrown: 74 }, other);
+    const right = await say({ replaces: wrong });
+    expect(await share()).toBe(0.04);
+    await expect(say({ replaces: wrong, thrown: 1 })).rejects.toThrow('corrected meanwhile');
+    const removed = await say({ replaces: right, removed: true });
+    expect(await share()).toBe(0.03);
+    expect((await view()).trashRecords).toMatchObject([{ id: removed, removed: true }]);
+    await say({ replaces: removed });
+    expect(await share()).toBe(0.04);
+    await expect(say({ replaces: removed }, other)).rejects.toThrow('corrected meanwhile');
+    expect(await share(other)).toBe(0.08);
   });
 
   it('says in which section a short colour runs out', async () => {
@@ -413,6 +438,7 @@ describe('sittings and progress', () => {
         endedAt: '2026-03-01T20:30:00.000Z',
         note: 'Lamp on',
         drills: 2,
+        removed: false,
       },
     ]);
     const today = todayIn('UTC', new Date());

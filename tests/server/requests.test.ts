@@ -3,8 +3,10 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
+import { emptyDeleted } from '../../src/data/deleted';
 import type { Database } from '../../src/data/engine/database';
 import {
+  bringBackInspectionEntry,
   inspectionEntries,
   inspectionPhoto,
   putInspectionPhoto,
@@ -17,7 +19,7 @@ import { checkinView } from '../../src/server/checkin/view';
 import { enterBag } from '../../src/server/checkin/writes';
 import { photoToJpeg } from '../../src/server/files/pixels';
 import { inspectionView } from '../../src/server/inspection/view';
-import { noteInspection } from '../../src/server/inspection/writes';
+import { correctInspection, noteInspection } from '../../src/server/inspection/writes';
 import { requestPdf } from '../../src/server/requests/requestPdf';
 import { requestView } from '../../src/server/requests/view';
 import { coverFromStash, noteRanOut } from '../../src/server/requests/writes';
@@ -146,10 +148,49 @@ describe('the inspection log', () => {
     expect(view).toMatchObject({ name: 'Size is not as sold', note: 'Measured twice', hasPhoto: true });
     expect(view!.size).toContain('width is 2.0 cm too small');
     await withdrawInspectionEntry(database, canvas.id, id, NOW);
-    expect(await inspectionEntries(database, canvas.id)).toEqual([]);
+    expect(await inspectionEntries(database, canvas.id)).toMatchObject([{ id, removedAt: NOW }]);
     expect(
       await database.query('select count(*)::int as n from inspection_entry where id = $1', [id]),
     ).toEqual([{ n: 1 }]);
+  });
+
+  it('is corrected with date and photo kept, and what was deleted is brought back, each canvas by itself', async () => {
+    const [canvas, other] = [
+      await shelve(database, legend, null, { width: 120, height: 160 }),
+      await shelve(database, legend, null),
+    ];
+    const wish = (note: string) => ({
+      id: randomUUID(),
+      kind: 'print' as const,
+      note,
+      widthCm: null,
+      heightCm: null,
+    });
+    const [first, theirs] = [wish('Smudget'), wish('Theirs')];
+    await noteInspection(database, canvas, first);
+    await noteInspection(database, other, theirs);
+    await putInspectionPhoto(database, canvas.id, first.id, Uint8Array.of(4, 5));
+    const right = wish('Smudged');
+    await correctInspection(database, canvas, first.id, right);
+    await correctInspection(database, canvas, first.id, right);
+    const view = () => inspectionView(database, canvas);
+    expect(await view()).toMatchObject([{ id: right.id, note: 'Smudged', hasPhoto: true, removedAt: null }]);
+    await expect(correctInspection(database, canvas, first.id, wish('Late'))).rejects.toThrow('meanwhile');
+    await expect(correctInspection(database, other, right.id, wish('Foreign'))).rejects.toThrow('meanwhile');
+    await withdrawInspectionEntry(database, canvas.id, right.id, NOW);
+    expect(await view()).toMatchObject([{ id: right.id, removedAt: NOW }]);
+    expect(await bringBackInspectionEntry(database, other.id, right.id)).toBe(false);
+    expect(await bringBackInspectionEntry(database, canvas.id, right.id)).toBe(true);
+    expect(await view()).toMatchObject([{ id: right.id, removedAt: null }]);
+    // Deleted long ago, it is gone with what it was before; what stands stays.
+    await withdrawInspectionEntry(database, canvas.id, right.id, '2026-01-01T00:00:00Z');
+    await emptyDeleted(database, { before: '2026-02-01T00:00:00Z' });
+    expect(await view()).toEqual([]);
+    expect(
+      await database.query('select note from inspection_entry where id = any($1::uuid[])', [
+        [first.id, right.id, theirs.id],
+      ]),
+    ).toEqual([{ note: 'Theirs' }]);
   });
 
   it('makes photos moderate, and refuses what is none', async () => {

@@ -141,6 +141,21 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     ],
   },
   {
+    name: 'sitting_edit',
+    about: 'Corrections of sittings; the last of each holds.',
+    key: ['id'],
+    since: 3,
+    columns: [
+      id,
+      happened,
+      column('sitting_id', 'uuid', 'The sitting', { refers: ['sitting', 'id'] }),
+      column('started_at', 'moment', 'Start (UTC)'),
+      optional('ended_at', 'moment', 'End (UTC); empty while it runs'),
+      column('note', 'text', 'Note'),
+      column('removed', 'boolean', 'It was a mistake'),
+    ],
+  },
+  {
     name: 'mark',
     about: 'The ledger of drills laid and lifted; what is laid follows from it.',
     key: ['id'],
@@ -192,6 +207,8 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       happened,
       column('handled', 'integer', 'Pieces handled'),
       column('thrown', 'integer', 'Pieces thrown out'),
+      optional('replaces', 'uuid', 'Record whose place this one takes', { refers: ['trash_record', 'id'] }),
+      column('removed', 'boolean', 'It was a mistake', { absent: 'false' }),
     ],
   },
   {
@@ -230,6 +247,9 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       optional('width_cm', 'number', 'Measured width, cm'),
       optional('height_cm', 'number', 'Measured height, cm'),
       optional('photo', 'photo', 'File with the photo'),
+      optional('replaces', 'uuid', 'Entry whose place this one takes', {
+        refers: ['inspection_entry', 'id'],
+      }),
     ],
   },
   {

@@ -1,6 +1,8 @@
 import { chmod, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
-import { emptyDeleted, KEPT_DAYS, removeArriving } from '../canvas';
+import { KEPT_DAYS } from '../../core/shelf/deleted';
+import { removeArriving } from '../canvas';
+import { emptyDeleted } from '../deleted';
 import type { Database } from './database';
 import { takeDataLock } from './dataLock';
 import { migrate } from './migrate';

@@ -70,7 +70,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   /** What the last large act did. */
   const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
-  const [trash, setTrash] = useState(bench.trash);
+  const [thrown, setThrown] = useState<Pick<BenchView, 'trash' | 'trashRecords'>>(bench);
   const section = sections[number - 1]!.section;
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
@@ -366,8 +366,9 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
         )}
         {colour && <RanOutSlip key={colour.line} canvasId={canvas.id} line={colour} />}
         <TrashSlip
-          trash={trash}
-          onRecord={(record) => enter<CheckinView>(`${base}/trash`, record, (view) => setTrash(view.trash))}
+          trash={thrown.trash}
+          records={thrown.trashRecords}
+          onRecord={(record) => enter<CheckinView>(`${base}/trash`, record, setThrown)}
         />
         <p className="text-[0.95rem] text-faded">
           Rest eyes and wrists now and then; turn the tray or the pen, not the wrist.

@@ -172,7 +172,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             onKeep={keepInStash}
             onRemove={remove}
           />
-          <TrashSlip trash={view.trash} onRecord={recordTrash} />
+          <TrashSlip trash={view.trash} records={view.trashRecords} onRecord={recordTrash} />
         </section>
         <section aria-label="The heap" className="flex min-h-0 min-w-0 flex-col">
           <div className="mb-3 flex flex-wrap items-end justify-between gap-3 xl:flex-nowrap">

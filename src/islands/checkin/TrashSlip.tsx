@@ -1,19 +1,32 @@
 import { yupResolver } from '@hookform/resolvers/yup';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { momentInWords } from '../../core/words/moments';
 import { many } from '../../core/words/numbers';
-import type { CheckinView } from '../../server/checkin/contract';
+import type { CheckinView, TrashRecordView } from '../../server/checkin/contract';
 import { trashSchema } from '../../server/checkin/contract';
+import { NumberField } from '../../ui/NumberField';
+
+/** Bad drills to be recorded, or what is said anew of a record. */
+export interface TrashWish {
+  handled: number;
+  thrown: number;
+  replaces?: string;
+  removed?: boolean;
+}
 
 /** How many drills are thrown out, as learned so far, and a place to record more. */
 export function TrashSlip({
   trash,
+  records,
   onRecord,
 }: {
   trash: CheckinView['trash'];
-  onRecord: (record: { handled: number; thrown: number }) => Promise<unknown>;
+  records: readonly TrashRecordView[];
+  onRecord: (record: TrashWish) => Promise<unknown>;
 }) {
   const form = useForm({
-    resolver: yupResolver(trashSchema.omit(['id'])),
+    resolver: yupResolver(trashSchema.pick(['handled', 'thrown'])),
     defaultValues: { handled: '' as unknown as number, thrown: '' as unknown as number },
   });
   const fault = form.formState.errors.handled?.message ?? form.formState.errors.thrown?.message;
@@ -52,6 +65,78 @@ export function TrashSlip({
           </p>
         )}
       </form>
+      <ul className="flex flex-col divide-y divide-line">
+        {records.map((record) => (
+          <TrashRecord key={record.id} record={record} onRecord={onRecord} />
+        ))}
+      </ul>
     </details>
+  );
+}
+
+/** One record; its numbers can be corrected, and it can be removed and brought back. */
+function TrashRecord({
+  record,
+  onRecord,
+}: {
+  record: TrashRecordView;
+  onRecord: (record: TrashWish) => Promise<unknown>;
+}) {
+  const [edited, setEdited] = useState<{ handled: number; thrown: number } | null>(null);
+  const { id, handled, thrown, removed } = record;
+  const say = (what: Partial<TrashWish>) => {
+    setEdited(null);
+    void onRecord({ handled, thrown, replaces: id, removed: false, ...what });
+  };
+  return (
+    <li className={`flex flex-wrap items-end gap-2 py-2 ${removed ? 'text-faded' : ''}`}>
+      {edited ? (
+        <>
+          <NumberField
+            words="Thrown out"
+            className="[&_input]:!w-24"
+            value={edited.thrown}
+            least={0}
+            most={edited.handled}
+            whole
+            onChange={(next) => setEdited({ ...edited, thrown: next })}
+          />
+          <NumberField
+            words="of pieces"
+            className="[&_input]:!w-24"
+            value={edited.handled}
+            least={Math.max(1, edited.thrown)}
+            most={1_000_000}
+            whole
+            onChange={(next) => setEdited({ ...edited, handled: next })}
+          />
+          <button type="button" className="button" onClick={() => say(edited)}>
+            Save
+          </button>
+        </>
+      ) : (
+        <>
+          <p className="grow py-2">
+            {removed && 'Removed: '}
+            <span className="number">{many(thrown)}</span> of <span className="number">{many(handled)}</span>,{' '}
+            {momentInWords(new Date(record.happenedAt), new Date())}
+          </p>
+          {removed ? (
+            <button type="button" className="button" onClick={() => say({ removed: false })}>
+              Bring back
+            </button>
+          ) : (
+            <>
+              <button type="button" className="button" onClick={() => setEdited({ handled, thrown })}>
+                Edit
+              </button>
+              <button type="button" className="button" onClick={() => say({ removed: true })}>
+                Remove
+              </button>
+            </>
+          )}
+        </>
+      )}
+    </li>
   );
 }

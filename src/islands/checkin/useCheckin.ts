@@ -3,6 +3,7 @@ import { withAnswer } from '../../core/checkin/bagAnswer';
 import type { BagAnswer, CheckinView } from '../../server/checkin/contract';
 import { getChanged } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
+import type { TrashWish } from './TrashSlip';
 
 /** Others may count at another screen: every few seconds it is asked whether anything has changed. */
 const REFRESH_MS = 4000;
@@ -12,7 +13,7 @@ export interface Checkin {
   fault: string | null;
   /** Enters a bag, or takes an entry back. @param then gets the view with it, also when it comes late */
   enterBag(body: object, then?: (view: CheckinView) => void): void;
-  recordTrash(record: { handled: number; thrown: number }): Promise<boolean>;
+  recordTrash(record: TrashWish): Promise<boolean>;
 }
 
 export function useCheckin(canvasId: string, first: CheckinView): Checkin {

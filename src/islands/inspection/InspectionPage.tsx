@@ -1,15 +1,24 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Trash2 } from 'lucide-react';
+import { Pencil, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { INSPECTION_KINDS, type InspectionKey, inspectionKind } from '../../core/inspection/inspection';
 import { faultInPhoto } from '../../core/inspection/photo';
+import { KEPT_DAYS } from '../../core/shelf/deleted';
+import { counted } from '../../core/words/numbers';
 import { type InspectionView, inspectionSchema } from '../../server/inspection/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { sendFile, sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
+
+const EMPTY = {
+  kind: 'print' as InspectionKey,
+  note: '',
+  widthCm: null as number | null,
+  heightCm: null as number | null,
+};
 
 /** A dated record of the canvas out of its box, with what is usually done about each fault. */
 export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: InspectionView[] }) {
@@ -18,9 +27,12 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
   const [view, setView] = useState(first);
   const { fault, setFault, write, act } = useWrite(canvas.id);
   const photo = useRef<HTMLInputElement>(null);
+  const [edited, setEdited] = useState<string | null>(null);
+  const kept = view.filter(({ removedAt }) => removedAt === null);
+  const removed = view.filter(({ removedAt }) => removedAt !== null);
   const form = useForm({
     resolver: yupResolver(inspectionSchema.omit(['id'])),
-    defaultValues: { kind: 'print' as InspectionKey, note: '', widthCm: null, heightCm: null },
+    defaultValues: EMPTY,
   });
   const kind = form.watch('kind');
   const { errors } = form.formState;
@@ -32,16 +44,20 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
     const unfit = file ? faultInPhoto(file) : null;
     if (unfit) return setFault(unfit);
     const clear = () => {
-      form.reset();
+      form.reset(EMPTY);
+      setEdited(null);
       if (photo.current) photo.current.value = '';
     };
-    const noted = await write<InspectionView[]>('POST', url, { id, ...values }, setView);
+    const noted = edited
+      ? await write<InspectionView[]>('PUT', `${url}/${edited}`, { id, ...values }, setView)
+      : await write<InspectionView[]>('POST', url, { id, ...values }, setView);
     if (!noted) return;
     if (!file) return clear();
     const sent = await act(async () =>
       setView(await sendFile<InspectionView[]>('PUT', `${url}/${id}/photo.jpg`, file, file.type)),
     );
-    // A note whose photo was refused is not left behind: it is written again with the right one.
+    if (!sent && edited) return setEdited(id);
+    // A new note whose photo was refused is not left behind: it is written again with the right one.
     if (!sent) return withdrawQuietly(id);
     clear();
   });
@@ -56,7 +72,7 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
       <CheckinNav canvasId={canvas.id} here="/inspection" />
       <div className="grid items-start gap-6 lg:grid-cols-[24rem_1fr]">
         <form onSubmit={save} noValidate className="slip flex flex-col gap-3">
-          <h2 className="text-xl">Something about the canvas</h2>
+          <h2 className="text-xl">{edited ? 'Correct what was written' : 'Something about the canvas'}</h2>
           <label className="block">
             <span className="mb-1.5 block font-semibold">What is it</span>
             <select className="field" {...form.register('kind')}>
@@ -103,17 +119,29 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
           </Notice>
           {fault && <Notice kind="fault">{fault}</Notice>}
           <button type="submit" className="button button-main" disabled={form.formState.isSubmitting}>
-            Write it down
+            {edited ? 'Save' : 'Write it down'}
           </button>
+          {edited && (
+            <button
+              type="button"
+              className="button"
+              onClick={() => {
+                form.reset(EMPTY);
+                setEdited(null);
+              }}
+            >
+              Cancel
+            </button>
+          )}
         </form>
         <section aria-label="The record" className="flex min-w-0 flex-col gap-3">
-          {view.length === 0 && (
+          {kept.length === 0 && (
             <p className="slip max-w-xl">
               Nothing is written down. Look over print, edges and adhesive before you start; a dated photo
               helps when you write to the seller.
             </p>
           )}
-          {view.map((each) => (
+          {kept.map((each) => (
             <article key={each.id} className="slip flex flex-wrap gap-4 !py-3" aria-label={each.name}>
               {each.hasPhoto && (
                 <a href={`${url}/${each.id}/photo.jpg`}>
@@ -141,6 +169,19 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
               <button
                 type="button"
                 className="button self-start !px-2.5"
+                aria-label={`Edit ${each.name}`}
+                title="Edit"
+                onClick={() => {
+                  const { kind: of, note, widthCm, heightCm } = each;
+                  form.reset({ kind: of, note, widthCm, heightCm });
+                  setEdited(each.id);
+                }}
+              >
+                <Pencil size={19} aria-hidden />
+              </button>
+              <button
+                type="button"
+                className="button self-start !px-2.5"
                 aria-label={`Delete ${each.name}`}
                 title="Delete"
                 onClick={() => withdraw(each.id)}
@@ -149,6 +190,31 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
               </button>
             </article>
           ))}
+          {removed.length > 0 && (
+            <details className="slip !py-2">
+              <summary className="min-h-11 py-2 font-semibold">
+                {counted(removed.length, 'deleted note')}, kept for {KEPT_DAYS} days
+              </summary>
+              <ul className="flex flex-col divide-y divide-line">
+                {removed.map((each) => (
+                  <li key={each.id} className="flex flex-wrap items-center gap-3 py-2">
+                    <span className="min-w-0 grow">
+                      <span className="font-semibold">{each.name}</span> {each.note}
+                    </span>
+                    <button
+                      type="button"
+                      className="button"
+                      onClick={() =>
+                        void write<InspectionView[]>('POST', `${url}/${each.id}`, undefined, setView)
+                      }
+                    >
+                      Bring back<span className="sr-only"> {each.name}</span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </details>
+          )}
         </section>
       </div>
     </>

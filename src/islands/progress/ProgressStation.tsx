@@ -10,6 +10,7 @@ import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { useAnswer } from '../writing/useAnswer';
 import { BurnUpChart } from './BurnUpChart';
+import { Sittings } from './Sittings';
 
 /** How far the canvas has come: today, in all, per colour, and day by day. */
 export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
@@ -63,7 +64,7 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
             , and this page shows how far you are.
           </p>
         )}
-        <Sittings sittings={view.sittings} />
+        <Sittings canvasId={canvas.id} first={view.sittings} />
       </section>
       {view.colours && <ColoursLeft colours={view.colours} legend={legend} shape={canvas.shape} />}
     </div>
@@ -123,57 +124,4 @@ function ColoursLeft({
       </ScrollRegion>
     </section>
   );
-}
-
-function Sittings({ sittings }: { sittings: ProgressView['sittings'] }) {
-  if (sittings.length === 0) return null;
-  return (
-    <section className="mt-5">
-      <h2>Sittings</h2>
-      <ScrollRegion label="Sittings" className="max-h-80">
-        <DataTable
-          caption="Sittings, the newest first"
-          rows={sittings}
-          rowKey={(row) => row.id}
-          columns={[
-            {
-              key: 'when',
-              header: 'Began',
-              value: (row) => row.startedAt,
-              show: (row) =>
-                new Date(row.startedAt).toLocaleString('en-GB', {
-                  weekday: 'short',
-                  day: 'numeric',
-                  month: 'short',
-                  hour: '2-digit',
-                  minute: '2-digit',
-                }),
-            },
-            {
-              key: 'minutes',
-              header: 'Minutes',
-              numeric: true,
-              value: minutesOf,
-              show: (row) => (row.endedAt ? minutesOf(row) : 'goes on'),
-            },
-            {
-              key: 'drills',
-              header: 'Drills',
-              numeric: true,
-              value: (row) => row.drills,
-              show: (row) => many(row.drills),
-            },
-            { key: 'note', header: 'Note', value: (row) => row.note },
-          ]}
-        />
-      </ScrollRegion>
-    </section>
-  );
-}
-
-function minutesOf(sitting: { startedAt: string; endedAt: string | null }): number {
-  return sitting.endedAt
-    ? // A clock that was set back makes no sitting shorter than nothing.
-      Math.max(0, Math.round((Date.parse(sitting.endedAt) - Date.parse(sitting.startedAt)) / 60_000))
-    : 0;
 }

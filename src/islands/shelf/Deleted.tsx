@@ -1,23 +1,29 @@
 import { useState } from 'react';
+import type { DeletedThing } from '../../core/shelf/deleted';
 import { momentInWords } from '../../core/words/moments';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 
-interface DeletedCanvas {
-  id: string;
-  title: string;
-  deletedAt: string;
-}
-
-/** Canvases that were deleted and are still kept; each can be brought back. */
-export function Deleted({ first, days }: { first: DeletedCanvas[]; days: number }) {
+/** What was deleted and is still kept; each can be brought back, which shows the page anew. */
+export function Deleted({
+  first,
+  days,
+  one,
+  several,
+}: {
+  first: Pick<DeletedThing, 'id' | 'title' | 'deletedAt'>[];
+  days: number;
+  /** What they are, as in `1 deleted canvas`. */
+  one: string;
+  several: string;
+}) {
   const [kept, setKept] = useState(first);
   const { busy, fault, write } = useWrite();
   if (kept.length === 0) return null;
   return (
     <details className="slip mt-8 max-w-xl !py-2">
       <summary className="min-h-11 py-2 font-semibold">
-        {kept.length === 1 ? '1 deleted canvas' : `${kept.length} deleted canvases`}, kept for {days} days
+        {kept.length} deleted {kept.length === 1 ? one : several}, kept for {days} days
       </summary>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <ul className="flex flex-col divide-y divide-line">

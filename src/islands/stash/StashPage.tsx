@@ -1,13 +1,16 @@
 import { yupResolver } from '@hookform/resolvers/yup';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { compareCodes } from '../../core/codes/codes';
 import { FINISHES } from '../../core/colour/finish';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
+import type { StashItem } from '../../core/stash/cover';
 import { counted, many } from '../../core/words/numbers';
 import type { StashView } from '../../server/stash/contract';
-import { stashItemSchema } from '../../server/stash/contract';
+import { stashCorrectionSchema, stashItemSchema } from '../../server/stash/contract';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
+import { Deleted } from '../shelf/Deleted';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
@@ -22,18 +25,36 @@ const EMPTY = {
 };
 
 /** Leftovers of finished kits: they fill the next kit's shortages. */
-export function StashPage({ first }: { first: StashView }) {
+export function StashPage({ first, days }: { first: StashView; days: number }) {
   const [view, setView] = useView('/api/stash', first);
-  const { busy, fault, enter } = useWrite();
-  const form = useForm({ resolver: yupResolver(stashItemSchema.omit(['id'])), defaultValues: EMPTY });
+  const { busy, fault, enter, write } = useWrite();
+  const [edited, setEdited] = useState<string | null>(null);
+  const schema = edited === null ? stashItemSchema : stashCorrectionSchema;
+  const form = useForm({ resolver: yupResolver(schema.omit(['id'])), defaultValues: EMPTY });
   const { errors } = form.formState;
   const add = form.handleSubmit(async (item) => {
-    await enter<StashView>('/api/stash', item, (next) => {
+    const shown = (next: StashView) => {
       setView(next);
+      setEdited(null);
       form.reset({ ...EMPTY, shape: item.shape, finish: item.finish });
       form.setFocus('code');
-    });
+    };
+    if (edited === null) await enter<StashView>('/api/stash', item, shown);
+    else await write<StashView>('PUT', `/api/stash/${edited}`, { id: crypto.randomUUID(), ...item }, shown);
   });
+  const edit = (item: StashItem) => {
+    setEdited(item.id);
+    const { code, name, hex, finish, shape, drills } = item;
+    form.reset({
+      code,
+      name,
+      hex,
+      finish: finish as typeof EMPTY.finish,
+      shape: shape as typeof EMPTY.shape,
+      drills,
+    });
+    form.setFocus('drills');
+  };
   const step = (what: { undoes: string } | { redoes: string }) =>
     void enter<StashView>('/api/stash/undo', what, setView);
   const field = (name: 'code' | 'name' | 'drills', words: string) => (
@@ -94,11 +115,27 @@ export function StashPage({ first }: { first: StashView }) {
         </div>
         {fault && <Notice kind="fault">{fault}</Notice>}
         <button type="submit" className="button button-main">
-          Put it into the stash
+          {edited === null ? 'Put it into the stash' : 'Save'}
         </button>
+        {edited !== null && (
+          <button
+            type="button"
+            className="button"
+            onClick={() => {
+              setEdited(null);
+              form.reset(EMPTY);
+            }}
+          >
+            Cancel
+          </button>
+        )}
         <UndoButtons
           history={view.history}
-          words={({ code, drills }) => `${counted(drills, 'drill')} of ${code} put into the stash`}
+          words={({ code, drills }) =>
+            drills < 0
+              ? `${counted(-drills, 'drill')} of ${code} taken off the stash`
+              : `${counted(drills, 'drill')} of ${code} put into the stash`
+          }
           busy={busy}
           onUndo={(undoes) => step({ undoes })}
           onRedo={(redoes) => step({ redoes })}
@@ -142,10 +179,44 @@ export function StashPage({ first }: { first: StashView }) {
                   value: (item) => item.drills,
                   show: (item) => many(item.drills),
                 },
+                {
+                  key: 'change',
+                  header: 'Change',
+                  value: () => '',
+                  show: (item) => (
+                    <span className="flex gap-2">
+                      <button
+                        type="button"
+                        className="button"
+                        aria-label={`Edit ${item.code} ${item.name}`}
+                        onClick={() => edit(item)}
+                      >
+                        Edit
+                      </button>
+                      <button
+                        type="button"
+                        className="button"
+                        aria-label={`Delete ${item.code} ${item.name}`}
+                        onClick={() =>
+                          void write<StashView>('DELETE', `/api/stash/${item.id}`, undefined, setView)
+                        }
+                      >
+                        Delete
+                      </button>
+                    </span>
+                  ),
+                },
               ]}
             />
           </div>
         )}
+        <Deleted
+          key={view.deleted.map(({ id }) => id).join()}
+          first={view.deleted}
+          days={days}
+          one="colour"
+          several="colours"
+        />
       </section>
     </div>
   );

@@ -37,13 +37,13 @@ export function CaseEditor({
   fault,
   onKeep,
   onLeave,
-  onGiveAway,
+  onDelete,
 }: {
   first: Storage;
   fault: string | null;
   onKeep: (storage: Storage) => void;
   onLeave: () => void;
-  onGiveAway: () => void;
+  onDelete: () => void;
 }) {
   const [storage, setStorage] = useState(first);
   const [before, setBefore] = useState<Storage[]>([]);
@@ -164,8 +164,8 @@ export function CaseEditor({
           <button type="button" className="button" onClick={onLeave}>
             Leave it as it was
           </button>
-          <button type="button" className="button" onClick={onGiveAway}>
-            Give this case away
+          <button type="button" className="button" onClick={onDelete}>
+            Delete this case
           </button>
         </div>
       </section>

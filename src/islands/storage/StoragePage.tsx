@@ -25,7 +25,10 @@ export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSl
         fault={fault}
         onKeep={(storage) => void write('PUT', `/api/storages/${storage.id}`, storage, kept)}
         onLeave={() => setEditing(null)}
-        onGiveAway={() => void write('DELETE', `/api/storages/${editing.id}`, undefined, kept)}
+        onDelete={() =>
+          // The page shows what was deleted; it is made anew with it.
+          void write('DELETE', `/api/storages/${editing.id}`, undefined, () => window.location.reload())
+        }
       />
     );
   }

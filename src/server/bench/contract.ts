@@ -1,6 +1,7 @@
 import type { TrashTally } from '../../core/checkin/chance';
 import type { UndoView } from '../../core/ledger/history';
-import { object, string, wholeNumbers } from '../http/schema';
+import type { TrashRecordView } from '../checkin/contract';
+import { boolean, object, string, wholeNumbers } from '../http/schema';
 
 const ledgerId = (what: string) =>
   string()
@@ -26,6 +27,22 @@ export const markSchema = object({
 });
 
 export const sittingSchema = object({ id: ledgerId('A sitting') });
+
+const moment = (which: string) =>
+  string().test(
+    'moment',
+    `Give the day and the time of the ${which}.`,
+    (text) => text === undefined || text === null || !Number.isNaN(Date.parse(text)),
+  );
+
+/** A sitting as it shall be told. */
+export const sittingCorrectionSchema = object({
+  id: ledgerId('A correction'),
+  startedAt: moment('begin').required('Give the day and the time of the begin.'),
+  endedAt: moment('end').nullable().default(null),
+  note: string().trim().max(500, 'Keep the note to 500 characters.').default(''),
+  removed: boolean().default(false),
+});
 
 export const sittingEndSchema = object({
   note: string().trim().max(500, 'Keep the note to 500 characters.').default(''),
@@ -66,4 +83,5 @@ export interface BenchView {
   /** The newest sittings, the one that runs (if any) first. */
   sittings: SittingView[];
   trash: TrashTally & { share: number };
+  trashRecords: TrashRecordView[];
 }

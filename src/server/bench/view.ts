@@ -4,7 +4,7 @@ import { learnedTrash } from '../../core/checkin/chance';
 import type { UndoView } from '../../core/ledger/history';
 import { everyMark, laidOf, markFacts, sittingsOf } from '../../data/bench';
 import { drillsOf } from '../../data/chart';
-import { trashRecords } from '../../data/checkin';
+import { trashEntries } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
 import type { BenchView, MarkOffer } from './contract';
@@ -16,12 +16,14 @@ export async function benchView(
   canvas: Canvas,
   screenId: string | null = null,
 ): Promise<BenchView> {
+  const records = await trashEntries(queries, canvas.id);
   return {
     laid: await laidOf(queries, canvas.id),
     drills: (await drillsOf(queries, canvas.id)) ?? canvas.width * canvas.height,
     history: await markHistory(queries, canvas.id, screenId),
-    sittings: await sittingsOf(queries, canvas.id, SITTINGS_SHOWN),
-    trash: learnedTrash(await trashRecords(queries, canvas.id)),
+    sittings: (await sittingsOf(queries, canvas.id, SITTINGS_SHOWN)).filter(({ removed }) => !removed),
+    trash: learnedTrash(records.filter(({ removed }) => !removed)),
+    trashRecords: records,
   };
 }
 

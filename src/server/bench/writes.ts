@@ -1,10 +1,12 @@
 import { applyMark, changedCells, inverseOf, type MarkKind, onlyLine } from '../../core/bench/marking';
+import { faultInSitting } from '../../core/bench/sitting';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type CellRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
 import { counted } from '../../core/words/numbers';
 import {
   addMark,
   addSitting,
+  addSittingEdit,
   endSitting,
   findMark,
   laidOf,
@@ -180,5 +182,25 @@ export async function stopSitting(
   await database.transaction(async (queries) => {
     if (!(await sittingBelongs(queries, canvas.id, sittingId))) throw notFound('such sitting');
     await endSitting(queries, sittingId, new Date().toISOString(), note);
+  });
+}
+
+/**
+ * Corrects when a sitting was and what was noted, removes it or brings it back. The same request again changes nothing.
+ * @throws Problem when it is none of this canvas, ends before it begins or in time to come, or the id is taken
+ */
+export async function correctSitting(
+  database: Database,
+  canvas: Canvas,
+  sittingId: string,
+  wish: { id: string; startedAt: string; endedAt: string | null; note: string; removed: boolean },
+): Promise<void> {
+  const request = { id: wish.id, what: 'sitting', canvasId: canvas.id, content: { ...wish, sittingId } };
+  await once(database, request, async (queries) => {
+    if (!(await sittingBelongs(queries, canvas.id, sittingId))) throw notFound('such sitting');
+    const now = new Date();
+    const fault = faultInSitting(wish, now);
+    if (fault !== null) throw unreadable(fault);
+    await addSittingEdit(queries, canvas.id, { ...wish, sittingId }, now.toISOString());
   });
 }

@@ -6,7 +6,7 @@ import type { SheetFinding } from '../../core/checkin/sheetSanity';
 import type { StrayMatch } from '../../core/checkin/strays';
 import type { CanvasSupply, LineSupply } from '../../core/checkin/supply';
 import type { UndoView } from '../../core/ledger/history';
-import { array, number, object, string } from '../http/schema';
+import { array, boolean, number, object, string } from '../http/schema';
 
 const ledgerId = string()
   .uuid('The id must be a UUID.')
@@ -68,6 +68,7 @@ export interface CheckinView {
   strayMatches: StrayMatch[];
   findings: SheetFinding[];
   trash: TrashTally & { share: number };
+  trashRecords: TrashRecordView[];
   /** What is known of how full the bags are. */
   filling: Filling;
 }
@@ -96,7 +97,17 @@ export const trashSchema = object({
       'More pieces were thrown out than you looked at.',
       (thrown, context) => !(thrown > (context.parent as { handled: number }).handled),
     ),
+  /** The earlier record whose place this one takes. */
+  replaces: string().uuid().nullable().default(null),
+  removed: boolean().default(false),
 });
+
+/** A record of bad drills as it stands. */
+export interface TrashRecordView extends TrashTally {
+  id: string;
+  happenedAt: string;
+  removed: boolean;
+}
 
 /** How a sheet is to be read where the guess is wrong. */
 export const sheetReadingQuery = object({

@@ -12,7 +12,7 @@ import { sectionsWhereShort } from '../../core/sections/shortage';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import { bagFacts, bagRows, trashRecords } from '../../data/checkin';
+import { bagFacts, bagRows, trashEntries, trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
 import { revisionOf } from '../../data/once';
@@ -28,7 +28,8 @@ export async function checkinView(
   const legend = await legendOf(queries, canvas.id);
   const rows = await bagRows(queries, canvas.id);
   const { bags } = standingBags(rows);
-  const trash = learnedTrash(await trashRecords(queries, canvas.id));
+  const records = await trashEntries(queries, canvas.id);
+  const trash = learnedTrash(records.filter(({ removed }) => !removed));
   const chart = await chartOf(queries, canvas);
   const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
   await untilWhichSection(queries, canvas, supply, supply.filter(mayRunOut), trash.share);
@@ -43,6 +44,7 @@ export async function checkinView(
     strayMatches: matchStrays(bags, legend, supply),
     findings: sheetFindings(canvas, legend, chart && countPerLine(chart, highestLine(legend))),
     trash,
+    trashRecords: records,
     filling: learnedFilling(bags, packetSizes(canvas.packetDrills)),
   };
 }

@@ -11,6 +11,8 @@ import {
   bagRows,
   countedBags,
   findBagEntry,
+  type TrashEntry,
+  trashEntries,
 } from '../../data/checkin';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
@@ -182,14 +184,19 @@ function freshEntry(
   };
 }
 
-/** Records bad drills among those that went through the hand. @throws Problem when the id is taken */
-export async function recordTrash(
-  database: Database,
-  canvas: Canvas,
-  record: { id: string; handled: number; thrown: number },
-): Promise<void> {
+/**
+ * Records bad drills among those that went through the hand, or corrects, removes or brings back an earlier record.
+ * @throws Problem when that record is not there or was corrected meanwhile, or the id is taken
+ */
+export async function recordTrash(database: Database, canvas: Canvas, record: TrashEntry): Promise<void> {
   const request = { id: record.id, what: 'trash', canvasId: canvas.id, content: record };
-  await once(database, request, (queries) =>
-    addTrashRecord(queries, canvas.id, record, new Date().toISOString()),
-  );
+  await once(database, request, async (queries) => {
+    let happenedAt = new Date().toISOString();
+    if (record.replaces !== null) {
+      const standing = (await trashEntries(queries, canvas.id)).find(({ id }) => id === record.replaces);
+      if (!standing) throw conflict('This record was corrected meanwhile, perhaps at another screen.');
+      happenedAt = standing.happenedAt;
+    }
+    await addTrashRecord(queries, canvas.id, record, happenedAt);
+  });
 }

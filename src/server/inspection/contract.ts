@@ -34,4 +34,10 @@ export interface InspectionView {
   remedy: string;
   caution: string;
   hasPhoto: boolean;
+  /** What was said, to be corrected. */
+  kind: InspectionKey;
+  widthCm: number | null;
+  heightCm: number | null;
+  /** When it was taken out of the record; null while it is in it. */
+  removedAt: string | null;
 }

@@ -24,7 +24,7 @@ export interface Typeset extends FontMeasure {
   fonts: ReadonlyMap<string, LoadedFont>;
 }
 
-export interface LoadedFont {
+interface LoadedFont {
   bytes: Buffer;
   font: Font;
 }

@@ -13,6 +13,17 @@ export const progressQuery = object({
     }),
 });
 
+/** A sitting as it was corrected last. */
+export interface SittingRecord {
+  id: string;
+  startedAt: string;
+  endedAt: string | null;
+  note: string;
+  drills: number;
+  /** It was a mistake; kept, but not reckoned with. */
+  removed: boolean;
+}
+
 export interface ProgressView {
   laidToday: number;
   laid: number;
@@ -22,5 +33,5 @@ export interface ProgressView {
   burnUp: { day: string; total: number }[];
   /** Null for a canvas without a chart, where colours are not known cell by cell. */
   colours: { line: number; drills: number; left: number }[] | null;
-  sittings: { id: string; startedAt: string; endedAt: string | null; note: string; drills: number }[];
+  sittings: SittingRecord[];
 }

@@ -3,7 +3,7 @@ import { highestLine } from '../../core/canvas/legend';
 import { countLaid } from '../../core/cells/bitmap';
 import { countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
 import { burnUp, leftPerLine, percentLaid } from '../../core/progress/progress';
-import { bitmapOf, sittingsOf } from '../../data/bench';
+import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
@@ -36,8 +36,13 @@ export async function progressView(
     percent: percentLaid(laidDrills, drills),
     burnUp: burnUp(days),
     colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
-    sittings: await sittingsOf(queries, canvas.id, SITTINGS_SHOWN),
+    sittings: await allSittings(queries, canvas),
   };
+}
+
+/** The newest sittings, removed ones among them. */
+export function allSittings(queries: Queries, canvas: Canvas): Promise<Sitting[]> {
+  return sittingsOf(queries, canvas.id, SITTINGS_SHOWN);
 }
 
 /** Today's date in a zone, `YYYY-MM-DD`. */

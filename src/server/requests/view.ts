@@ -41,6 +41,7 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
   const { sections } = await sectionsOf(queries, canvas);
   const showsMostIn = chart ? sectionWithMost(chart, sections, highestLine(legend)) : () => null;
   const photos = (await inspectionEntries(queries, canvas.id))
+    .filter(({ removedAt }) => removedAt === null)
     .filter((entry) => entry.kind === 'sheet' && entry.hasPhoto)
     .map((entry) => entry.id);
   return {

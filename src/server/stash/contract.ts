@@ -1,5 +1,6 @@
 import { FINISHES } from '../../core/colour/finish';
 import type { UndoView } from '../../core/ledger/history';
+import type { DeletedThing } from '../../core/shelf/deleted';
 import type { StashItem } from '../../core/stash/cover';
 import { number, object, string } from '../http/schema';
 
@@ -23,6 +24,16 @@ export const stashItemSchema = object({
     .max(1_000_000, 'More than a million drills cannot be right.'),
 });
 
+/** An item as it shall be; there may be none of it. `item` names it. */
+export const stashCorrectionSchema = stashItemSchema.shape({
+  drills: number()
+    .typeError('Give the number of drills.')
+    .required('Give the number of drills.')
+    .integer('Drills are counted in whole numbers.')
+    .min(0, 'There cannot be fewer than no drills.')
+    .max(1_000_000, 'More than a million drills cannot be right.'),
+});
+
 /** Takes back (`undoes`) or makes again (`redoes`) an earlier move. */
 export const stashUndoSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request changes nothing.'),
@@ -43,5 +54,7 @@ interface StashOffer {
 
 export interface StashView {
   items: StashItem[];
+  /** Items that were deleted and are still kept. */
+  deleted: DeletedThing[];
   history: UndoView<StashOffer>;
 }

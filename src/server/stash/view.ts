@@ -1,3 +1,4 @@
+import { deletedThings } from '../../data/deleted';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
 import { stashFacts, stashItems } from '../../data/stash';
@@ -7,6 +8,7 @@ import type { StashView } from './contract';
 export async function stashView(queries: Queries, screenId: string | null = null): Promise<StashView> {
   return {
     items: await stashItems(queries),
+    deleted: await deletedThings(queries, 'stash'),
     history: await undoViewOf(queries, 'stash_move', null, screenId, (ids) => stashFacts(queries, ids)),
   };
 }

@@ -2,7 +2,15 @@ import { randomUUID } from 'node:crypto';
 import type { StashItem } from '../../core/stash/cover';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
-import { addStashItem, addStashMove, findStashMove, isOverdrawn } from '../../data/stash';
+import {
+  addStashItem,
+  addStashMove,
+  deleteStashItem,
+  findStashMove,
+  isOverdrawn,
+  stashItems,
+  updateStashItem,
+} from '../../data/stash';
 import { once } from '../http/once';
 import { conflict, idTaken, notFound } from '../http/problem';
 
@@ -55,4 +63,30 @@ async function neededMove(queries: Queries, id: string) {
   const move = await findStashMove(queries, id);
   if (!move) throw notFound('such move of the stash');
   return move;
+}
+
+/**
+ * Corrects what an item is and how much there is of it; the difference is a move like any other.
+ * @param wish `item` is the item as it shall be @throws Problem when there is no such item, or the id is taken
+ */
+export async function correctStash(
+  database: Database,
+  { id, item }: { id: string; item: StashItem },
+  screenId: string | null = null,
+): Promise<void> {
+  await once(database, { id, what: 'stash', canvasId: null, content: item }, async (queries) => {
+    const before = (await stashItems(queries)).find((each) => each.id === item.id);
+    if (!before) throw notFound('such item in the stash');
+    await updateStashItem(queries, item);
+    const drills = item.drills - before.drills;
+    if (drills === 0) return;
+    const now = new Date().toISOString();
+    await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
+  });
+}
+
+/** Deletes an item; it is kept for a while. @throws Problem when there is none */
+export async function removeStashItem(database: Database, id: string): Promise<void> {
+  if (!(await deleteStashItem(database, id, new Date().toISOString())))
+    throw notFound('such item in the stash');
 }

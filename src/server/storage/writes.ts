@@ -1,6 +1,6 @@
 import type { Storage } from '../../core/storage/storage';
 import type { Database } from '../../data/engine/database';
-import { putStorage, removeStorage, storagesOf, takenSlots } from '../../data/storage';
+import { deleteStorage, putStorage, takenSlots } from '../../data/storage';
 import { conflict, notFound } from '../http/problem';
 
 /** Keeps a case as it was drawn. @throws Problem when a slot that is in use would go */
@@ -19,12 +19,11 @@ export async function saveStorage(database: Database, storage: Storage): Promise
   });
 }
 
-/** @throws Problem when there is no such case, or something is in it */
-export async function giveStorageAway(database: Database, id: string): Promise<void> {
+/** Deletes a case; it is kept for a while. @throws Problem when there is no such case, or something is in it */
+export async function removeStorage(database: Database, id: string): Promise<void> {
   await database.transaction(async (queries) => {
-    if (!(await storagesOf(queries)).some((storage) => storage.id === id)) throw notFound('such case');
     const held = (await takenSlots(queries)).find(({ storageId }) => storageId === id);
     if (held) throw conflict(`This case still holds colours of ${held.title}. Plan them elsewhere first.`);
-    await removeStorage(queries, id);
+    if (!(await deleteStorage(queries, id, new Date().toISOString()))) throw notFound('such case');
   });
 }

@@ -13,7 +13,7 @@ import { inWords } from '../../writing/api';
 import { keepSample, sampleKey, storedSample } from './samples';
 
 /** What the display showed with nothing on the pan, and when. */
-export interface Zero extends Weight {
+interface Zero extends Weight {
   /** Milliseconds since 1970. */
   at: number;
 }

@@ -1,4 +1,4 @@
-import { deletedCanvases } from '../../../data/canvas';
+import { deletedThings } from '../../../data/deleted';
 import { endpoint, json } from '../../../server/http/endpoint';
 
-export const GET = endpoint(async (database) => json(await deletedCanvases(database)));
+export const GET = endpoint(async (database) => json(await deletedThings(database)));

@@ -1,9 +1,9 @@
 import { storagesOf } from '../../../data/storage';
 import { readJson } from '../../../server/http/body';
-import { endpoint, json } from '../../../server/http/endpoint';
-import { unreadable } from '../../../server/http/problem';
+import { endpoint, isUuid, json } from '../../../server/http/endpoint';
+import { notFound, unreadable } from '../../../server/http/problem';
 import { storageSchema } from '../../../server/storage/contract';
-import { giveStorageAway, saveStorage } from '../../../server/storage/writes';
+import { removeStorage, saveStorage } from '../../../server/storage/writes';
 
 export const PUT = endpoint(async (database, { request, params }) => {
   const storage = await readJson(request, storageSchema);
@@ -14,6 +14,7 @@ export const PUT = endpoint(async (database, { request, params }) => {
 });
 
 export const DELETE = endpoint(async (database, { params }) => {
-  await giveStorageAway(database, params.storage ?? '');
+  if (!isUuid(params.storage)) throw notFound('such case');
+  await removeStorage(database, params.storage);
   return json(await storagesOf(database));
 });

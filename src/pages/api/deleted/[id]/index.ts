@@ -1,20 +1,19 @@
-import { bringBackCanvas, emptyDeleted } from '../../../../data/canvas';
+import { bringBack, emptyDeleted } from '../../../../data/deleted';
 import { endpoint, isUuid, json } from '../../../../server/http/endpoint';
 import { notFound } from '../../../../server/http/problem';
-import { shelfEntry } from '../../../../server/shelf/view';
 
-/** Brings a deleted canvas back. */
+/** Brings back what was deleted. */
 export const POST = endpoint(async (database, { params }) => {
   const { id } = params;
-  if (!isUuid(id) || !(await database.transaction((queries) => bringBackCanvas(queries, id))))
-    throw notFound('deleted canvas');
-  return json(await shelfEntry(database, id));
+  const kind = isUuid(id) ? await database.transaction((queries) => bringBack(queries, id)) : null;
+  if (!kind) throw notFound('deleted thing');
+  return json({ id, kind });
 });
 
 /** Deletes it for good. */
 export const DELETE = endpoint(async (database, { params }) => {
   const { id } = params;
   if (!isUuid(id) || (await emptyDeleted(database, { before: new Date(0).toISOString(), id })) === 0)
-    throw notFound('deleted canvas');
+    throw notFound('deleted thing');
   return new Response(null, { status: 204 });
 });
