@@ -40,10 +40,10 @@ describe('reading PNG', () => {
   });
 
   it('refuses what is no PNG, in words', async () => {
-    await expect(decodePicture(new TextEncoder().encode('GIF89a…'))).rejects.toThrow(
-      'not a PNG, JPEG or WebP picture',
+    await expect(decodePicture(new TextEncoder().encode('BM6…'))).rejects.toThrow(
+      'This is a BMP picture; open it in any picture program and save it as PNG.',
     );
-    await expect(decodePicture(new Uint8Array())).rejects.toThrow('not a PNG, JPEG or WebP picture');
+    await expect(decodePicture(new Uint8Array())).rejects.toThrow('no picture that we know');
   });
 
   it('refuses a PNG that is cut short or spoilt', async () => {

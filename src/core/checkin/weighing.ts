@@ -59,7 +59,7 @@ const BAG_VARIATION = 0.02;
 const DRIFT_STEPS_A_MINUTE = 2;
 
 /** A zero older than this says too little; the pan is to be emptied and the scale zeroed again. */
-export const ZERO_LASTS_MINUTES = 2;
+const ZERO_LASTS_MINUTES = 2;
 
 /** Covers about 95 % of results (JCGM 100, 6.3.3). */
 const COVERAGE = 2;

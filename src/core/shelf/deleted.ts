@@ -1,8 +1,8 @@
 /** Days for which what was deleted is kept. */
 export const KEPT_DAYS = 30;
 
-export const DELETED_KINDS = ['canvas', 'case', 'stash'] as const;
-export type DeletedKind = (typeof DELETED_KINDS)[number];
+/** What is deleted: a canvas, a case, or a colour of the stash. */
+export type DeletedKind = 'canvas' | 'case' | 'stash';
 
 /** Something that was deleted and is still kept. */
 export interface DeletedThing {

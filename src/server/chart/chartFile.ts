@@ -1,6 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Chart } from '../../core/cells/chart';
+import type { Corners } from '../../core/chart/files/picture/corners';
 import type { WordKind } from '../../core/codes/legendWords';
 import { legendOf } from '../../data/canvas';
 import type { Database } from '../../data/engine/database';
@@ -38,6 +39,8 @@ interface ReadingWish {
   reading?: string | undefined;
   nearest: boolean;
   words: WordKind | null;
+  /** Corners of the chart on a picture; null to have them found. */
+  corners: Corners | null;
 }
 
 /**
@@ -78,8 +81,8 @@ function readKept(
   legend: LegendLine[],
   { bytes, type, charset }: KeptFile,
   request: Request,
-  { nearest, words }: ReadingWish,
+  { nearest, words, corners }: ReadingWish,
 ): Promise<{ chart: Chart; report: ChartReport }> {
-  const input = { bytes, type, charset, canvas, legend, nearest, words };
+  const input = { bytes, type, charset, canvas, legend, nearest, words, corners };
   return asJob(request, (job) => inWorker('readChart', input, job));
 }

@@ -1,6 +1,8 @@
 import { type LegendLine, MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import type { Suspect } from '../../core/chart/edit';
 import type { ColourMatch } from '../../core/chart/files/fromPixels';
+import type { Corners } from '../../core/chart/files/picture/corners';
+import type { ReadPicture } from '../../core/chart/files/picture/readPicture';
 import type { Panel, PanelPlan } from '../../core/chart/panels';
 import { WORD_KINDS, type WordKind } from '../../core/codes/legendWords';
 import { FINISHES } from '../../core/colour/finish';
@@ -21,9 +23,24 @@ export const chartFileQuery = object({
     .oneOf([...WORD_KINDS], 'Words are symbols, codes or key numbers.')
     .nullable()
     .default(null),
+  /** Corners of the chart on a picture, in pixels: x and y of upper left, upper right, lower right, lower left. */
+  corners: string()
+    .matches(
+      /^-?\d+(\.\d+)?(,-?\d+(\.\d+)?){7}$/,
+      'Corners are eight numbers: x and y of upper left, upper right, lower right and lower left.',
+    )
+    .nullable()
+    .default(null),
   /** Id under which the file is kept for a while; a later request with it and without a body means the same file. */
   reading: string().uuid('The id of a reading must be a UUID.'),
 });
+
+/** Corners as they come in a query. @param text as `chartFileQuery` lets it through */
+export function cornersFrom(text: string | null): Corners | null {
+  if (text === null) return null;
+  const n = text.split(',').map(Number);
+  return [0, 1, 2, 3].map((i) => ({ x: n[2 * i]!, y: n[2 * i + 1]! })) as unknown as Corners;
+}
 
 /** What was read of a chart file, before it is saved. */
 export interface ChartReport {
@@ -40,6 +57,8 @@ export interface ChartReport {
   notices: string[];
   /** How the words of a grid were read, and what else they could be; null for other files. */
   words: { kind: WordKind; others: WordKind[] } | null;
+  /** Where a picture shows the chart, and how sure the reading is; null for other files. */
+  picture: ReadPicture | null;
 }
 
 export const pictureQuery = object({

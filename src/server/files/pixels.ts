@@ -6,14 +6,36 @@ import { unreadable } from '../http/problem';
 /** Enough for a million cells of 5 × 5 pixels; unpacked, 100 MB. */
 const MAX_PICTURE_PIXELS = 25_000_000;
 
-type PictureKind = 'PNG' | 'JPEG' | 'WebP';
+type PictureKind = 'PNG' | 'JPEG' | 'WebP' | 'GIF' | 'TIFF';
 
 /** What a picture file is by its first bytes, whatever its name says. */
 function kindOfPicture(bytes: Uint8Array): PictureKind | null {
   const starts = (text: string, at = 0) => [...text].every((c, i) => bytes[at + i] === c.charCodeAt(0));
   if (starts('\x89PNG\r\n\x1a\n')) return 'PNG';
   if (starts('\xff\xd8\xff')) return 'JPEG';
+  if (starts('GIF8')) return 'GIF';
+  if (starts('II*\0') || starts('MM\0*')) return 'TIFF';
   return starts('RIFF') && starts('WEBP', 8) ? 'WebP' : null;
+}
+
+/** Files that are mistaken for a picture that can be read, by their first bytes. */
+const OTHER_KINDS: readonly (readonly [start: string, at: number, words: string])[] = [
+  ['BM', 0, 'This is a BMP picture; open it in any picture program and save it as PNG.'],
+  ['ftypheic', 4, 'This is a HEIC photo; have it saved or sent as JPEG.'],
+  ['ftypmif1', 4, 'This is a HEIC photo; have it saved or sent as JPEG.'],
+  ['ftypavif', 4, 'This is an AVIF picture; save it as PNG.'],
+  ['%PDF', 0, 'This is a PDF; save its page with the chart as a picture.'],
+  ['PK\x03\x04', 0, 'This is a ZIP file, or a document that is one inside.'],
+  ['\xd0\xcf\x11\xe0', 0, 'This is an old spreadsheet or document; save it as XLSX or CSV.'],
+  ['<svg', 0, 'This is an SVG drawing; save it as PNG.'],
+  ['<?xml', 0, 'This is an XML file, perhaps an SVG drawing; save it as PNG.'],
+];
+
+/** Names a file that cannot be read as a picture. */
+export function whatItIs(bytes: Uint8Array): string {
+  const start = String.fromCharCode(...bytes.subarray(0, 16));
+  const known = OTHER_KINDS.find(([text, at]) => start.startsWith(text, at));
+  return known?.[2] ?? 'This file is no picture that we know.';
 }
 
 /** Whether a WebP keeps every pixel: its image lies in a chunk VP8L (WebP container specification). */
@@ -29,7 +51,7 @@ function isLosslessWebp(bytes: Uint8Array): boolean {
 }
 
 /**
- * Decodes a PNG, JPEG or WebP to sRGB pixels. The size in its header is checked before any pixel is decoded,
+ * Decodes a PNG, JPEG, WebP, GIF (its first picture) or TIFF to sRGB pixels. The size in its header is checked before any pixel is decoded,
  * so that a small file cannot unpack into a huge picture.
  * @returns `rgba` with 4 × width × height bytes; `exact` where the file keeps every pixel as it was drawn
  */
@@ -37,7 +59,10 @@ export async function decodePicture(
   bytes: Uint8Array,
 ): Promise<{ width: number; height: number; rgba: Uint8Array; exact: boolean }> {
   const kind = kindOfPicture(bytes);
-  if (!kind) throw unreadable('This file is not a PNG, JPEG or WebP picture, whatever its name says.');
+  if (!kind)
+    throw unreadable(
+      `${whatItIs(bytes)} Give the chart as PNG, JPEG, WebP, GIF or TIFF, whatever its name says.`,
+    );
   const size = await sharp(bytes, { limitInputPixels: false })
     .metadata()
     .catch(() => null);
@@ -59,7 +84,7 @@ export async function decodePicture(
       width: info.width,
       height: info.height,
       rgba: new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
-      exact: kind === 'PNG' || (kind === 'WebP' && isLosslessWebp(bytes)),
+      exact: kind === 'PNG' || kind === 'GIF' || (kind === 'WebP' && isLosslessWebp(bytes)),
     };
   } catch {
     throw unreadable(`This ${kind} is damaged or cut short. Export it again and try once more.`);

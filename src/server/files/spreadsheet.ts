@@ -9,10 +9,10 @@ export const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsh
 const LIMITS = {
   bytes: 24_000_000,
   files: 2000,
-  flood: 'This spreadsheet unpacks to far more than an inventory sheet can be.',
+  flood: 'This spreadsheet unpacks to far more than a sheet or a chart can be.',
 };
-const MAX_ROWS = 5000;
-const MAX_COLUMNS = 100;
+/** No inventory sheet is larger. */
+const SHEET_SIZE = { rows: 5000, columns: 100 };
 
 /** What a spreadsheet file holds: the names of its sheets, and the cells of one of them as text. */
 export interface ReadSpreadsheet {
@@ -24,9 +24,14 @@ export interface ReadSpreadsheet {
  * The cells of one sheet of a spreadsheet file, as they are shown: codes keep their leading zeros, and a fault or a
  * formula without a value is seen as one.
  * @param sheet index, from 0
+ * @param most rows and columns that make sense
  * @throws Problem when it is no spreadsheet, has no such sheet, or unpacks to more than a sheet can be
  */
-export async function readSpreadsheet(bytes: Uint8Array, sheet = 0): Promise<ReadSpreadsheet> {
+export async function readSpreadsheet(
+  bytes: Uint8Array,
+  sheet = 0,
+  most = SHEET_SIZE,
+): Promise<ReadSpreadsheet> {
   const files = await unpacked(bytes);
   const textOf = (path: string) => {
     const content = files.get(path);
@@ -44,9 +49,9 @@ export async function readSpreadsheet(bytes: Uint8Array, sheet = 0): Promise<Rea
     throw error instanceof Problem ? error : noSpreadsheet();
   }
   const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
-  if (rows.length > MAX_ROWS || width > MAX_COLUMNS) {
+  if (rows.length > most.rows || width > most.columns) {
     throw unreadable(
-      `This sheet has ${many(rows.length)} rows and ${many(width)} columns; an inventory sheet has far fewer.`,
+      `This sheet has ${many(rows.length)} rows and ${many(width)} columns; we expect at most ${many(most.rows)} and ${many(most.columns)}.`,
     );
   }
   return {

@@ -24,6 +24,16 @@ export function chartFromGrid(
     delimiter: '',
     delimitersToGuess: [',', '\t', ';'],
   }).data;
+  return chartFromRows(rows, size, legend, wanted);
+}
+
+/** The same from rows that are parted already, as a spreadsheet has them. */
+export function chartFromRows(
+  rows: readonly string[][],
+  size: { width: number; height: number },
+  legend: readonly LegendLine[],
+  wanted: WordKind | null = null,
+): ChartReading {
   if (rows.length !== size.height) {
     throw new Refusal(`The grid has ${rows.length} rows; the canvas has ${size.height}.`);
   }

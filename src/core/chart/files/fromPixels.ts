@@ -3,6 +3,7 @@ import { type Chart, makeChart } from '../../cells/chart';
 import type { WordKind } from '../../codes/legendWords';
 import { labDifference, labOf } from '../../colour/difference';
 import { hexToRgb, type Rgb, rgbToHex } from '../../colour/rgb';
+import type { ReadPicture } from './picture/readPicture';
 
 /** A colour of the picture and how it was taken. */
 export interface ColourMatch {
@@ -24,6 +25,19 @@ export interface ChartReading {
   notices: string[];
   /** How the words of a grid were read, and what else they could be. */
   words?: { kind: WordKind; others: WordKind[] };
+  /** Where a picture shows it, and how sure the reading is. */
+  picture?: ReadPicture;
+}
+
+/** How a cell's colour was matched. */
+export interface CellMatch {
+  hex: string;
+  /** 0 where it belongs to no line. */
+  line: number;
+  /** ΔE00 to the nearest line. */
+  difference: number;
+  /** The line that comes next. */
+  next: { line: number; difference: number } | null;
 }
 
 /** Words with the number of their cells, the most frequent first. */
@@ -49,6 +63,7 @@ const MANY_COLOURS = 4096;
 /**
  * Reads a picture with one pixel a cell. Transparent pixels want no drill.
  * @param rgba 4 × width × height bytes, sRGB, row-major
+ * @returns with `matchOf`, how each cell was matched; null where it is transparent
  */
 export function chartFromPixels(
   width: number,
@@ -56,18 +71,18 @@ export function chartFromPixels(
   rgba: Uint8Array | Uint8ClampedArray,
   legend: readonly LegendLine[],
   rule: MatchRule = SAME_COLOUR,
-): ChartReading {
+): ChartReading & { matchOf: (cell: number) => CellMatch | null } {
   const nearest = nearestLine(legend);
   const cells = new Uint16Array(width * height);
   const keys = keysOf(rgba, cells.length);
-  const seen = new Map<number, { cells: number; match: { line: number; difference: number } | null }>();
+  const seen = new Map<number, { cells: number; match: Nearest | null; near: Nearest | null }>();
   for (let i = 0; i < cells.length; i++) {
     const key = keys[i]!;
     if (key < 0) continue;
     let entry = seen.get(key);
     if (!entry) {
-      const match = nearest([key >> 16, (key >> 8) & 255, key & 255]);
-      entry = { cells: 0, match: match && match.difference <= rule.within ? match : null };
+      const near = nearest([key >> 16, (key >> 8) & 255, key & 255]);
+      entry = { cells: 0, near, match: near && near.difference <= rule.within ? near : null };
       seen.set(key, entry);
     }
     entry.cells++;
@@ -78,13 +93,26 @@ export function chartFromPixels(
   for (const [key, { cells: count, match }] of seen) {
     const hex = rgbToHex([key >> 16, (key >> 8) & 255, key & 255]);
     if (match === null) unmatched.push({ value: hex, cells: count });
-    else if (match.difference > 0) nearly.push({ hex, cells: count, ...match });
+    else if (match.difference > 0) {
+      nearly.push({ hex, cells: count, line: match.line, difference: match.difference });
+    }
   }
   return {
     chart: makeChart(width, height, cells),
     nearly: nearly.sort((a, b) => b.cells - a.cells),
     unmatched: unmatched.sort((a, b) => b.cells - a.cells),
     notices: [],
+    matchOf: (cell) => {
+      const key = keys[cell]!;
+      if (key < 0) return null;
+      const { match, near } = seen.get(key)!;
+      return {
+        hex: rgbToHex([key >> 16, (key >> 8) & 255, key & 255]),
+        line: match?.line ?? 0,
+        difference: near?.difference ?? Number.POSITIVE_INFINITY,
+        next: (match ? near?.next : near) ?? null,
+      };
+    },
   };
 }
 
@@ -103,23 +131,34 @@ function keysOf(rgba: Uint8Array | Uint8ClampedArray, cells: number): Int32Array
   return keys;
 }
 
+interface Nearest {
+  line: number;
+  difference: number;
+  /** The nearest of the other colours; of twins, only one counts. */
+  next: { line: number; difference: number } | null;
+}
+
 /** A search for the legend's nearest colour by ΔE00, null where the legend has no colours. */
-function nearestLine(
-  legend: readonly LegendLine[],
-): (rgb: Rgb) => { line: number; difference: number } | null {
+function nearestLine(legend: readonly LegendLine[]): (rgb: Rgb) => Nearest | null {
   const coloured = legend.flatMap((line) =>
     line.hex === null ? [] : [{ line: line.line, hex: line.hex, lab: labOf(hexToRgb(line.hex)) }],
   );
-  const exact = new Map(coloured.map(({ hex, line }) => [hex, line]).reverse() as [string, number][]);
+  const seen = new Set<string>();
+  // Of lines with one colour the first stands for all.
+  const told = coloured.filter(({ hex }) => !seen.has(hex) && seen.add(hex));
   return (rgb) => {
-    const same = exact.get(rgbToHex(rgb));
-    if (same !== undefined) return { line: same, difference: 0 };
     const lab = labOf(rgb);
-    let best: { line: number; difference: number } | null = null;
-    for (const entry of coloured) {
-      const difference = labDifference(lab, entry.lab);
-      if (best === null || difference < best.difference) best = { line: entry.line, difference };
+    const hex = rgbToHex(rgb);
+    let best: Omit<Nearest, 'next'> | null = null;
+    let next: Nearest['next'] = null;
+    for (const entry of told) {
+      const difference = entry.hex === hex ? 0 : labDifference(lab, entry.lab);
+      const here = { line: entry.line, difference };
+      if (best === null || difference < best.difference) {
+        next = best;
+        best = here;
+      } else if (next === null || difference < next.difference) next = here;
     }
-    return best;
+    return best && { ...best, next };
   };
 }

@@ -1,7 +1,7 @@
 import { chartToBytes } from '../../../../core/cells/chart';
 import { chartOf } from '../../../../data/chart';
 import { readChartFor } from '../../../../server/chart/chartFile';
-import { chartFileQuery } from '../../../../server/chart/contract';
+import { chartFileQuery, cornersFrom } from '../../../../server/chart/contract';
 import { beginChart, saveChart } from '../../../../server/chart/writes';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content, json } from '../../../../server/http/endpoint';
@@ -14,11 +14,12 @@ export const GET = canvasEndpoint(async (database, canvas) => {
 });
 
 export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => {
-  const { unmatched, reading, words } = await readQuery(url, chartFileQuery);
+  const { unmatched, reading, words, corners } = await readQuery(url, chartFileQuery);
   const { chart, report } = await readChartFor(database, canvas, request, {
     reading,
     nearest: unmatched === 'nearest',
     words,
+    corners: cornersFrom(corners),
   });
   if (report.unmatched.length > 0 && unmatched !== 'bare') {
     const values = report.unmatched

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cellPitch, findCells, type Picture } from '../../../../src/core/chart/files/findCells';
-import { chartFromPicture } from '../../../../src/core/chart/files/fromPicture';
-import { hexToRgb, type Rgb } from '../../../../src/core/colour/rgb';
-import { line } from '../../samples';
+import type { Picture } from '../../../../../src/core/chart/files/picture/edges';
+import { cellPitch, findCells } from '../../../../../src/core/chart/files/picture/findCells';
+import { chartFromPicture } from '../../../../../src/core/chart/files/picture/fromPicture';
+import { hexToRgb, type Rgb } from '../../../../../src/core/colour/rgb';
+import { line } from '../../../samples';
 
 const HEXES = ['#d8432b', '#2f6f8f', '#f2e8c9', '#1c1a17', '#6aa84f'];
 const legend = HEXES.map((hex, i) => line(i + 1, { hex }));
