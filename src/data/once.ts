@@ -59,3 +59,14 @@ export async function revisionOf(queries: Queries, canvasId: string): Promise<nu
   ]);
   return row?.revision ?? 0;
 }
+
+/** A word that changes with every change of the canvas, its marks included. */
+export async function stampOf(queries: Queries, canvasId: string): Promise<string> {
+  const row = await one<{ revision: number; marks: number }>(
+    queries,
+    `select revision, coalesce((select max(position) from mark where canvas_id = $1), 0)::int as marks
+     from canvas where id = $1`,
+    [canvasId],
+  );
+  return `${row?.revision ?? 0}-${row?.marks ?? 0}`;
+}

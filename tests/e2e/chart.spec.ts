@@ -209,11 +209,35 @@ test('a chart is typed row by row where there is no file, and read again by colu
   await page.getByLabel('What is typed').selectOption('column');
   await page.getByLabel('Column', { exact: true }).fill('21');
   await symbols.fill('A A 14*.');
-  await expect(page.getByText('1 cell differs from the chart: 1')).toBeVisible();
+  await expect(page.getByText('1 cell differs from the chart: row 1')).toBeVisible();
   await symbols.fill('★ A 14*.');
   await expect(page.getByText('Just as on the chart.')).toBeVisible();
   const bytes = await (await request.get(`/api/canvases/${id}/chart`)).body();
   expect([19, 20, 44, 48].map((cell) => bytes.readUInt16LE(cell * 2))).toEqual([1, 2, 1, 0]);
+
+  // Several rows at once, and a part of one; all of it is undone after the page was left.
+  await page.getByLabel('What is typed').selectOption('row');
+  await page.getByLabel('Row', { exact: true }).fill('3');
+  await symbols.fill('24*0\n12*A 12*★');
+  await page.getByRole('button', { name: 'Set these 2 rows' }).click();
+  await expect(page.getByLabel('Row', { exact: true })).toHaveValue('5');
+  await page.getByRole('button', { name: 'Part of a row' }).click();
+  await page.getByRole('textbox', { name: 'from column' }).fill('7');
+  await symbols.fill('★★');
+  await page.getByRole('button', { name: 'Set this part' }).click();
+  const cellsNow = async () => {
+    const now = await (await request.get(`/api/canvases/${id}/chart`)).body();
+    return [2 * 24, 3 * 24, 3 * 24 + 12, 4 * 24 + 5, 4 * 24 + 6, 4 * 24 + 7].map((cell) =>
+      now.readUInt16LE(cell * 2),
+    );
+  };
+  await expect.poll(cellsNow).toEqual([3, 1, 2, 0, 2, 2]);
+  await page.reload();
+  const undo = page.getByRole('button', { name: /^Undo/ });
+  await undo.click();
+  await expect.poll(cellsNow).toEqual([3, 1, 2, 0, 0, 0]);
+  await undo.click();
+  await expect.poll(cellsNow).toEqual([0, 0, 0, 0, 0, 0]);
 });
 
 test('what kind of canvas it is stands in a sentence', async ({ page }) => {

@@ -110,7 +110,7 @@ describe('the outbox', () => {
     other.outbox.start();
     await settled();
     expect(hopes.answered).toHaveBeenCalledExactlyOnceWith({ did: 7 });
-    expect(heard).toHaveBeenCalledExactlyOnceWith(CANVAS, { did: 7 });
+    expect(heard).toHaveBeenCalledExactlyOnceWith(CANVAS, { did: 7 }, true);
   });
 
   it('tries again when the server is at fault, and after three times lets the others pass', async () => {

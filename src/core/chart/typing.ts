@@ -1,50 +1,99 @@
 import type { LegendLine } from '../canvas/legend';
 import type { Chart } from '../cells/chart';
 import { readWords } from '../codes/legendWords';
+import { counted } from '../words/numbers';
 import type { CellEdit } from './edit';
 
-/** A row or column as it was typed, compared with the chart. */
-export interface TypedLine {
-  /** Line of each cell; null where the word is on no line. */
-  cells: (number | null)[];
+/** Rows (or a column, to check) as they were typed, compared with the chart. */
+export interface TypedCells {
+  /** Line of each cell, row by row; null where the word is on no line. */
+  rows: (number | null)[][];
   /** What is wrong, as a sentence; null when it can be taken. */
   fault: string | null;
   /** Places from 1 where the chart has something else. */
-  differs: number[];
+  differs: { column: number; row: number }[];
 }
 
+/** Where typed cells go, from 0. */
+export type TypedAt =
+  /** `part` allows rows to be shorter than the canvas; they begin at `column`. */
+  { row: number; column: number; part: boolean } | { column: number };
+
 /**
- * Reads a row (or, to check, a column) of symbols. With spaces, commas or tabs between them, words may be codes or key
- * numbers; without, every letter is a symbol. `12*A` stands for twelve times A; `.` wants no drill.
+ * Reads rows (or, to check, a column) of symbols, a line of text each. With spaces, commas or tabs between them, words may
+ * be codes or key numbers; without, every sign is a symbol, as people count signs. `12*A` stands for twelve times A, a star
+ * alone is a star; `.` wants no drill.
  */
 export function readTyped(
   text: string,
   chart: Chart,
   legend: readonly LegendLine[],
-  at: { row: number } | { column: number },
-): TypedLine {
-  const length = 'row' in at ? chart.width : chart.height;
-  const words = wordsTyped(text);
-  const { looseLineOf } = readWords(legend, new Map(words.map(({ word, times }) => [word, times])));
-  const cells = words.flatMap(({ word, times }) =>
-    new Array<number | null>(times).fill(looseLineOf(word) ?? (word === '.' ? 0 : null)),
-  );
-  const unknown = cells.indexOf(null);
-  const what = 'row' in at ? `Row ${at.row + 1}` : `Column ${at.column + 1}`;
-  const fault =
-    cells.length !== length
-      ? `${what} has ${length} cells; this is ${cells.length}.`
-      : unknown >= 0
-        ? `Cell ${unknown + 1} of it is no symbol of this kit.`
-        : null;
-  const index = (i: number) => ('row' in at ? at.row * chart.width + i : i * chart.width + at.column);
-  return {
-    cells,
-    fault,
-    differs: cells.flatMap((line, i) =>
-      line !== null && i < length && chart.cells[index(i)] !== line ? [i + 1] : [],
+  at: TypedAt,
+): TypedCells {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  const typed = lines.map(wordsTyped);
+  const counts = new Map<string, number>();
+  for (const { word, times } of typed.flat()) counts.set(word, (counts.get(word) ?? 0) + times);
+  // All rows are read in one way.
+  const { looseLineOf } = readWords(legend, counts);
+  const rows = typed.map((words) =>
+    words.flatMap(({ word, times }) =>
+      new Array<number | null>(times).fill(looseLineOf(word) ?? (word === '.' ? 0 : null)),
     ),
-  };
+  );
+  const fault = rows.length === 0 ? 'Nothing is typed yet.' : faultInTyped(rows, chart, at);
+  return { rows, fault, differs: fault === null ? differing(rows, chart, at) : [] };
+}
+
+function faultInTyped(rows: readonly (number | null)[][], chart: Chart, at: TypedAt): string | null {
+  if (!('row' in at)) {
+    if (rows.length > 1) return 'One column is checked at a time.';
+    return faultInLine(rows[0]!, `Column ${at.column + 1}`, chart.height, false);
+  }
+  if (at.row + rows.length > chart.height) {
+    return `From row ${at.row + 1} on the canvas has ${counted(chart.height - at.row, 'row')}; these are ${rows.length}.`;
+  }
+  for (const [i, row] of rows.entries()) {
+    const fault = faultInLine(row, `Row ${at.row + i + 1}`, chart.width - at.column, at.part);
+    if (fault !== null) return fault;
+  }
+  return null;
+}
+
+function faultInLine(
+  cells: readonly (number | null)[],
+  what: string,
+  length: number,
+  part: boolean,
+): string | null {
+  const unknown = cells.indexOf(null);
+  if (unknown >= 0) return `Cell ${unknown + 1} of ${what.toLowerCase()} is no symbol of this kit.`;
+  if (cells.length > length || (cells.length < length && !part))
+    return `${what} has ${length} cells; this is ${cells.length}.`;
+  return null;
+}
+
+/** Calls back with every typed cell and where it goes. */
+function forEachTyped(
+  rows: readonly (number | null)[][],
+  at: TypedAt,
+  visit: (place: { column: number; row: number }, line: number) => void,
+): void {
+  for (const [j, row] of rows.entries()) {
+    for (const [i, line] of row.entries()) {
+      if (line === null) continue;
+      if ('row' in at) visit({ column: at.column + i, row: at.row + j }, line);
+      else visit({ column: at.column, row: i }, line);
+    }
+  }
+}
+
+function differing(rows: readonly (number | null)[][], chart: Chart, at: TypedAt): TypedCells['differs'] {
+  const differs: TypedCells['differs'] = [];
+  forEachTyped(rows, at, ({ column, row }, line) => {
+    if (chart.cells[row * chart.width + column] !== line) differs.push({ column: column + 1, row: row + 1 });
+  });
+  return differs;
 }
 
 const letters = new Intl.Segmenter('en', { granularity: 'grapheme' });
@@ -63,13 +112,12 @@ function wordsTyped(text: string): { word: string; times: number }[] {
   return [...letters.segment(parted[0] ?? '')].map(({ segment }) => ({ word: segment, times: 1 }));
 }
 
-/** The change that puts a typed row onto the chart, one edit a line. */
-export function rowEdits(typed: TypedLine, chart: Chart, row: number): CellEdit[] {
+/** The change that puts typed rows onto the chart, one edit a line. */
+export function typedEdits(typed: TypedCells, chart: Chart, at: TypedAt & { row: number }): CellEdit[] {
   const byLine = new Map<number, number[]>();
-  typed.cells.forEach((line, x) => {
-    if (line === null) return;
+  forEachTyped(typed.rows, at, ({ column, row }, line) => {
     const runs = byLine.get(line) ?? [];
-    const cell = row * chart.width + x;
+    const cell = row * chart.width + column;
     const last = runs.length - 2;
     if (last >= 0 && runs[last]! + runs[last + 1]! === cell) runs[last + 1]!++;
     else runs.push(cell, 1);

@@ -1,6 +1,7 @@
 import { ArrowDownToLine, ArrowUpFromLine, Check, ChevronRight, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../core/bench/colours';
+import { benchPlace } from '../../core/bench/found';
 import type { MarkKind } from '../../core/bench/marking';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -25,6 +26,7 @@ import { ToggleButton } from '../../ui/ToggleButton';
 import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
+import { FindField, type Found } from '../find/FindField';
 import { SectionStepper } from '../sections/SectionStepper';
 import { useSections } from '../sections/useSections';
 import { UndoButtons } from '../writing/UndoButtons';
@@ -160,6 +162,15 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
     setStays(false);
     setCursor(null);
   };
+  const found = (find: Found): string | null => {
+    const pieces = sections.map((each) => each.section);
+    const place = benchPlace(find, chart, pieces, number, Math.max(1, highestLine(legend)));
+    if (place.kind === 'nowhere') return place.words;
+    goTo(place.section);
+    setWanted(place.line);
+    setCursor(place.cell);
+    return null;
+  };
   const said = (mark: MarkOffer) =>
     markInWords(
       mark,
@@ -210,6 +221,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={goTo} />
+          <FindField canvas={canvas} legend={legend} onFind={found} />
           <div className="flex flex-wrap gap-2">
             <UndoButtons
               short

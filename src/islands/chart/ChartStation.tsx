@@ -5,7 +5,7 @@ import { type CellRect, countPerLine } from '../../core/cells/chart';
 import { positionOf } from '../../core/cells/position';
 import type { CellPlace } from '../../core/cells/rect';
 import { cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
-import { type Find, nextOf, rarest, rectAround } from '../../core/chart/find';
+import { nextOf, rarest, rectAround } from '../../core/chart/find';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import { type BlockSize, cutIntoBlocks } from '../../core/sections/blockGrid';
 import { many } from '../../core/words/numbers';
@@ -18,8 +18,8 @@ import { NumberField } from '../../ui/NumberField';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
+import { FindField, type Found } from '../find/FindField';
 import { ChartNav } from './ChartNav';
-import { FindField } from './FindField';
 import { NoChart } from './NoChart';
 
 interface ChartProps {
@@ -96,7 +96,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
     goTo(next.x, next.y);
     return null;
   };
-  const found = (find: Exclude<Find, { kind: 'fault' }>): string | null => {
+  const found = (find: Found): string | null => {
     if (find.kind === 'cell') {
       goTo(find.x, find.y);
       return null;
@@ -120,7 +120,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
           aria-label="The canvas"
         >
           <div className="mb-2 flex flex-wrap items-center gap-2">
-            <FindField canvas={canvas} legend={legend} onFind={found} />
+            <FindField canvas={canvas} legend={legend} onFind={found} ready />
             <select
               className="field !w-auto"
               aria-label="The ruler counts"

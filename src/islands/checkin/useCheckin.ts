@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { withAnswer } from '../../core/checkin/bagAnswer';
 import type { BagAnswer, CheckinView } from '../../server/checkin/contract';
+import { announceShown } from '../freshness/useFreshness';
 import { getChanged } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import type { TrashWish } from './TrashSlip';
@@ -54,6 +55,8 @@ export function useCheckin(canvasId: string, first: CheckinView): Checkin {
       getChanged<CheckinView>(`${base}/bags`, tag).then(
         (changed) => {
           if (!changed) return;
+          // The first answer only confirms what came with the page.
+          if (tag !== null) announceShown();
           tag = changed.tag;
           show(changed.answer);
         },

@@ -41,6 +41,9 @@ interface Hopes {
   away(): void;
 }
 
+/** Told of an answer; `own` where the write was made at this tab. */
+type AnswerListener = (canvasId: string | null, answer: unknown, own: boolean) => void;
+
 /**
  * Sends writes one after the other, in the order in which they were made over all tabs, and keeps each until the server
  * has acknowledged it. Any page sends what any page left behind. A write that is refused, or fails for good, is set
@@ -49,7 +52,9 @@ interface Hopes {
 export class Outbox {
   private readonly hopes = new Map<string, Hopes>();
   private readonly listeners = new Set<(state: OutboxState) => void>();
-  private readonly answers = new Set<(canvasId: string | null, answer: unknown) => void>();
+  private readonly answers = new Set<AnswerListener>();
+  /** Writes that were made at this tab and are not answered yet. */
+  private readonly own = new Set<string>();
   private last = 0;
   private away = false;
   private unkept = false;
@@ -77,7 +82,7 @@ export class Outbox {
   }
 
   /** Listens to every answer, whichever tab sent the write. @returns stops listening */
-  onAnswer(listener: (canvasId: string | null, answer: unknown) => void): () => void {
+  onAnswer(listener: AnswerListener): () => void {
     this.answers.add(listener);
     return () => this.answers.delete(listener);
   }
@@ -99,6 +104,7 @@ export class Outbox {
     hopes: Hopes | null = null,
   ): Promise<void> {
     const write = { key: this.nextKey(), canvasId, method, url, body, tries: 0, aside: null };
+    this.own.add(write.key);
     if (hopes) this.hopes.set(write.key, hopes);
     await this.world.store.put(write);
     this.world.tell({ kind: 'changed' });
@@ -194,9 +200,10 @@ export class Outbox {
     if (news.kind !== 'changed') {
       const hopes = this.hopes.get(news.key);
       this.hopes.delete(news.key);
+      const own = this.own.delete(news.key);
       if (news.kind === 'answered') {
         hopes?.answered(news.answer);
-        for (const listener of this.answers) listener(news.canvasId, news.answer);
+        for (const listener of this.answers) listener(news.canvasId, news.answer, own);
       } else if (hopes) {
         hopes.refused(new ApiProblem(409, news.sentence));
         void this.world.store.remove(news.key).then(() => this.refresh());

@@ -3,6 +3,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { findCanvas } from '../../data/canvas';
 import { connection } from '../../data/engine/connection';
 import type { Database } from '../../data/engine/database';
+import { bumpRevision } from '../../data/once';
 import { notFound, problemResponse } from './problem';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
@@ -22,9 +23,21 @@ export function endpoint(handle: (database: Database, context: APIContext) => Pr
 export function canvasEndpoint(
   handle: (database: Database, canvas: Canvas, context: APIContext) => Promise<Response>,
 ): APIRoute {
-  return endpoint(async (database, context) =>
-    handle(database, await canvasById(database, context.params.id), context),
-  );
+  return endpoint(async (database, context) => {
+    const canvas = await canvasById(database, context.params.id);
+    const response = await handle(database, canvas, context);
+    if (response.ok && mayChange(context)) await bumpRevision(database, canvas.id);
+    return response;
+  });
+}
+
+/** Requests that are no GET and yet change nothing, or only marks, which count by themselves. */
+const WITHOUT_CHANGE = new Set(['marks', 'chart-readings', 'change-report']);
+
+/** Whether pages that show a canvas are to look anew after a request. */
+function mayChange({ request, url }: APIContext): boolean {
+  if (request.method === 'GET' || request.method === 'HEAD') return false;
+  return !WITHOUT_CHANGE.has(url.pathname.split('/').at(-1)!);
 }
 
 /** @throws Problem 404 */

@@ -36,6 +36,46 @@ describe('finding a place', () => {
     expect(find('12.5cm r 8cm b')).toEqual({ kind: 'cell', x: 600 - 50, y: 440 - 32 });
   });
 
+  it('takes fractions of inches, as a ruler shows them', () => {
+    // 5 1/2 in are 139.7 mm, 55.88 cells: the 56th column; 3 1/4 in are 33.02 cells: the 34th row.
+    for (const text of [
+      '5 1/2 in 3 1/4 in',
+      '5 1/2 3 1/4 in',
+      '5½ in 3¼ in',
+      '5.5" 3.25"',
+      '5½ × 3¼ inches',
+    ]) {
+      expect(find(text), text).toEqual({ kind: 'cell', x: 55, y: 33 });
+    }
+    expect(find('3/4 in 1/2 in')).toEqual({ kind: 'cell', x: 7, y: 5 });
+  });
+
+  it('asks for the unit of broken numbers, and each offer is a place', () => {
+    const asked = find('12.5 8.3');
+    expect(asked).toEqual({
+      kind: 'unit',
+      offers: [
+        { unit: 'cm', typed: '12.5 cm 8.3 cm' },
+        { unit: 'in', typed: '12.5 in 8.3 in' },
+        { unit: 'mm', typed: '12.5 mm 8.3 mm' },
+      ],
+    });
+    expect(find('12.5 cm 8.3 cm')).toEqual({ kind: 'cell', x: 49, y: 33 });
+    expect(find('12½ r 8 b')).toMatchObject({ offers: [{ typed: '12½ cm r 8 cm b' }, {}, {}] });
+    expect(find('120 85').kind).toBe('cell');
+  });
+
+  it('counts from the nearest edge marks, onwards and back', () => {
+    // Common practice, no source: a mark stands behind every 50th cell. The 7th behind 150 is 157; the 4th before it is 147.
+    expect(find('150+7 100-4')).toEqual({ kind: 'cell', x: 156, y: 96 });
+    expect(find('150 − 4, 100+1')).toEqual({ kind: 'cell', x: 146, y: 100 });
+    // 1.5 cm are 6 cells.
+    expect(find('150+1.5 cm 100-1 cm')).toEqual({ kind: 'cell', x: 155, y: 96 });
+    expect(find('150+7 32')).toEqual({ kind: 'cell', x: 156, y: 31 });
+    expect(find('0+1 0+1')).toEqual({ kind: 'cell', x: 0, y: 0 });
+    expect(find('600+1 3')).toMatchObject({ kind: 'fault' });
+  });
+
   it('finds again every cell by the distance of its middle', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 599 }), fc.integer({ min: 0, max: 439 }), (x, y) => {

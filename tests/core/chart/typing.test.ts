@@ -1,40 +1,61 @@
 import { describe, expect, it } from 'vitest';
 import { applyEdit } from '../../../src/core/chart/edit';
-import { readTyped, rowEdits } from '../../../src/core/chart/typing';
+import { readTyped, typedEdits } from '../../../src/core/chart/typing';
 import { chartOfRows, line } from '../samples';
 
 const legend = [line(1, { symbol: 'A', code: '412' }), line(2, { symbol: '★', code: '98' })];
 
+const wholeRow = (row: number) => ({ row, column: 0, part: false });
+
 describe('typing rows from the printed canvas', () => {
   it('reads symbols one after the other, words, repeats and bare cells', () => {
     const chart = chartOfRows('......');
-    const read = (text: string) => readTyped(text, chart, legend, { row: 0 });
-    expect(read('AA★A.A')).toMatchObject({ cells: [1, 1, 2, 1, 0, 1], fault: null });
-    expect(read('3*A . 98, 412')).toMatchObject({ cells: [1, 1, 1, 0, 2, 1], fault: null });
-    expect(read('6*★').cells).toEqual([2, 2, 2, 2, 2, 2]);
+    const read = (text: string) => readTyped(text, chart, legend, wholeRow(0));
+    expect(read('AA★A.A')).toMatchObject({ rows: [[1, 1, 2, 1, 0, 1]], fault: null });
+    expect(read('3*A . 98, 412')).toMatchObject({ rows: [[1, 1, 1, 0, 2, 1]], fault: null });
+    expect(read('6*★').rows).toEqual([[2, 2, 2, 2, 2, 2]]);
   });
 
   it('says which cell is wrong, and where it differs from the chart', () => {
     const chart = chartOfRows('112', '221');
-    expect(readTyped('AA', chart, legend, { row: 0 }).fault).toBe('Row 1 has 3 cells; this is 2.');
-    expect(readTyped('A?A', chart, legend, { row: 1 }).fault).toBe('Cell 2 of it is no symbol of this kit.');
-    expect(readTyped('A★A', chart, legend, { row: 0 }).differs).toEqual([2, 3]);
+    const row = (text: string, at: number) => readTyped(text, chart, legend, wholeRow(at));
+    expect(row('AA', 0).fault).toBe('Row 1 has 3 cells; this is 2.');
+    expect(row('A?A', 1).fault).toBe('Cell 2 of row 2 is no symbol of this kit.');
+    expect(row('A★A', 0).differs).toEqual([
+      { column: 2, row: 1 },
+      { column: 3, row: 1 },
+    ]);
     // Read again by columns: the second column is 1, 2.
     expect(readTyped('A★', chart, legend, { column: 1 })).toMatchObject({ fault: null, differs: [] });
-    expect(readTyped('AA', chart, legend, { column: 1 }).differs).toEqual([2]);
+    expect(readTyped('AA', chart, legend, { column: 1 }).differs).toEqual([{ column: 2, row: 2 }]);
+    expect(readTyped('A★\nA★', chart, legend, { column: 1 }).fault).toContain('One column');
+    expect(row(' \n ', 0).fault).toBe('Nothing is typed yet.');
   });
 
-  it('puts a row onto the chart', () => {
-    const chart = chartOfRows('...', '...');
-    for (const edit of rowEdits(readTyped('A★A', chart, legend, { row: 1 }), chart, 1))
-      applyEdit(chart, edit);
-    expect([...chart.cells]).toEqual([0, 0, 0, 1, 2, 1]);
+  const typedOn = (text: string, at: { row: number; column: number; part: boolean }) => {
+    const chart = chartOfRows('...', '...', '...');
+    const typed = readTyped(text, chart, legend, at);
+    if (typed.fault !== null) return typed.fault;
+    for (const edit of typedEdits(typed, chart, at)) applyEdit(chart, edit);
+    return [...chart.cells];
+  };
+
+  it('puts a row onto the chart, several rows, or parts of them', () => {
+    expect(typedOn('A★A', wholeRow(1))).toEqual([0, 0, 0, 1, 2, 1, 0, 0, 0]);
+    expect(typedOn('AAA\nA★★\r\n', wholeRow(1))).toEqual([0, 0, 0, 1, 1, 1, 1, 2, 2]);
+    const part = { row: 0, column: 1, part: true };
+    expect(typedOn('★', part)).toEqual([0, 2, 0, 0, 0, 0, 0, 0, 0]);
+    expect(typedOn('★A\n★', part)).toEqual([0, 2, 1, 0, 2, 0, 0, 0, 0]);
+    expect(typedOn('★★★', part)).toBe('Row 1 has 2 cells; this is 3.');
+    expect(typedOn('AAA\nAAA', wholeRow(2))).toBe('From row 3 on the canvas has 1 row; these are 2.');
+    // A slip in one of several rows is not taken for a part.
+    expect(typedOn('AAA\nAA', wholeRow(0))).toBe('Row 2 has 3 cells; this is 2.');
   });
 
   it('takes an asterisk and an emoji of several parts for what they are', () => {
     const legend = [line(1, { symbol: '*' }), line(2, { symbol: '👩🏽‍🌾' }), line(3, { symbol: 'é' })];
     const chart = chartOfRows('....');
-    const read = (text: string) => readTyped(text, chart, legend, { row: 0 }).cells;
+    const read = (text: string) => readTyped(text, chart, legend, wholeRow(0)).rows[0];
     expect(read('*👩🏽‍🌾*é')).toEqual([1, 2, 1, 3]);
     expect(read('3** é')).toEqual([1, 1, 1, 3]);
     expect(read('****')).toEqual([1, 1, 1, 1]);

@@ -1,0 +1,59 @@
+import { randomUUID } from 'node:crypto';
+import { expect, shelve, test } from './bench';
+
+test('a page that was left open notices what another page did, and a new day', async ({ page, request }) => {
+  const [id, other] = [await shelve(request, 'Left open'), await shelve(request, 'Another')];
+  await page.clock.install({ time: new Date('2026-05-01T20:00:00') });
+  await page.goto(`/canvas/${id}/kitup`);
+  const slip = page.getByRole('status').filter({ hasText: 'This canvas was changed on another page.' });
+  await page.clock.runFor(11_000);
+  await expect(slip).toHaveCount(0);
+  // A change of another canvas is none of this page.
+  await request.post(`/api/canvases/${other}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
+  await page.clock.runFor(11_000);
+  await expect(slip).toHaveCount(0);
+  await request.post(`/api/canvases/${id}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
+  await page.clock.runFor(11_000);
+  await expect(slip).toBeVisible();
+  await slip.getByRole('button', { name: 'Show it as it is now' }).click();
+  await page.waitForLoadState();
+  await expect(slip).toHaveCount(0);
+
+  // What is done here is no news, drills laid here neither.
+  await page.goto(`/canvas/${id}/bench`);
+  await page.getByRole('button', { name: /^All of it laid|^Lay all/ }).click();
+  await page.clock.runFor(25_000);
+  await expect(slip).toHaveCount(0);
+  await page.clock.setFixedTime(new Date('2026-05-02T00:01:00'));
+  await page.clock.runFor(11_000);
+  await expect(page.getByText('A new day has begun since this page was opened.')).toBeVisible();
+});
+
+test('something is found on the bench: a square, a section, a colour, a length without a unit', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Found on the bench');
+  await page.goto(`/canvas/${id}/bench`);
+  const field = page.getByLabel('Find: column and row, distances, section, or colour');
+  const section = page.getByRole('combobox', { name: 'Section' });
+  const find = async (text: string) => {
+    await field.fill(text);
+    await field.press('Enter');
+  };
+  // 24 columns are cut into 20 and 4: column 22 is in the second section.
+  await find('22 3');
+  await expect(section).toHaveValue('2');
+  await find('s1');
+  await expect(section).toHaveValue('1');
+  await find('s9');
+  await expect(page.getByText('There is no section 9; the last is 2.')).toBeVisible();
+  await find('5.5 1.5');
+  await page.getByRole('button', { name: 'centimetres' }).click();
+  // 5.5 cm are 22 squares.
+  await expect(section).toHaveValue('2');
+  await find('0+3 0+2');
+  await expect(section).toHaveValue('1');
+  await find('1204');
+  await expect(page.getByLabel(/colour 1204 in front/).first()).toBeVisible();
+});
