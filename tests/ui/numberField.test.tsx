@@ -1,0 +1,84 @@
+// @vitest-environment happy-dom
+import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { useState } from 'react';
+import { afterEach, describe, expect, it } from 'vitest';
+import { NumberField } from '../../src/ui/NumberField';
+
+afterEach(cleanup);
+
+let taken: number[] = [];
+let set: (value: number) => void = () => {};
+function Held({ late = false, whole = false }: { late?: boolean; whole?: boolean }) {
+  const [value, setValue] = useState(5);
+  set = setValue;
+  return (
+    <NumberField
+      words="Drills"
+      value={value}
+      least={1}
+      most={2000}
+      whole={whole}
+      late={late}
+      onChange={(next) => {
+        taken.push(next);
+        setValue(next);
+      }}
+    />
+  );
+}
+function field(more: { late?: boolean; whole?: boolean } = {}): HTMLInputElement {
+  taken = [];
+  render(<Held {...more} />);
+  return screen.getByLabelText<HTMLInputElement>(/^Drills/);
+}
+const type = (input: HTMLInputElement, text: string) => fireEvent.change(input, { target: { value: text } });
+
+describe('a field for a number', () => {
+  it('takes comma and point, and only what fits', () => {
+    const input = field();
+    type(input, '2,5');
+    type(input, '2.75');
+    type(input, '');
+    type(input, '0');
+    type(input, '2001');
+    type(input, 'many');
+    expect(taken).toEqual([2.5, 2.75]);
+    // What was typed stays to be mended, with what would fit beside it.
+    expect(input.value).toBe('many');
+    expect(screen.getByRole('alert').textContent).toBe('1 to 2,000');
+    expect(input.getAttribute('aria-invalid')).toBe('true');
+  });
+
+  it('wants whole numbers where things are counted', () => {
+    const input = field({ whole: true });
+    type(input, '2,5');
+    expect(taken).toEqual([]);
+    type(input, '12');
+    expect(taken).toEqual([12]);
+  });
+
+  it('shows a value that changes from outside, not what was typed before', () => {
+    const input = field();
+    type(input, '7.0');
+    expect(input.value).toBe('7.0');
+    act(() => set(9));
+    expect(input.value).toBe('9');
+    fireEvent.blur(input);
+    expect(input.value).toBe('9');
+  });
+
+  it('waits, where told to, until it is left or Enter is pressed', () => {
+    const input = field({ late: true });
+    type(input, '1');
+    type(input, '12');
+    expect(taken).toEqual([]);
+    fireEvent.keyDown(input, { key: 'Enter' });
+    expect(taken).toEqual([12]);
+    type(input, '13');
+    fireEvent.blur(input);
+    expect(taken).toEqual([12, 13]);
+    // The same value again is none.
+    fireEvent.blur(input);
+    expect(taken).toEqual([12, 13]);
+  });
+});
