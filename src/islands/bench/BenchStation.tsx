@@ -221,7 +221,6 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionStepper number={number} count={sections.length} onChange={goTo} />
-          <FindField canvas={canvas} legend={legend} onFind={found} />
           <div className="flex flex-wrap gap-2">
             <UndoButtons
               short
@@ -260,7 +259,10 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           marking={marking}
           onKey={onKey}
         />
-        <SavedLine waiting={marks.waiting} last={marks.history.undo && said(marks.history.undo)} />
+        <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
+          <SavedLine waiting={marks.waiting} last={marks.history.undo && said(marks.history.undo)} />
+          <FindField canvas={canvas} legend={legend} onFind={found} above />
+        </div>
       </section>
       <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The colour in front">
         <div className="slip !py-3">

@@ -16,6 +16,7 @@ export function FindField({
   legend,
   onFind,
   ready = false,
+  above = false,
 }: {
   canvas: Canvas;
   legend: readonly LegendLine[];
@@ -23,10 +24,13 @@ export function FindField({
   onFind: (find: Found) => string | null;
   /** The field is ready from the start. */
   ready?: boolean;
+  /** What it says opens above it, where there is no room below. */
+  above?: boolean;
 }) {
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const [units, setUnits] = useState<UnitOffer[]>([]);
+  const where = above ? 'bottom-full mb-1' : 'top-full mt-1';
   const look = (text: string) => {
     const find = readFind(text, canvas, legend);
     setUnits(find.kind === 'unit' ? find.offers : []);
@@ -61,7 +65,9 @@ export function FindField({
         <Search size={20} aria-hidden />
       </button>
       {units.length > 0 && (
-        <fieldset className="slip absolute top-full left-0 z-10 mt-1 flex w-full flex-wrap items-center gap-2 !p-3">
+        <fieldset
+          className={`slip absolute left-0 z-10 flex w-full flex-wrap items-center gap-2 !p-3 ${where}`}
+        >
           <legend className="sr-only">The unit</legend>
           <span>Is that in</span>
           {units.map(({ unit, typed: whole }) => (
@@ -82,7 +88,7 @@ export function FindField({
       {fault && (
         <p
           role="alert"
-          className="slip absolute top-full left-0 z-10 mt-1 w-full border-l-4 border-alarm !p-3 font-medium"
+          className={`slip absolute left-0 z-10 w-full border-l-4 border-alarm !p-3 font-medium ${where}`}
         >
           {fault}
         </p>

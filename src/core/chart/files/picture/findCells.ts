@@ -2,8 +2,8 @@ import type { CellRect } from '../../../cells/chart';
 import { Refusal } from '../../../refusal';
 import { many } from '../../../words/numbers';
 import { type Corners, cornersOf, faultInCorners, isUpright, squareToQuad } from './corners';
-import { edgeProfile, type Picture } from './edges';
-import { findLattice } from './lattice';
+import { type Direction, edgeProfile, type Picture } from './edges';
+import { findLattice, repeatingDistance } from './lattice';
 import type { ReadPicture } from './readPicture';
 import { findCorners, uprightCorners } from './skew';
 
@@ -30,7 +30,7 @@ const OTHERWISE_FROM = 0.3;
 /** One way of laying the cells is believed against another when edges stand out on its lines by so much more. */
 const CLEARLY_BETTER = 1.25;
 /** Edges on the lines of a lattice that was looked for, as a multiple of those within its cells. */
-const LEAST_FIT = 1.8;
+const LEAST_FIT = 2.2;
 
 /**
  * Finds the cells of a chart on a picture: one pixel a cell, or larger cells of any size, with or without a plain margin,
@@ -56,7 +56,9 @@ export function findCells(picture: Picture, size: Size, marked: Corners | null =
   const looks = looksLike(picture);
   const square = Math.abs(cellWidth / cellHeight - 1) <= SQUARE_WITHIN;
   if (looks === null && square && Math.min(cellWidth, cellHeight) >= LEAST_BROKEN_CELL_PX) {
-    return { corners: whole, by: 'size', finer: null };
+    // Cells of broken size are taken on trust only where nothing on the picture speaks against them.
+    const { within } = stepsAcross(picture, size, whole, { x: 0, y: 0, ...size });
+    if (within <= PLAIN_STEP) return { corners: whole, by: 'size', finer: null };
   }
   throw new Refusal(`${whyNot(picture, size, looks)} Or mark the four corners of the chart on the picture.`);
 }
@@ -119,8 +121,12 @@ function isOtherwise(a: Corners, b: Corners, cellPx: number): boolean {
 
 /** Cells of any size by the edges between them, upright or turned; what lies around them must be plain. */
 function cellsByEdges(picture: Picture, size: Size): Corners | null {
-  const across = findLattice(edgeProfile(picture, 'across'), size.width);
-  const down = findLattice(edgeProfile(picture, 'down'), size.height);
+  const upright = (direction: Direction, cells: number) => {
+    const edges = edgeProfile(picture, direction);
+    return findLattice(edges, cells, repeatingDistance([edges]));
+  };
+  const across = upright('across', size.width);
+  const down = upright('down', size.height);
   const ways: Corners[] = [];
   if (across && down) ways.push(uprightCorners(across, down, size));
   ways.push(...findCorners(picture, size));
@@ -138,6 +144,8 @@ function cellsByEdges(picture: Picture, size: Size): Corners | null {
 const LINES_LOOKED_AT = 70;
 /** On both sides of a line, this share of a cell away, colours are compared. */
 const BESIDE = 0.22;
+/** Cells of one colour have no more of a step within them. */
+const PLAIN_STEP = 4;
 /** So much colour step is noise. */
 const STEP_FLOOR = 4;
 
@@ -151,6 +159,17 @@ export function fitOf(
   corners: Corners,
   part: CellRect = { x: 0, y: 0, ...size },
 ): number {
+  const { on, within } = stepsAcross(picture, size, corners, part);
+  return (on + STEP_FLOOR) / (within + STEP_FLOOR);
+}
+
+/** Mean colour steps across the lines of a lattice, and across the middle of its cells (sum over the parts). */
+function stepsAcross(
+  picture: Picture,
+  size: Size,
+  corners: Corners,
+  part: CellRect,
+): { on: number; within: number } {
   const placeOf = squareToQuad(corners);
   const colourStep = (u: number, v: number, du: number, dv: number): number => {
     const [a, b] = [placeOf(u - du, v - dv), placeOf(u + du, v + dv)];
@@ -169,7 +188,7 @@ export function fitOf(
       count += 2;
     }
   }
-  return (on / count + STEP_FLOOR) / (within / count + STEP_FLOOR);
+  return { on: on / count, within: within / count };
 }
 
 /** At most so many of some numbers in a row, evenly spread. */

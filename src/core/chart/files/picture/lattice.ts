@@ -15,48 +15,60 @@ const AS_GOOD = 0.85;
 
 /**
  * The distance at which edges repeat, to a fraction of a pixel, from the strengths of its first harmonics in the spectrum.
- * Half the distance has the same harmonics; therefore the longest of those that are as good is taken.
- * @param edges strength of the edge ahead of each pixel
+ * Half the distance has the same harmonics; therefore the longest of those that are as good is taken. Strengths know
+ * nothing of phase: those of several strips add up, however the strips lie against each other.
+ * @param strips of each, strength of the edge ahead of each pixel
+ * @param near about what it will be, where that is known
  * @returns null where nothing repeats
  */
-export function repeatingDistance(edges: Float64Array): number | null {
-  const length = edges.length;
+export function repeatingDistance(
+  strips: readonly Float64Array[],
+  near: number | null = null,
+): number | null {
+  const length = strips[0]?.length ?? 0;
   if (length < 4 * LEAST_PITCH) return null;
-  const plain = withoutTrend(edges);
+  const plain = strips.map(withoutTrend);
   const step = 1 / (4 * length);
   const bins = Math.floor(0.5 / step);
-  const power = new Float64Array(bins + 1);
-  for (let bin = Math.floor(1 / LARGEST_PITCH / step); bin <= bins; bin++) {
-    power[bin] = magnitude(plain, bin * step);
-  }
+  const known = new Float64Array(bins + 1).fill(-1);
+  const power = (bin: number): number => {
+    if (known[bin]! < 0) known[bin] = plain.reduce((sum, each) => sum + magnitude(each, bin * step), 0);
+    return known[bin]!;
+  };
   const strength = (bin: number): number => {
     let sum = 0;
     let count = 0;
     for (let k = 1; k <= HARMONICS && k * bin <= bins; k++) {
       let most = 0;
-      for (let near = k * bin - k; near <= Math.min(bins, k * bin + k); near++) {
-        most = Math.max(most, power[near]!);
-      }
+      for (let at = k * bin - k; at <= Math.min(bins, k * bin + k); at++) most = Math.max(most, power(at));
       sum += most;
       count++;
     }
     return sum / count;
   };
+  const [shortest, longest] = near === null ? [LEAST_PITCH, LARGEST_PITCH] : [near / NEARLY, near * NEARLY];
   let best = { bin: 0, strength: 0 };
-  const most = Math.floor(1 / LEAST_PITCH / step);
-  for (let bin = Math.max(1, Math.ceil(1 / LARGEST_PITCH / step)); bin <= most; bin++) {
+  for (let bin = Math.max(5, Math.ceil(1 / longest / step)); bin <= Math.floor(1 / shortest / step); bin++) {
     const here = strength(bin);
     if (here > best.strength) best = { bin, strength: here };
   }
   if (best.strength === 0) return null;
-  for (const times of [4, 3, 2]) {
+  for (const times of near === null ? [4, 3, 2] : []) {
     const bin = Math.round(best.bin / times);
     if (bin * step * LARGEST_PITCH < 1) continue;
-    const near = [bin - 1, bin, bin + 1].map((each) => ({ bin: each, strength: strength(each) }));
-    const longer = near.reduce((a, b) => (b.strength > a.strength ? b : a));
+    const around = [bin - 1, bin, bin + 1].map((each) => ({ bin: each, strength: strength(each) }));
+    const longer = around.reduce((a, b) => (b.strength > a.strength ? b : a));
     if (longer.strength >= AS_GOOD * best.strength) return 1 / (longer.bin * step);
   }
   return 1 / (best.bin * step);
+}
+
+/** Seen from the side, distances differ by no more than this factor. */
+const NEARLY = 1.06;
+
+/** How strongly edges repeat at a distance. */
+export function strengthAt(edges: Float64Array, distance: number): number {
+  return magnitude(withoutTrend(edges), 1 / distance);
 }
 
 /** |Σ e(x) exp(−2πi f x)|, by turning a vector step by step. */
@@ -88,7 +100,7 @@ function withoutTrend(edges: Float64Array): Float64Array {
 }
 
 /** Edges as a blurred print leaves them on the pixels beside. */
-export function softened(edges: Float64Array): Float64Array {
+function softened(edges: Float64Array): Float64Array {
   return edges.map((edge, i) => ((edges[i - 1] ?? 0) + 2 * edge + (edges[i + 1] ?? 0)) / 4);
 }
 
@@ -104,7 +116,7 @@ function at(edges: Float64Array, place: number): number {
  * @param edges as {@link softened} gives them
  * @returns edge strength on its lines, and in the middle between them
  */
-export function onLines(
+function onLines(
   edges: Float64Array,
   start: number,
   pitch: number,
@@ -127,16 +139,18 @@ function latticeAt(edges: Float64Array, start: number, pitch: number, cells: num
 }
 
 /**
- * The lattice of so many cells that lies best on the edges of a whole picture.
+ * The lattice of so many cells that lies best on some edges.
  * @param cells number of cells from edge to edge
+ * @param seen the distance at which edges repeat, see {@link repeatingDistance}
  * @returns null where no edges repeat, or the picture is too small for so many cells
  */
-export function findLattice(edges: Float64Array, cells: number): Lattice | null {
+export function findLattice(edges: Float64Array, cells: number, seen: number | null): Lattice | null {
   const soft = softened(edges);
   const length = edges.length;
-  const seen = repeatingDistance(edges);
   const most = length / cells;
-  const pitches = [seen, most].flatMap((pitch) => {
+  // A chart that fills the picture needs no edges to tell its pitch, if they do not tell another.
+  const full = seen === null || Math.abs(seen / most - 1) < 1 / cells ? most : null;
+  const pitches = [seen, full].flatMap((pitch) => {
     if (pitch === null || pitch > most * (1 + 1 / cells)) return [];
     // The spectrum tells the distance to within a cell over the whole chart.
     return Array.from({ length: 33 }, (_, i) => pitch + ((i - 16) * 0.06 * pitch) / cells);

@@ -1,13 +1,15 @@
 import { type Corners, cornersOf, type Spot } from './corners';
 import { type Direction, edgeProfile, type Picture } from './edges';
-import { findLattice, followed, type Lattice } from './lattice';
+import { findLattice, followed, type Lattice, repeatingDistance, strengthAt } from './lattice';
 
 /** A picture is cut into so many strips, in each of which a chart that is turned a little lies nearly straight. */
-const STRIPS = 14;
+const STRIPS = 22;
 /** Edges stand out in a strip from this contrast on. */
 const CLEAR = 1.6;
 /** So many strips must tell where the chart is. */
-const LEAST_STRIPS = 5;
+const LEAST_STRIPS = 7;
+/** In so many strips the lattice is looked for, before it is followed. */
+const BEGINNINGS = 3;
 /** Between one strip and the next an end moves by less than this share of a cell. */
 const REACH = 0.45;
 /** Strips that lie off a straight edge by more than this share of a cell tell that it is not straight. */
@@ -31,9 +33,9 @@ export function findCorners(picture: Picture, size: { width: number; height: num
   const cellsIn = { across: size.width, down: size.height };
   return (['across', 'down'] as const).flatMap((first) => {
     const second: Direction = first === 'across' ? 'down' : 'across';
-    const rough = ends(picture, first, cellsIn[first], NOT_AWAY);
-    const other = rough && ends(picture, second, cellsIn[second], distanceBy(rough));
-    const again = other && ends(picture, first, cellsIn[first], distanceBy(other));
+    const rough = ends(picture, first, cellsIn[first], NOT_AWAY, null);
+    const other = rough && ends(picture, second, cellsIn[second], distanceBy(rough), rough.pitch);
+    const again = other && ends(picture, first, cellsIn[first], distanceBy(other), rough.pitch);
     if (!again) return [];
     const [columns, rows] = first === 'across' ? [again, other] : [other, again];
     const corner = (vertical: Straight, horizontal: Straight): Spot => {
@@ -66,6 +68,8 @@ interface Ends {
   last: Straight;
   /** Middle of the picture along these lines. */
   middle: number;
+  /** Pixels a cell. */
+  pitch: number;
 }
 
 /**
@@ -92,13 +96,19 @@ function flattened(edges: Float64Array, away: Away): Float64Array {
 }
 
 /** Where the first and the last line of the lattice run. */
-function ends(picture: Picture, direction: Direction, cells: number, away: Away): Ends | null {
+function ends(
+  picture: Picture,
+  direction: Direction,
+  cells: number,
+  away: Away,
+  near: number | null,
+): Ends | null {
   const lines = direction === 'across' ? picture.height : picture.width;
   const strip = (i: number) => ({ from: (i * lines) / STRIPS, to: ((i + 1) * lines) / STRIPS });
   const profiles = Array.from({ length: STRIPS }, (_, i) =>
     flattened(edgeProfile(picture, direction, strip(i)), away),
   );
-  const begin = bestStrip(profiles, cells);
+  const begin = bestStrip(profiles, cells, near);
   if (!begin) return null;
   const found = new Map<number, Lattice>([[begin.at, begin.lattice]]);
   for (const step of [1, -1]) {
@@ -117,18 +127,25 @@ function ends(picture: Picture, direction: Direction, cells: number, away: Away)
   const first = straight(points(({ start }) => start));
   const last = straight(points(({ start, pitch }) => start + cells * pitch));
   const within = STRAIGHT_WITHIN * begin.lattice.pitch;
-  return first.off > within || last.off > within ? null : { first, last, middle: lines / 2 };
+  return first.off > within || last.off > within
+    ? null
+    : { first, last, middle: lines / 2, pitch: begin.lattice.pitch };
 }
 
-/** The strip near the middle in which a lattice stands out most. */
+/** The strip in which a lattice stands out most. */
 function bestStrip(
   profiles: readonly Float64Array[],
   cells: number,
+  near: number | null,
 ): { at: number; lattice: Lattice } | null {
+  const seen = repeatingDistance(profiles, near);
+  if (seen === null) return null;
+  const strongest = profiles
+    .map((profile, at) => ({ at, strength: strengthAt(profile, seen) }))
+    .sort((a, b) => b.strength - a.strength);
   let best: { at: number; lattice: Lattice } | null = null;
-  const middle = STRIPS >> 1;
-  for (const at of [middle, middle - 2, middle + 2]) {
-    const lattice = findLattice(profiles[at]!, cells);
+  for (const { at } of strongest.slice(0, BEGINNINGS)) {
+    const lattice = findLattice(profiles[at]!, cells, seen);
     if (lattice && lattice.contrast > (best?.lattice.contrast ?? CLEAR)) best = { at, lattice };
   }
   return best;

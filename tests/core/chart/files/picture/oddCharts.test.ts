@@ -36,6 +36,10 @@ describe('a chart that somebody scanned', () => {
 
   it.each<[string, ScanLook]>([
     ['turned by 0.8°', { width: 60, height: 44, pitch: 17.4, marginPx: 40, turned: 0.8, lines: 0.06 }],
+    [
+      'many small cells, turned by 0.9°',
+      { width: 110, height: 90, pitch: 7.3, marginPx: 40, turned: 0.9, noise: 2 },
+    ],
     ['turned by −1.6°', { width: 60, height: 44, pitch: 19.2, marginPx: 60, turned: -1.6, noise: 3 }],
     [
       'seen a little from below',
@@ -59,6 +63,23 @@ describe('a chart that somebody scanned', () => {
     expect(picture.by).toBe('edges');
     expect(wrong / picture.sure.cells).toBeLessThanOrEqual(0.001);
     expect(notices[0]).toContain('lies aslant');
+  });
+
+  it.each([0.4, 1.2, 2, 3, 5])('is read right or refused, whatever it is turned by: %s°', (turned) => {
+    // No margin to speak of: the picture has about the proportions of the canvas, and its size tells nothing.
+    const look = { width: 60, height: 45, pitch: 9.3, marginPx: 2, turned, noise: 2 };
+    const cells = patchy(60, 45, HEXES.length);
+    const picture = scanned(cells, HEXES, look);
+    let chart: { cells: Uint16Array };
+    try {
+      ({ chart } = chartFromPicture(picture, look, legend, SCAN));
+    } catch (error) {
+      expect((error as Error).message).toContain('mark the four corners');
+      return;
+    }
+    // Where the paper is turned out of the picture there is nothing to read; inside all must be right.
+    const inside = [...cells.keys()].filter((i) => i % 60 > 6 && i % 60 < 53 && i / 60 > 6 && i / 60 < 39);
+    expect(inside.filter((i) => chart.cells[i] !== cells[i])).toEqual([]);
   });
 
   it('is found although a title stands in the margin', () => {
