@@ -5,30 +5,13 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useJob } from '../../src/islands/writing/useJob';
 import { useView } from '../../src/islands/writing/useView';
 import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
-
-interface Asked {
-  method: string;
-  url: string;
-  body: Record<string, unknown> | null;
-}
+import { type Answers, type Asked, standInFetch } from './requests';
 
 /** Requests in their order, and what each is answered with. */
 let asked: Asked[] = [];
-let answer: (request: Asked) => Promise<Response> | Response = () => Response.json({});
+let answer: Answers = () => Response.json({});
 beforeEach(() => {
-  asked = [];
-  vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}) => {
-    const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Asked['body']) : null;
-    const request = { method: init.method ?? 'GET', url, body };
-    asked.push(request);
-    init.signal?.throwIfAborted();
-    return Promise.race([
-      Promise.resolve(answer(request)),
-      new Promise<never>((_, reject) =>
-        init.signal?.addEventListener('abort', () => reject(new Error('aborted'))),
-      ),
-    ]);
-  });
+  asked = standInFetch((request) => answer(request));
 });
 afterEach(() => {
   cleanup();

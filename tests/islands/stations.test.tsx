@@ -12,23 +12,14 @@ import { useKitup } from '../../src/islands/kitup/useKitup';
 import type { CheckinView } from '../../src/server/checkin/contract';
 import type { KitupView } from '../../src/server/kitup/contract';
 import { line } from '../core/samples';
+import { type Answers, type Asked, standInFetch } from './requests';
 
-interface Asked {
-  method: string;
-  url: string;
-  body: Record<string, unknown> | null;
-}
+/** Requests in their order, and what each is answered with. */
 let asked: Asked[] = [];
-let answer: (request: Asked) => Promise<Response> | Response = () => Response.json({});
+let answer: Answers = () => Response.json({});
 beforeEach(() => {
-  asked = [];
   localStorage.clear();
-  vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}) => {
-    const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Asked['body']) : null;
-    const request = { method: init.method ?? 'GET', url, body };
-    asked.push(request);
-    return answer(request);
-  });
+  asked = standInFetch((request) => answer(request));
 });
 afterEach(() => {
   cleanup();

@@ -38,6 +38,8 @@ export interface CellEvidence {
 /** From this doubt on a cell is unsure. */
 const UNSURE_FROM = 0.5;
 const LEAST_SHOWN = 12;
+/** Of cells that may be taken for the same other colour, only so many are shown, so that every kind of doubt is. */
+const SHOWN_OF_A_PAIR = 3;
 /** A cell of which less than this share has its colour is a guess; of which more than that, none. */
 const AGREEMENT = { guess: 0.3, sure: 0.62 };
 /** ΔE00 by which the next colour must be further away: below, either may be meant; above, only one. */
@@ -68,21 +70,23 @@ export function surenessOf(
   cellOf: (cell: number) => Omit<DoubtfulCell, 'x' | 'y' | 'line'>,
 ): Sureness {
   let unsure = 0;
-  const least: DoubtfulCell[] = [];
+  const worst = new Map<string, DoubtfulCell[]>();
   for (let cell = 0; cell < chart.cells.length; cell++) {
     const told = cellOf(cell);
     if (told.doubt < UNSURE_FROM) continue;
     unsure++;
-    const worst = least.at(-1);
-    if (least.length === LEAST_SHOWN && worst && worst.doubt >= told.doubt) continue;
-    least.push({
-      ...told,
-      x: cell % chart.width,
-      y: Math.floor(cell / chart.width),
-      line: chart.cells[cell]!,
-    });
-    least.sort((a, b) => b.doubt - a.doubt);
-    if (least.length > LEAST_SHOWN) least.pop();
+    const line = chart.cells[cell]!;
+    const pair = `${line} ${told.other}`;
+    const known = worst.get(pair) ?? [];
+    worst.set(pair, known);
+    if (known.length === SHOWN_OF_A_PAIR && known.at(-1)!.doubt >= told.doubt) continue;
+    known.push({ ...told, x: cell % chart.width, y: Math.floor(cell / chart.width), line });
+    known.sort((a, b) => b.doubt - a.doubt);
+    if (known.length > SHOWN_OF_A_PAIR) known.pop();
   }
+  const least = [...worst.values()]
+    .flat()
+    .sort((a, b) => b.doubt - a.doubt)
+    .slice(0, LEAST_SHOWN);
   return { cells: chart.cells.length, unsure, least };
 }
