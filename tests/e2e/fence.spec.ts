@@ -41,8 +41,8 @@ test.describe('the fence around the data', () => {
     });
     expect(answer.status()).toBe(413);
     const odd = await request.put(`/api/canvases/${id}/chart`, {
-      headers: { 'content-type': 'image/gif' },
-      data: Buffer.from('GIF89a'),
+      headers: { 'content-type': 'application/pdf' },
+      data: Buffer.from('%PDF-1.7'),
     });
     expect(odd.status()).toBe(415);
   });

@@ -16,9 +16,12 @@ const touch = (
   type: 'touchStart' | 'touchMove' | 'touchEnd',
   points: Point[],
   radius = 11,
+  /** When the hand did it, in seconds since 1970; without, when the browser hears of it. */
+  timestamp?: number,
 ) =>
   cdp.send('Input.dispatchTouchEvent', {
     type,
+    ...(timestamp === undefined ? {} : { timestamp }),
     touchPoints: points.map((point, id) => ({ ...point, id, radiusX: radius, radiusY: radius })),
   });
 
@@ -33,10 +36,11 @@ test.describe('fingers at the bench', () => {
     await openBench(page, id);
     const cdp = await page.context().newCDPSession(page);
     const point = await pointOf(page, SECTION, 8, 3);
-    // A swipe.
-    await touch(cdp, 'touchStart', [point]);
+    // A swipe: a move each 16 ms of the hand, however slow this machine is just now.
+    const from = Date.now() / 1000;
+    await touch(cdp, 'touchStart', [point], 11, from);
     for (let step = 1; step <= 10; step++) {
-      await touch(cdp, 'touchMove', [{ x: point.x, y: point.y - step * 12 }]);
+      await touch(cdp, 'touchMove', [{ x: point.x, y: point.y - step * 12 }], 11, from + step * 0.016);
       await page.waitForTimeout(16);
     }
     await touch(cdp, 'touchEnd', []);

@@ -27,6 +27,8 @@ function handOf() {
     y,
     kind: 'touch',
     contact: 22,
+    // Later by far than a hold takes, unless a test says otherwise.
+    at: did.length * 1000,
     ...more,
   });
   return {
@@ -40,6 +42,29 @@ function handOf() {
     },
   };
 }
+
+describe('a page that is busy', () => {
+  it('takes a swipe for a swipe, although it hears of it when the hold seems to be up', () => {
+    const { hand, did, finger, rest } = handOf();
+    hand.press(finger(100, 100, { at: 5000 }));
+    rest();
+    // The finger moved 40 ms after it came down.
+    hand.move(finger(100, 70, { at: 5040 }));
+    hand.move(finger(100, 40, { at: 5056 }));
+    hand.release({ id: 1 });
+    expect(did).toEqual(['hold', 'abort', 'pan 0,-30', 'pan 0,-30']);
+  });
+
+  it('still marks by a drag that began after the hold', () => {
+    const { hand, did, finger, rest } = handOf();
+    hand.press(finger(100, 100, { at: 5000 }));
+    rest();
+    hand.move(finger(100, 70, { at: 5400 }));
+    hand.move(finger(100, 40, { at: 5416 }));
+    hand.release({ id: 1 });
+    expect(did).toEqual(['hold', 'to 100,70', 'to 100,40', 'end']);
+  });
+});
 
 describe('a finger on the cloth', () => {
   it('marks one square by a calm tap, also when it wobbles by 14 pixels', () => {

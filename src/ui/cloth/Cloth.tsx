@@ -257,6 +257,7 @@ export function Cloth(props: ClothProps) {
       y: event.clientY,
       kind: event.pointerType === 'mouse' || event.pointerType === 'pen' ? event.pointerType : 'touch',
       contact: Math.max(event.width, event.height),
+      at: event.timeStamp,
     });
     const onDown = (event: PointerEvent) => {
       if (event.button !== 0) return;

@@ -10,13 +10,17 @@ export interface HandActions {
   pan(dx: number, dy: number): void;
 }
 
-/** A pointer as the browser tells of it; `contact` is the larger side of what touches, in CSS pixels. */
+/**
+ * A pointer as the browser tells of it; `contact` is the larger side of what touches, in CSS pixels, `at` the moment of the
+ * touch in milliseconds, by the browser's own clock.
+ */
 export interface Touch {
   id: number;
   x: number;
   y: number;
   kind: 'touch' | 'mouse' | 'pen';
   contact: number;
+  at: number;
 }
 
 /** A finger that wobbles no farther than this (CSS pixels) has tapped. */
@@ -80,6 +84,13 @@ export class TouchHand {
       return;
     }
     const far = Math.hypot(touch.x - this.start.x, touch.y - this.start.y);
+    // A page that is busy hears of a swipe late, when the hold seems to be up; the touch itself tells when it moved.
+    const tooSoon =
+      this.phase === 'marking' && !this.moved && touch.kind === 'touch' && touch.at - this.start.at < HOLD_MS;
+    if (tooSoon && far > WOBBLE_PX) {
+      this.actions.abort();
+      this.phase = 'waiting';
+    }
     if (this.phase === 'waiting' && far > WOBBLE_PX) {
       this.never(this.timer);
       this.phase = 'panning';
