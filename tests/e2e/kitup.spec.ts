@@ -188,11 +188,13 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await page.getByRole('button', { name: 'Edit what is left of 412' }).click();
   await page.getByLabel('Drills left over').fill('41');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('button', { name: 'Undo' })).toBeVisible();
-  const stash = (await (await request.get('/api/stash')).json()) as {
-    items: { code: string; drills: number }[];
+  const stashed = async () => {
+    const stash = (await (await request.get('/api/stash')).json()) as {
+      items: { code: string; drills: number }[];
+    };
+    return stash.items.filter(({ drills }) => drills === 41).map(({ code }) => code);
   };
-  expect(stash.items.filter(({ drills }) => drills === 41).map(({ code }) => code)).toEqual(['412']);
+  await expect.poll(stashed).toEqual(['412']);
   await page.goto('/storage');
   await expect(page.getByRole('listitem').filter({ hasText: 'Little strip' })).toContainText(
     '4 of 4 slots free',

@@ -22,7 +22,7 @@ import { inWords } from '../../writing/api';
 import { GramsField } from './GramsField';
 import { type ScaleSource, serial, serialSource, simulatedSource } from './scale/scaleSource';
 import { useScale } from './scale/useScale';
-import { useWeighing, type Weighing } from './useWeighing';
+import { useWeighing, type Weighing, ZERO_FIRST } from './useWeighing';
 
 /** What the stand-in's imaginary drills and bags weigh, in grams. */
 const STAND_IN = { drillGrams: 0.0062, bagGrams: 0.48 };
@@ -73,8 +73,10 @@ export function WeighDialog({
     setFault(null);
     weighing.forgetFull();
   };
-  /** Reads the scale once it is at rest. @param load what a stand-in is loaded with, in grams */
+  /** Reads the scale once it is at rest. @param load what a stand-in is loaded with, in grams; 0 for the empty pan */
   const read = async (load: number, then: (shown: Weight) => void) => {
+    // Nobody waits for a weight that could not be reckoned from.
+    if (load > 0 && !weighing.zero) return setFault(ZERO_FIRST);
     setBusy(true);
     setFault(null);
     source?.load?.(load);

@@ -34,6 +34,7 @@ export interface Weighing {
   forgetFull(): void;
 }
 
+export const ZERO_FIRST = 'Zero the scale first, with nothing on it.';
 const MINUTE_MS = 60_000;
 
 /**
@@ -56,7 +57,7 @@ export function useWeighing(canvas: Canvas, line: LegendLine, scale: string, ste
   const weigh = (load: Weight, then: (weight: Weight) => void) => {
     setFault(null);
     if (!ownZero) {
-      setFault('Zero the scale first, with nothing on it.');
+      setFault(ZERO_FIRST);
       return;
     }
     const display = { load, zero: ownZero, minutesSinceZero: (Date.now() - ownZero.at) / MINUTE_MS };
