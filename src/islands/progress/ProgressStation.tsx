@@ -20,7 +20,7 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
     `/api/canvases/${canvas.id}/progress?zone=${encodeURIComponent(zone)}`,
   );
   if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!view) return <p aria-live="polite">Adding up…</p>;
+  if (!view) return <p aria-live="polite">Loading…</p>;
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[1fr_24rem]">
       <section className="min-w-0">
