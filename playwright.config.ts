@@ -18,6 +18,8 @@ export default defineConfig({
   fullyParallel: false,
   timeout: 90_000,
   expect: { timeout: 10_000 },
+  // A test that passes only at its second try is counted, and named, as shaky.
+  retries: 1,
   forbidOnly: Boolean(process.env.CI),
   globalSetup: './tests/e2e/globalSetup.ts',
   use: {

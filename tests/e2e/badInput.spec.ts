@@ -84,8 +84,8 @@ test.describe('bad input', () => {
     await page
       .getByLabel('Choose a file')
       .setInputFiles({ name: 'c.png', mimeType: 'image/png', buffer: strange });
-    await expect(page.getByText('#ff00ff: 24 cells')).toBeVisible();
-    await page.getByRole('button', { name: 'Save, and leave those cells bare' }).click();
+    await expect(page.getByText('#ff00ff: 24 squares')).toBeVisible();
+    await page.getByRole('button', { name: 'Save, and leave those squares bare' }).click();
     await page.waitForURL(/checkin$/);
     const entry = await (await request.get(`/api/canvases/${id}`)).json();
     expect(entry.drills).toBe(24 * 16 - 24 - 8);

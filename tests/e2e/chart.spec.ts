@@ -105,7 +105,7 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   await expect(page.getByText('Counts agree')).toBeVisible();
   await page.getByText('Type rows, or check by columns').click();
   await page.getByRole('textbox', { name: 'Symbols' }).fill('24*A');
-  await expect(page.getByText('2 cells differ from the chart: 1, 2')).toBeVisible();
+  await expect(page.getByText('2 squares differ from the chart: 1, 2')).toBeVisible();
   await page.getByRole('button', { name: 'Set this row' }).click();
   await expect(page.getByText('2 colours off')).toBeVisible();
   // One in ten of 96 drills of the metallic colour, scattered: nine, or ten with what the last six give.
@@ -209,7 +209,7 @@ test('a chart is typed row by row where there is no file, and read again by colu
   await page.getByLabel('What is typed').selectOption('column');
   await page.getByLabel('Column', { exact: true }).fill('21');
   await symbols.fill('A A 14*.');
-  await expect(page.getByText('1 cell differs from the chart: row 1')).toBeVisible();
+  await expect(page.getByText('1 square differs from the chart: row 1')).toBeVisible();
   await symbols.fill('★ A 14*.');
   await expect(page.getByText('Just as on the chart.')).toBeVisible();
   const bytes = await (await request.get(`/api/canvases/${id}/chart`)).body();

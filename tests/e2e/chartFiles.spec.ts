@@ -51,8 +51,8 @@ test('JPEG and WebP charts with larger cells, made by a browser, are read, shown
     await expect(page.getByText('A cell is 13 × 13 pixels large')).toBeVisible();
     await expect(page.getByText('This file is compressed')).toBeVisible();
     // The bare corner was painted white, and white is on no line.
-    await expect(page.getByText('On no line of the sheet')).toBeVisible();
-    await expect(page.getByText('8 cells without a drill')).toBeVisible();
+    await expect(page.getByText('Not in the colour list')).toBeVisible();
+    await expect(page.getByText('8 squares without a drill')).toBeVisible();
     await expect(page.getByRole('table', { name: 'Taken as the same colour' })).toBeVisible();
   }
   await page.getByRole('button', { name: 'Take the nearest colour of the sheet for each' }).click();
@@ -61,7 +61,7 @@ test('JPEG and WebP charts with larger cells, made by a browser, are read, shown
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'c.jpg', mimeType: 'image/jpeg', buffer: jpeg });
-  await page.getByRole('button', { name: 'Save, and leave those cells bare' }).click();
+  await page.getByRole('button', { name: 'Save, and leave those squares bare' }).click();
   await page.waitForURL(/checkin$/);
   expect(await cellsOf(request, id)).toEqual(EXPECTED);
 });

@@ -311,14 +311,14 @@ test.describe('at the heap', () => {
   }) => {
     const id = await shelve(request, 'Trash');
     await page.goto(`/canvas/${id}/checkin`);
-    await page.getByText('Trash share 3.0 %, from 200 pieces').click();
+    await page.getByText('Bad drills 3.0 %, from 200 drills').click();
     await page.getByLabel('Thrown out').fill('50');
-    await page.getByLabel('of pieces').fill('40');
+    await page.getByLabel('of drills').fill('40');
     await page.getByRole('button', { name: 'Record' }).click();
-    await expect(page.getByText('More pieces were thrown out than you looked at.')).toBeVisible();
-    await page.getByLabel('of pieces').fill('1000');
+    await expect(page.getByText('More drills were thrown out than you looked at.')).toBeVisible();
+    await page.getByLabel('of drills').fill('1000');
     await page.getByRole('button', { name: 'Record' }).click();
-    await expect(page.getByText('Trash share 4.7 %, from 1,200 pieces')).toBeVisible();
+    await expect(page.getByText('Bad drills 4.7 %, from 1,200 drills')).toBeVisible();
   });
 
   test('a counted bag is said aloud once the user asks for it', async ({ page, request }) => {
@@ -440,7 +440,7 @@ test('a scale on a serial port speaks to the same reader', async ({ page, reques
   await page.getByRole('button', { name: 'Weigh' }).click();
   await page.getByRole('button', { name: 'My scale' }).click();
 
-  await expect(page.getByText(/12\.4 g at rest/)).toBeVisible();
+  await expect(page.getByText(/12\.4 g steady/)).toBeVisible();
   await page.getByRole('button', { name: 'Zero the scale' }).click();
   await expect(page.getByText(/Zeroed at/)).toBeVisible();
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
@@ -448,7 +448,7 @@ test('a scale on a serial port speaks to the same reader', async ({ page, reques
   await page.evaluate(() => {
     (window as unknown as { load: string }).load = '12.7';
   });
-  await expect(page.getByText(/12\.7 g at rest/)).toBeVisible();
+  await expect(page.getByText(/12\.7 g steady/)).toBeVisible();
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
   await expect(page.getByText('50 weigh 0.300 g')).toBeVisible();
   await page.getByRole('button', { name: 'Close' }).click();

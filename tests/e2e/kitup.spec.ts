@@ -102,7 +102,7 @@ test.describe('a case', () => {
     await page.mouse.up();
     await expect(page.getByText('3 slots')).toBeVisible();
     // By keys: rub out the last one.
-    await page.getByRole('button', { name: 'Rub out' }).click();
+    await page.getByRole('button', { name: 'Erase' }).click();
     await board.focus();
     for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
     await page.keyboard.press('Enter');
@@ -171,7 +171,7 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   });
   expect(planned.ok()).toBe(true);
   await page.goto(`/canvas/${id}/kitup/walk`);
-  await page.getByLabel('Code on the bag in hand').waitFor();
+  await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
   await page.keyboard.type('412');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 2', { exact: true })).toBeVisible();
@@ -241,6 +241,7 @@ test('pots left over take what overflows, once their price is known', async ({ p
   await page.goto(`/canvas/${id}/kitup/labels`);
   await expect(page.getByText('5 labels', { exact: true })).toBeVisible();
   await page.goto(`/canvas/${id}/kitup/walk`);
+  await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
   await page.keyboard.type('701');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 1, 2, 3, 4', { exact: true })).toBeVisible();

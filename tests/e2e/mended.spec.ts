@@ -7,25 +7,25 @@ test('what was written down is mended later: bad drills, the inspection, a sitti
 }) => {
   const id = await shelve(request, 'Mended');
   await page.goto(`/canvas/${id}/checkin`);
-  await page.getByText(/Trash share 3\.0 %/).click();
+  await page.getByText(/Bad drills 3\.0 %/).click();
   await page.getByLabel('Thrown out').fill('34');
-  await page.getByLabel('of pieces').fill('80');
+  await page.getByLabel('of drills').fill('80');
   await page.getByRole('button', { name: 'Record' }).click();
-  await expect(page.getByText(/Trash share 14\.3 %/)).toBeVisible();
+  await expect(page.getByText(/Bad drills 14\.3 %/)).toBeVisible();
   const record = page.getByRole('listitem').filter({ hasText: '34 of 80' });
   await record.getByRole('button', { name: 'Edit' }).click();
   // The form that records more has the same two names; the one in the list comes after it.
-  await page.getByLabel('of pieces').last().fill('800');
+  await page.getByLabel('of drills').last().fill('800');
   await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText(/Trash share 4\.0 %, from 1,000 pieces/)).toBeVisible();
+  await expect(page.getByText(/Bad drills 4\.0 %, from 1,000 drills/)).toBeVisible();
   await page
     .getByRole('listitem')
     .filter({ hasText: '34 of 800' })
     .getByRole('button', { name: 'Remove' })
     .click();
-  await expect(page.getByText(/Trash share 3\.0 %/)).toBeVisible();
+  await expect(page.getByText(/Bad drills 3\.0 %/)).toBeVisible();
   await page.getByRole('button', { name: 'Bring back' }).click();
-  await expect(page.getByText(/Trash share 4\.0 %/)).toBeVisible();
+  await expect(page.getByText(/Bad drills 4\.0 %/)).toBeVisible();
 
   await page.goto(`/canvas/${id}/checkin/inspection`);
   await page.getByLabel('Note').fill('Smudget at the edge');

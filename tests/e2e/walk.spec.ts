@@ -33,7 +33,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
       .getByLabel('Choose a file')
       .setInputFiles({ name: 'hill.png', mimeType: 'image/png', buffer: chartPng() });
     await expect(page.getByText('376 drills')).toBeVisible();
-    await expect(page.getByText('8 cells without a drill')).toBeVisible();
+    await expect(page.getByText('8 squares without a drill')).toBeVisible();
     // The sheet says 190, 96, 90; the picture has 192, 96, 88.
     await expect(page.getByText('2 colours with another number of drills')).toBeVisible();
     await page.getByRole('button', { name: 'Save this chart' }).click();

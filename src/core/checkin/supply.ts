@@ -259,7 +259,7 @@ export function arithmeticOf(
   const off = Math.abs(filling.deviation * 100).toFixed(1);
   return [
     `Needed on the canvas: ${many(supply.neededDrills)}.`,
-    `Trash share ${percent} %: ${many(trash.thrown)} of ${many(trash.handled)} pieces, the starting value of 6 in 200 among them.`,
+    `Bad drills ${percent} %: ${many(trash.thrown)} of ${many(trash.handled)}, the starting value of 6 in 200 among them.`,
     `To have ${many(supply.neededDrills)} good ones: ${many(supply.neededDrills)} ÷ (1 − ${percent} %) = ${many(toHave)}.`,
     filling.bags === 0
       ? `Bags of one kit err together: all may hold ${give} more or less than printed.`

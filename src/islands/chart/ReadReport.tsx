@@ -40,23 +40,23 @@ export function ReadReport({
           <p className="big-number">{many(report.drills)} drills</p>
           <p>
             read from {file.name}
-            {report.bareCells > 0 && `; ${counted(report.bareCells, 'cell')} without a drill`}
+            {report.bareCells > 0 && `; ${counted(report.bareCells, 'square')} without a drill`}
           </p>
         </div>
         <button type="button" className="button button-main" disabled={report.drills === 0} onClick={onSave}>
-          {report.unmatched.length > 0 ? 'Save, and leave those cells bare' : 'Save this chart'}
+          {report.unmatched.length > 0 ? 'Save, and leave those squares bare' : 'Save this chart'}
         </button>
       </div>
       {report.unmatched.length > 0 && (
         <Notice kind="fault">
-          <strong>On no line of the sheet</strong>
+          <strong>Not in the colour list</strong>
           <ul className="max-h-48 overflow-y-auto">
             {report.unmatched.slice(0, 100).map(({ value, cells }) => (
               <li key={value} className="number flex items-center gap-2">
                 {value.startsWith('#') && (
                   <span className="inline-block size-5 border border-edge" style={{ background: value }} />
                 )}
-                {value}: {counted(cells, 'cell')}
+                {value}: {counted(cells, 'square')}
               </li>
             ))}
           </ul>
@@ -164,7 +164,7 @@ function Merges({ report, entry, legend }: { report: ChartReport; entry: ShelfEn
           },
           {
             key: 'cells',
-            header: 'Cells',
+            header: 'Squares',
             numeric: true,
             value: (row) => row.cells,
             show: (row) => many(row.cells),

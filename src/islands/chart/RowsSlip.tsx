@@ -130,5 +130,5 @@ function differsInWords(differs: readonly { column: number; row: number }[], by:
     );
   const more = differs.length > DIFFERS_SHOWN ? ' …' : '';
   const verb = differs.length === 1 ? 'differs' : 'differ';
-  return `${counted(differs.length, 'cell')} ${verb} from the chart: ${shown.join(', ')}${more}`;
+  return `${counted(differs.length, 'square')} ${verb} from the chart: ${shown.join(', ')}${more}`;
 }

@@ -33,7 +33,7 @@ export function TrashSlip({
   return (
     <details className="slip !py-2">
       <summary className="min-h-11 py-2 font-semibold">
-        Trash share {(trash.share * 100).toFixed(1)} %, from {many(trash.handled)} pieces
+        Bad drills {(trash.share * 100).toFixed(1)} %, from {many(trash.handled)} drills
       </summary>
       <form
         noValidate
@@ -52,7 +52,7 @@ export function TrashSlip({
             <input className="field number" inputMode="numeric" {...form.register('thrown')} />
           </label>
           <label className="block">
-            <span className="text-[0.95rem]">of pieces</span>
+            <span className="text-[0.95rem]">of drills</span>
             <input className="field number" inputMode="numeric" {...form.register('handled')} />
           </label>
           <button type="submit" className="button">
@@ -102,7 +102,7 @@ function TrashRecord({
             onChange={(next) => setEdited({ ...edited, thrown: next })}
           />
           <NumberField
-            words="of pieces"
+            words="of drills"
             className="[&_input]:!w-24"
             value={edited.handled}
             least={Math.max(1, edited.thrown)}

@@ -24,7 +24,7 @@ const HANDS: [Hand, string, typeof Square][] = [
   ['choose', 'Choose', MousePointer2],
   ['slot', 'One slot', Square],
   ['fill', 'Many small', Grid3x3],
-  ['erase', 'Rub out', Eraser],
+  ['erase', 'Erase', Eraser],
 ];
 const FORM_WORDS: Record<SlotForm, string> = { box: 'square', round: 'round', bag: 'bag' };
 

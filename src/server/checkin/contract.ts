@@ -94,7 +94,7 @@ export const trashSchema = object({
     .min(0, 'The number thrown out cannot be below 0.')
     .test(
       'fewer',
-      'More pieces were thrown out than you looked at.',
+      'More drills were thrown out than you looked at.',
       (thrown, context) => !(thrown > (context.parent as { handled: number }).handled),
     ),
   /** The earlier record whose place this one takes. */

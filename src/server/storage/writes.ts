@@ -12,7 +12,7 @@ export async function saveStorage(database: Database, storage: Storage): Promise
     );
     if (lost) {
       throw conflict(
-        `A slot that you rubbed out holds ${lost.code ?? 'a colour'} of ${lost.title}. Put that elsewhere first.`,
+        `A slot that you erased holds ${lost.code ?? 'a colour'} of ${lost.title}. Put that elsewhere first.`,
       );
     }
     await putStorage(queries, storage, new Date().toISOString());

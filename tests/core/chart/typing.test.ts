@@ -19,7 +19,7 @@ describe('typing rows from the printed canvas', () => {
   it('says which cell is wrong, and where it differs from the chart', () => {
     const chart = chartOfRows('112', '221');
     const row = (text: string, at: number) => readTyped(text, chart, legend, wholeRow(at));
-    expect(row('AA', 0).fault).toBe('Row 1 has 3 cells; this is 2.');
+    expect(row('AA', 0).fault).toBe('Row 1 has 3 squares; this is 2.');
     expect(row('A?A', 1).fault).toBe('Cell 2 of row 2 is no symbol of this kit.');
     expect(row('A★A', 0).differs).toEqual([
       { column: 2, row: 1 },
@@ -46,10 +46,10 @@ describe('typing rows from the printed canvas', () => {
     const part = { row: 0, column: 1, part: true };
     expect(typedOn('★', part)).toEqual([0, 2, 0, 0, 0, 0, 0, 0, 0]);
     expect(typedOn('★A\n★', part)).toEqual([0, 2, 1, 0, 2, 0, 0, 0, 0]);
-    expect(typedOn('★★★', part)).toBe('Row 1 has 2 cells; this is 3.');
+    expect(typedOn('★★★', part)).toBe('Row 1 has 2 squares; this is 3.');
     expect(typedOn('AAA\nAAA', wholeRow(2))).toBe('From row 3 on the canvas has 1 row; these are 2.');
     // A slip in one of several rows is not taken for a part.
-    expect(typedOn('AAA\nAA', wholeRow(0))).toBe('Row 2 has 3 cells; this is 2.');
+    expect(typedOn('AAA\nAA', wholeRow(0))).toBe('Row 2 has 3 squares; this is 2.');
   });
 
   it('takes an asterisk and an emoji of several parts for what they are', () => {

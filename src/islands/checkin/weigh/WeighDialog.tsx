@@ -155,7 +155,7 @@ export function WeighDialog({
             </span>{' '}
             {scale.reading !== null &&
               scale.reading !== 'over' &&
-              (scale.reading.stable ? 'at rest' : 'not at rest yet')}
+              (scale.reading.stable ? 'steady' : 'not steady yet')}
           </p>
         )}
       </div>
