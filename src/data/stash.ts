@@ -1,12 +1,18 @@
 import type { StashItem } from '../core/stash/cover';
 import { one, type Queries } from './engine/database';
 
-/** Every item with what is there of it. */
-export function stashItems(queries: Queries): Promise<StashItem[]> {
+/** Items with what is there of each. @param which the item, code or shape to look for; without one, everything */
+export function stashItems(
+  queries: Queries,
+  which: { id?: string; code?: string; shape?: StashItem['shape'] } = {},
+): Promise<StashItem[]> {
   return queries.query<StashItem>(
     `select i.id, i.code, i.name, i.hex, i.finish, i.shape, coalesce(sum(m.drills), 0)::int as drills
      from stash_item i left join stash_move m on m.item_id = i.id
-     where i.deleted_at is null group by i.id order by i.created_at`,
+     where i.deleted_at is null and ($1::uuid is null or i.id = $1) and ($2::text is null or i.code = $2)
+       and ($3::text is null or i.shape = $3)
+     group by i.id order by i.created_at`,
+    [which.id ?? null, which.code ?? null, which.shape ?? null],
   );
 }
 

@@ -1,10 +1,12 @@
 import type { Storage, Tray } from '../core/storage/storage';
 import type { Queries } from './engine/database';
 
-/** Every case that the user owns, the oldest first. */
-export async function storagesOf(queries: Queries): Promise<Storage[]> {
+/** Cases that the user owns, the oldest first. @param ids those to look for; null for every one */
+export async function storagesOf(queries: Queries, ids: readonly string[] | null = null): Promise<Storage[]> {
   const rows = await queries.query<{ id: string; name: string; packing_share: number; trays: Tray[] }>(
-    'select id, name, packing_share, trays from storage where deleted_at is null order by created_at, id',
+    `select id, name, packing_share, trays from storage
+     where deleted_at is null and ($1::uuid[] is null or id = any($1)) order by created_at, id`,
+    [ids],
   );
   return rows.map((row) => ({
     id: row.id,
@@ -43,12 +45,27 @@ export interface TakenSlot {
   code: string | null;
 }
 
-/** All slots in use, over all canvases. */
-export function takenSlots(queries: Queries): Promise<TakenSlot[]> {
+/** Slots in use, by whatever canvas. @param storageIds cases to look into; null for every one */
+export function takenSlots(
+  queries: Queries,
+  storageIds: readonly string[] | null = null,
+): Promise<TakenSlot[]> {
   return queries.query<TakenSlot>(
     `select a.storage_id as "storageId", a.slot, a.canvas_id as "canvasId", c.title, a.line, l.code
      from allotment a join canvas c on c.id = a.canvas_id
      left join legend_line l on l.canvas_id = a.canvas_id and l.line = a.line
+     where $1::uuid[] is null or a.storage_id = any($1)
      order by a.storage_id, a.canvas_id, a.line`,
+    [storageIds],
   );
+}
+
+/** How many slots of each case other canvases use, by case. */
+export async function slotsOfOthers(queries: Queries, canvasId: string): Promise<Map<string, number>> {
+  const rows = await queries.query<{ id: string; slots: number }>(
+    `select storage_id as id, count(*)::int as slots from allotment
+     where canvas_id <> $1 group by storage_id`,
+    [canvasId],
+  );
+  return new Map(rows.map(({ id, slots }) => [id, slots]));
 }

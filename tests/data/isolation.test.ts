@@ -17,6 +17,9 @@ import {
 } from '../../src/data/bench';
 import { legendOf } from '../../src/data/canvas';
 import type { Database } from '../../src/data/engine/database';
+import { replaceAllotment } from '../../src/data/kitup';
+import { addStashItem, addStashMove, stashItems } from '../../src/data/stash';
+import { putStorage, slotsOfOthers, storagesOf, takenSlots } from '../../src/data/storage';
 import { lidMarks, putDrawing, putLidMark, removeDrawing } from '../../src/data/symbols';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from './memory';
@@ -110,4 +113,55 @@ it('a drawing and a mark on a lid stay on their canvas', async () => {
   ]);
   expect([...(await lidMarks(database, first.id))]).toEqual([]);
   expect([...(await lidMarks(database, second.id))]).toEqual([[1, 2]]);
+});
+
+it('slots in use are told by case, and those of the others are counted apart', async () => {
+  const [first, second] = await pair();
+  const [one, other] = [randomUUID(), randomUUID()];
+  for (const id of [one, other]) {
+    await putStorage(database, { id, name: 'Case', packingShare: 0.5, trays: [] }, new Date(0).toISOString());
+  }
+  const put = (canvasId: string, storageId: string, slot: string, line: number) => ({
+    canvasId,
+    allotted: { line, nth: 1, storageId, slot, locked: false },
+  });
+  const rows = [put(first.id, one, 'a', 1), put(first.id, other, 'a', 2), put(second.id, one, 'b', 1)];
+  for (const { id } of [first, second]) {
+    const own = rows.filter(({ canvasId }) => canvasId === id).map(({ allotted }) => allotted);
+    await replaceAllotment(database, id, own);
+  }
+  expect((await takenSlots(database, [one])).map(({ slot, canvasId }) => [slot, canvasId]).sort()).toEqual([
+    ['a', first.id],
+    ['b', second.id],
+  ]);
+  expect(await takenSlots(database, [])).toEqual([]);
+  expect((await takenSlots(database)).length).toBeGreaterThanOrEqual(3);
+  expect((await slotsOfOthers(database, first.id)).get(one)).toBe(1);
+  expect((await slotsOfOthers(database, second.id)).get(one)).toBe(1);
+  expect((await slotsOfOthers(database, second.id)).get(other)).toBe(1);
+  expect((await slotsOfOthers(database, first.id)).get(other)).toBeUndefined();
+  expect((await storagesOf(database, [other])).map(({ id }) => id)).toEqual([other]);
+});
+
+it('leftovers are found by item, code or shape', async () => {
+  const item = (code: string, shape: 'square' | 'round') => ({
+    id: randomUUID(),
+    code,
+    name: '',
+    hex: null,
+    finish: 'plain' as const,
+    shape,
+  });
+  const items = [item('Q1', 'square'), item('Q1', 'round'), item('Q2', 'round')];
+  for (const each of items) await addStashItem(database, each, new Date(0).toISOString());
+  await addStashMove(
+    database,
+    { id: randomUUID(), itemId: items[1]!.id, drills: 40, bagId: null },
+    new Date(0).toISOString(),
+  );
+  const ids = async (which: Parameters<typeof stashItems>[1]) =>
+    (await stashItems(database, which)).map(({ id }) => id);
+  expect(await ids({ code: 'Q1' })).toEqual([items[0]!.id, items[1]!.id]);
+  expect(await ids({ shape: 'round' })).toEqual([items[1]!.id, items[2]!.id]);
+  expect(await stashItems(database, { id: items[1]!.id })).toMatchObject([{ code: 'Q1', drills: 40 }]);
 });

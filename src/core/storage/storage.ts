@@ -121,6 +121,10 @@ export function slotsInOrder(trays: readonly Tray[]): NumberedSlot[] {
     .map((entry, i) => ({ ...entry, number: i + 1 }));
 }
 
+export function slotCount(trays: readonly Tray[]): number {
+  return trays.reduce((sum, { slots }) => sum + slots.length, 0);
+}
+
 /** Whether two slots of one tray share a wall. */
 export function touch(a: Slot, b: Slot): boolean {
   const apart = (from: number, size: number, other: number, otherSize: number) =>
@@ -150,7 +154,7 @@ export function caseUse(
   storage: Pick<Storage, 'id' | 'trays'>,
   taken: readonly { storageId: string; canvasId: string; title: string }[],
 ): { slots: number; free: number; kits: { id: string; title: string; slots: number }[] } {
-  const slots = slotsInOrder(storage.trays).length;
+  const slots = slotCount(storage.trays);
   const kits = new Map<string, { id: string; title: string; slots: number }>();
   let used = 0;
   for (const { storageId, canvasId, title } of taken) {

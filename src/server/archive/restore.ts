@@ -95,8 +95,11 @@ function isDataError(error: unknown): boolean {
 
 /** Whether every slot that the plan names is drawn and free here. */
 async function potsAreFree(queries: Queries, tables: Tables): Promise<boolean> {
-  const here = new Map((await storagesOf(queries)).map((storage) => [storage.id, storage]));
-  const taken = new Set((await takenSlots(queries)).map(({ storageId, slot }) => `${storageId} ${slot}`));
+  const ids = [...new Set(tables.get('allotment')!.map(({ storage_id }) => storage_id as string))];
+  const here = new Map((await storagesOf(queries, ids)).map((storage) => [storage.id, storage]));
+  const taken = new Set(
+    (await takenSlots(queries, ids)).map(({ storageId, slot }) => `${storageId} ${slot}`),
+  );
   return tables.get('allotment')!.every(({ storage_id, slot }) => {
     const storage = here.get(storage_id as string);
     const drawn = !storage || storage.trays.some((tray) => tray.slots.some(({ id }) => id === slot));

@@ -8,7 +8,7 @@ import { storagesOf } from '../../data/storage';
 
 /** The cases that hold a kit, in the order in which they are filled. */
 export async function casesOf(queries: Queries, storageIds: readonly string[]): Promise<Storage[]> {
-  const all = await storagesOf(queries);
+  const all = await storagesOf(queries, storageIds);
   return storageIds.flatMap((id) => all.find((storage) => storage.id === id) ?? []);
 }
 

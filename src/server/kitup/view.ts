@@ -12,7 +12,7 @@ import { leftInWords, offerInWords, refillInWords, resultInWords } from '../../c
 import { firstUses, refillPlan, type UsePlan } from '../../core/kitup/refills';
 import { sortingHelp } from '../../core/kitup/sorting';
 import { stashInWords } from '../../core/stash/has';
-import { caseUse, type Storage, slotCapacity, slotsInOrder } from '../../core/storage/storage';
+import { type Storage, slotCapacity, slotCount, slotsInOrder } from '../../core/storage/storage';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import { countedBags, trashRecords } from '../../data/checkin';
@@ -20,7 +20,7 @@ import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
 import { type Allotted, allotmentOf, kitupPlan, potFacts, potStatesOf, putAwayOf } from '../../data/kitup';
 import { stashItems } from '../../data/stash';
-import { storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
+import { slotsOfOthers, storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
 import { sectionsOf } from '../sections/view';
 import type { KitupView, SlotView } from './contract';
 import { casesOf, placesOf, slotKey, slotNames } from './pots';
@@ -70,8 +70,9 @@ export async function kitupView(
   const plan = await kitupPlan(queries, canvas.id);
   const allotted = await allotmentOf(queries, canvas.id);
   const states = await potStatesOf(queries, canvas.id);
-  const stash = await stashItems(queries);
-  const taken = await takenSlots(queries);
+  const stash = await stashItems(queries, { shape: canvas.shape });
+  const taken = await takenSlots(queries, plan?.storageIds ?? []);
+  const byOthers = await slotsOfOthers(queries, canvas.id);
   const all = await storagesOf(queries);
   const cases = plan ? await casesOf(queries, plan.storageIds) : [];
   const places = placesOf(legend, cases, allotted);
@@ -94,9 +95,8 @@ export async function kitupView(
       offer: plan.offer && offerInWords(plan.offer),
     },
     storages: all.map(({ id, name, trays }) => {
-      const others = taken.filter((slot) => slot.canvasId !== canvas.id);
-      const { slots: count, free } = caseUse({ id, trays }, others);
-      return { id, name, slots: count, free };
+      const slots = slotCount(trays);
+      return { id, name, slots, free: slots - (byOthers.get(id) ?? 0) };
     }),
     cases: cases.map((storage, c) => ({ storage, slots: slots[c]! })),
     places,

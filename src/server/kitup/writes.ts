@@ -87,7 +87,7 @@ async function groundOf(queries: Queries, canvas: Canvas, wish: KitupWish): Prom
   const cases = await casesOf(queries, wish.storageIds);
   if (cases.length < wish.storageIds.length) throw notFound('such case');
   const others = new Set(
-    (await takenSlots(queries))
+    (await takenSlots(queries, wish.storageIds))
       .filter(({ canvasId }) => canvasId !== canvas.id)
       .map(({ storageId, slot }) => slotKey(storageId, slot)),
   );
@@ -301,8 +301,15 @@ async function intoStash(
   drills: number,
   happenedAt: string,
 ): Promise<string> {
-  const same = (each: StashItem) => each.code === code && each.finish === finish && each.shape === shape;
-  const item = (await stashItems(queries)).find(same) ?? { id: randomUUID(), code, name, hex, finish, shape };
+  const same = (each: StashItem) => each.finish === finish && each.shape === shape;
+  const item = (await stashItems(queries, { code })).find(same) ?? {
+    id: randomUUID(),
+    code,
+    name,
+    hex,
+    finish,
+    shape,
+  };
   await addStashItem(queries, item, happenedAt);
   const id = randomUUID();
   await addStashMove(queries, { id, itemId: item.id, drills, bagId: null }, happenedAt);

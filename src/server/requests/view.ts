@@ -37,7 +37,7 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
     for (const [line, drills] of wanting) wanting.set(line, Math.min(drills, toLay[line] ?? 0));
   }
   const lines = requestLines(legend, supply, await requestStates(queries, canvas.id), trash, wanting);
-  const stash = await stashItems(queries);
+  const stash = await stashItems(queries, { shape: canvas.shape });
   const { sections } = await sectionsOf(queries, canvas);
   const showsMostIn = chart ? sectionWithMost(chart, sections, highestLine(legend)) : () => null;
   const photos = (await inspectionEntries(queries, canvas.id))

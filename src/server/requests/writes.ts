@@ -31,7 +31,7 @@ export async function coverFromStash(
     async (queries) => {
       const line = (await legendOf(queries, canvas.id)).find((each) => each.line === wish.line);
       if (!line) throw unreadable(`The sheet has no line ${wish.line}.`);
-      const item = (await stashItems(queries)).find((each) => each.id === wish.itemId);
+      const [item] = await stashItems(queries, { id: wish.itemId });
       if (!item) throw notFound('such item in the stash');
       if (item.drills < wish.drills) {
         throw unreadable(`The stash has ${item.drills} of ${item.code}, not ${wish.drills}.`);

@@ -75,7 +75,7 @@ export async function correctStash(
   screenId: string | null = null,
 ): Promise<void> {
   await once(database, { id, what: 'stash', canvasId: null, content: item }, async (queries) => {
-    const before = (await stashItems(queries)).find((each) => each.id === item.id);
+    const [before] = await stashItems(queries, { id: item.id });
     if (!before) throw notFound('such item in the stash');
     await updateStashItem(queries, item);
     const drills = item.drills - before.drills;

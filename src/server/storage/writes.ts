@@ -7,9 +7,7 @@ import { conflict, notFound } from '../http/problem';
 export async function saveStorage(database: Database, storage: Storage): Promise<void> {
   await database.transaction(async (queries) => {
     const slots = new Set(storage.trays.flatMap((tray) => tray.slots.map(({ id }) => id)));
-    const lost = (await takenSlots(queries)).find(
-      ({ storageId, slot }) => storageId === storage.id && !slots.has(slot),
-    );
+    const lost = (await takenSlots(queries, [storage.id])).find(({ slot }) => !slots.has(slot));
     if (lost) {
       throw conflict(
         `A slot that you erased holds ${lost.code ?? 'a colour'} of ${lost.title}. Put that elsewhere first.`,
@@ -22,7 +20,7 @@ export async function saveStorage(database: Database, storage: Storage): Promise
 /** Deletes a case; it is kept for a while. @throws Problem when there is no such case, or something is in it */
 export async function removeStorage(database: Database, id: string): Promise<void> {
   await database.transaction(async (queries) => {
-    const held = (await takenSlots(queries)).find(({ storageId }) => storageId === id);
+    const [held] = await takenSlots(queries, [id]);
     if (held) throw conflict(`This case still holds colours of ${held.title}. Plan them elsewhere first.`);
     if (!(await deleteStorage(queries, id, new Date().toISOString()))) throw notFound('such case');
   });
