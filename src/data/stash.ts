@@ -11,7 +11,7 @@ export function stashItems(
      from stash_item i left join stash_move m on m.item_id = i.id
      where i.deleted_at is null and ($1::uuid is null or i.id = $1) and ($2::text is null or i.code = $2)
        and ($3::text is null or i.shape = $3)
-     group by i.id order by i.created_at`,
+     group by i.id order by i.created_at, i.id`,
     [which.id ?? null, which.code ?? null, which.shape ?? null],
   );
 }
