@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { rename, rm, stat } from 'node:fs/promises';
+import { rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
 import { applyMark, onlyLine } from '../src/core/bench/marking';
 import type { Canvas } from '../src/core/canvas/canvas';
 import { emptyBitmap } from '../src/core/cells/bitmap';
@@ -12,7 +13,9 @@ import { putChart } from '../src/data/chart';
 import { addBagEntry } from '../src/data/checkin';
 import type { Database, Queries } from '../src/data/engine/database';
 import { dataDirectory, openDataDirectory } from '../src/data/engine/dataDirectory';
+import { DataFault } from '../src/data/engine/dataFault';
 import { DirectoryInUse, takeDataLock } from '../src/data/engine/dataLock';
+import { BACKUPS, DATABASE, MARKER, type Marker, standingOf, writeMarker } from '../src/data/engine/marker';
 import { addPotEvent } from '../src/data/kitup';
 import { digestOf } from '../src/data/once';
 import { addStashItem, addStashMove } from '../src/data/stash';
@@ -28,10 +31,10 @@ import { between, seeded } from './random';
 async function lay(): Promise<void> {
   if (process.argv.includes('--heap')) return printHeap();
   const directory = dataDirectory();
-  const release = await takeDataLock(directory);
+  const held = takeDataLock(directory);
   try {
-    if (process.argv.includes('--fresh')) await rm(`${directory}/pglite`, { recursive: true, force: true });
-    if (await stat(`${directory}/pglite`).catch(() => null)) return;
+    if (process.argv.includes('--fresh')) await startOver(directory);
+    if ((await standingOf(directory)).kind === 'ours') return;
     console.log('Laying out the demo canvases…');
     const draft = `${directory}.new`;
     await rm(draft, { recursive: true, force: true });
@@ -44,10 +47,27 @@ async function lay(): Promise<void> {
     await database.transaction((queries) => layAll(queries, kits, new Date()));
     await layCases(database, kits, new Date());
     await database.close();
-    await rename(`${draft}/pglite`, `${directory}/pglite`);
+    const { marker } = (await standingOf(draft)) as { marker: Marker };
+    await rename(join(draft, DATABASE), join(directory, DATABASE));
+    await writeMarker(directory, { ...marker, demo: true });
     await rm(draft, { recursive: true, force: true });
   } finally {
-    await release();
+    held.release();
+  }
+}
+
+/** Throws the demo shelf away, and only that. */
+async function startOver(directory: string): Promise<void> {
+  const standing = await standingOf(directory);
+  if (standing.kind === 'new') return;
+  if (!standing.marker?.demo) {
+    throw new DataFault(
+      'foreign',
+      `${directory} holds a shelf of your own, which --fresh would throw away. Choose another directory with OCULENT_DATA.`,
+    );
+  }
+  for (const name of [DATABASE, MARKER, BACKUPS]) {
+    await rm(join(directory, name), { recursive: true, force: true });
   }
 }
 
@@ -217,6 +237,6 @@ async function printHeap(): Promise<void> {
 }
 
 lay().catch((error: unknown) => {
-  console.error(error instanceof DirectoryInUse ? error.message : error);
+  console.error(error instanceof DirectoryInUse || error instanceof DataFault ? error.message : error);
   process.exit(1);
 });

@@ -1,4 +1,4 @@
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { cp, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -37,6 +37,7 @@ describe('migrations', () => {
 
   it('leave nothing behind when one is faulty', async () => {
     const directory = await mkdtemp(join(tmpdir(), 'oculent-migrations-'));
+    await cp('src/data/migrations', directory, { recursive: true });
     await writeFile(
       join(directory, '900-faulty.sql'),
       'create table half (n integer); select no_such_function();',

@@ -7,13 +7,17 @@ import { addCanvas, replaceLegend } from '../../src/data/canvas';
 import { putChart } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
-import { openPGlite } from '../../src/data/engine/pglite';
+import { openInMemory } from '../../src/data/engine/pglite';
 import { noteHeap } from '../../src/server/checkin/heap';
+
+/** A data directory of PGlite in which nothing is yet. */
+export async function emptyDump(): Promise<Uint8Array> {
+  return new Uint8Array(await readFile(process.env.OCULENT_TEST_DATABASE!));
+}
 
 /** A migrated database in memory, unpacked from the empty one. Making one takes seconds, so a test file shares one. */
 export async function memoryDatabase(): Promise<Database> {
-  const empty = await readFile(process.env.OCULENT_TEST_DATABASE!);
-  const database = await openPGlite({ loadDataDir: new Blob([Uint8Array.from(empty)]) });
+  const database = await openInMemory(await emptyDump());
   await migrate(database);
   return database;
 }

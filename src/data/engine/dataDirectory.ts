@@ -1,105 +1,132 @@
-import { chmod, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { chmod, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { KEPT_DAYS } from '../../core/shelf/deleted';
 import { removeArriving } from '../canvas';
 import { emptyDeleted } from '../deleted';
-import type { Database } from './database';
+import { type Database, one } from './database';
+import { DataFault, diskFault } from './dataFault';
 import { takeDataLock } from './dataLock';
-import { migrate } from './migrate';
-import { openPGlite } from './pglite';
-
-const SYNC_EVERY_MS = 15_000;
+import { DurableFs } from './durableFs';
+import { DATABASE, DRAFT, type Marker, standingOf, syncDirectory, writeMarker } from './marker';
+import { migrate, migrated } from './migrate';
+import { openInDirectory } from './pglite';
 
 /** Where the user's data lies, unless `OCULENT_DATA` says otherwise. */
 export function dataDirectory(): string {
   return resolve(process.env.OCULENT_DATA ?? 'var/data');
 }
 
-/** Locks, opens and migrates the database of a directory, and keeps its files synced to the disk. */
-export async function openDataDirectory(directory: string): Promise<Database> {
-  const release = await takeDataLock(directory);
+/** An empty database with all tables, made when the program is built; setting one up takes three times as long. */
+export const TEMPLATE = 'dist/database.tar';
+
+/** A database that lies in a directory of its own. */
+export interface OwnDatabase extends Database {
+  /** Leads to the directory, also after it was renamed. */
+  directory: string;
+}
+
+/**
+ * Locks, opens and migrates the database of a directory; an empty directory gets a new one.
+ * @param beforeMigrating is done with the database as it is, before its tables change
+ * @throws DirectoryInUse, DataFault
+ */
+export async function openDataDirectory(
+  directory: string,
+  beforeMigrating: (database: Database, directory: string) => Promise<void> = async () => {},
+): Promise<OwnDatabase> {
+  const held = takeDataLock(directory);
   try {
-    const database = await openOrUnpack(join(directory, 'pglite'));
-    await chmod(directory, 0o700);
-    await migrate(database);
+    const database = await openHeld(held.path, beforeMigrating);
+    let closing: Promise<void> | null = null;
+    return {
+      ...database,
+      directory: held.path,
+      close: () => {
+        closing ??= database.close().finally(() => held.release());
+        return closing;
+      },
+    };
+  } catch (error) {
+    held.release();
+    throw diskFault(error) ?? error;
+  }
+}
+
+async function openHeld(
+  directory: string,
+  beforeMigrating: (database: Database, directory: string) => Promise<void>,
+): Promise<Database> {
+  const standing = await standingOf(directory);
+  await chmod(directory, 0o700);
+  const marker = standing.kind === 'ours' ? standing.marker : null;
+  if (standing.kind === 'new') await beginIn(directory);
+  else if (!marker) await forOwnerAlone(join(directory, DATABASE));
+  const database = await openExisting(directory);
+  try {
+    const { pending } = await migrated(database);
+    if (standing.kind === 'ours' && pending.length > 0) await beforeMigrating(database, directory);
+    if (pending.length > 0 || !marker) await migrate(database);
+    await agree(database, directory, marker);
     await removeArriving(database);
     await emptyDeleted(database, {
       before: new Date(Date.now() - KEPT_DAYS * 86_400_000).toISOString(),
     });
-    return keptOnDisk(database, directory, release);
+    return database;
   } catch (error) {
-    await release();
+    await database.close();
     throw error;
   }
 }
 
-/** An empty database with all tables, made when the program is built; setting one up takes three times as long. */
-export const TEMPLATE = 'dist/database.tar';
-
-/** Opens the database of a directory; a new one begins as a copy of the template, where there is one. */
-async function openOrUnpack(dataDir: string): Promise<Database> {
-  const isNew = (await stat(dataDir).catch(() => null)) === null;
-  const template = isNew ? await readFile(join(process.cwd(), TEMPLATE)).catch(() => null) : null;
-  if (!template) return openPGlite({ dataDir });
-  // Half a copy would not open: it gets its name when it is whole.
-  const draft = `${dataDir}.new`;
+/** Sets a database up; half of one would not open, so it gets its name when it is whole. */
+async function beginIn(directory: string): Promise<void> {
+  const draft = join(directory, DRAFT);
   await rm(draft, { recursive: true, force: true });
-  const copy = await openPGlite({ dataDir: draft, loadDataDir: new Blob([template]) });
-  await copy.close();
-  await rename(draft, dataDir);
-  return openPGlite({ dataDir });
+  const template = await readFile(join(process.cwd(), TEMPLATE)).catch(() => null);
+  const database = await openInDirectory(new DurableFs(draft), template);
+  await database.script('checkpoint');
+  await database.close();
+  await forOwnerAlone(draft);
+  await rename(draft, join(directory, DATABASE));
+  await syncDirectory(directory);
 }
 
-/**
- * PGlite hands its writes to the operating system but never asks for them to reach the disk: a killed process loses
- * nothing, a power cut might. So changed files are synced every few seconds and on closing.
- */
-function keptOnDisk(database: Database, directory: string, release: () => Promise<void>): Database {
-  let syncedAt = Date.now();
-  let syncing: Promise<void> | null = null;
-  const sync = () => {
-    syncing ??= syncChangedFiles(directory, syncedAt)
-      .then((startedAt) => {
-        syncedAt = startedAt;
-      })
-      .catch((error: unknown) => console.error('The data could not be synced to the disk.', error))
-      .finally(() => {
-        syncing = null;
-      });
-    return syncing;
-  };
-  const timer = setInterval(sync, SYNC_EVERY_MS);
-  timer.unref();
-  let closing: Promise<void> | null = null;
-  return {
-    ...database,
-    close: () => {
-      closing ??= (async () => {
-        clearInterval(timer);
-        await database.close();
-        await sync();
-        await release();
-      })();
-      return closing;
-    },
-  };
-}
-
-async function syncChangedFiles(directory: string, since: number): Promise<number> {
-  const startedAt = Date.now();
-  const entries = await readdir(directory, { recursive: true, withFileTypes: true });
-  for (const entry of entries) {
-    if (!entry.isFile()) continue;
-    const path = join(entry.parentPath, entry.name);
-    try {
-      // A second of grace: file times are coarser than the clock.
-      if ((await stat(path)).mtimeMs < since - 1000) continue;
-      const file = await open(path, 'r');
-      await file.sync().finally(() => file.close());
-    } catch (error) {
-      // The database removes files of its own while we walk.
-      if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
-    }
+async function openExisting(directory: string): Promise<Database> {
+  try {
+    return await openInDirectory(new DurableFs(join(directory, DATABASE)));
+  } catch (error) {
+    if (diskFault(error)) throw error;
+    throw new DataFault(
+      'damaged',
+      'The database does not open: its files are damaged. Nothing was changed.',
+      {
+        cause: error,
+      },
+    );
   }
-  return startedAt;
+}
+
+/** Database and marker name the same collection of data; whichever does not yet, learns it. */
+async function agree(database: Database, directory: string, marker: Marker | null): Promise<void> {
+  const row = await one<{ id: string }>(database, 'select id from data_set');
+  if (row && marker && row.id !== marker.dataSet) {
+    throw new DataFault(
+      'damaged',
+      'The database and oculent.json do not belong together: one of them was put here from elsewhere. Nothing was changed.',
+    );
+  }
+  const dataSet = row?.id ?? marker?.dataSet ?? randomUUID();
+  if (!row) await database.query('insert into data_set (id, made_at) values ($1, now())', [dataSet]);
+  if (!marker) await writeMarker(directory, { format: 1, dataSet });
+}
+
+/** Takes everyone else's rights away from all files below a directory. */
+async function forOwnerAlone(directory: string): Promise<void> {
+  await chmod(directory, 0o700);
+  for (const entry of await readdir(directory, { recursive: true, withFileTypes: true })) {
+    const path = join(entry.parentPath, entry.name);
+    const { mode } = await stat(path);
+    if (mode & 0o077) await chmod(path, mode & 0o700);
+  }
 }

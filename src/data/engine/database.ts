@@ -2,13 +2,24 @@
 export interface Queries {
   /** Runs one statement with `$1…` parameters and gives its rows. */
   query<Row>(sql: string, parameters?: unknown[]): Promise<Row[]>;
+  /** Runs a script of several statements. */
+  script(sql: string): Promise<void>;
+}
+
+/** What a transaction writes to: one canvas and nothing that others share, so that other canvases need not wait. */
+export interface Scope {
+  canvasId: string;
 }
 
 export interface Database extends Queries {
-  /** All or nothing: a throw inside rolls everything back. Transactions run one after the other. */
-  transaction<Result>(work: (queries: Queries) => Promise<Result>): Promise<Result>;
-  /** Runs a script of several statements. */
-  script(sql: string): Promise<void>;
+  /**
+   * All or nothing: a throw inside rolls everything back. Transactions run one after the other; on a server, those of
+   * different canvases side by side where they say so.
+   * @param scope what is written; without it, anything may be
+   */
+  transaction<Result>(work: (queries: Queries) => Promise<Result>, scope?: Scope): Promise<Result>;
+  /** Readings of one moment that change nothing and wait for nobody. */
+  snapshot<Result>(work: (queries: Queries) => Promise<Result>): Promise<Result>;
   close(): Promise<void>;
 }
 

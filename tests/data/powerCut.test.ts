@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { seededRandom } from '../../src/core/chance/random';
+import { DurableFs, LogSync } from '../../src/data/engine/durableFs';
+import { migrate } from '../../src/data/engine/migrate';
+import { openInDirectory } from '../../src/data/engine/pglite';
+import { ForgetfulFs } from './forgetful';
+import { emptyDump } from './memory';
+
+let directory: string;
+beforeAll(async () => {
+  directory = await mkdtemp(join(tmpdir(), 'oculent-cut-'));
+});
+afterAll(() => rm(directory, { recursive: true, force: true }));
+
+it('what was acknowledged is there after a power cut at any moment, and nothing twice', async () => {
+  const begun = join(directory, 'begun');
+  const made = await openInDirectory(new DurableFs(begun), await emptyDump());
+  await migrate(made);
+  await made.close();
+  const running = join(directory, 'running');
+  await cp(begun, running, { recursive: true });
+  const fs = new ForgetfulFs(running);
+  const database = await openInDirectory(fs);
+  const acknowledged: { id: string; after: number }[] = [];
+  const sent = new Set<string>();
+  const add = async () => {
+    const id = randomUUID();
+    sent.add(id);
+    await database.transaction(async (queries) => {
+      await queries.query(`insert into data_set (id, made_at) values ($1, now())`, [id]);
+      await queries.query(`insert into label_sheet (format, sheet) values ($1, $2::jsonb)`, [
+        id,
+        JSON.stringify({ filler: id.repeat(20) }),
+      ]);
+    });
+    acknowledged.push({ id, after: fs.steps.length });
+  };
+  for (let round = 0; round < 8; round++) {
+    for (let i = 0; i < 10; i++) await add();
+    await Promise.all(Array.from({ length: 10 }, add));
+    if (round % 3 === 1) await database.script('checkpoint');
+  }
+  const chance = seededRandom(4).uniform;
+  const steps = fs.steps.length;
+  // Commits that come together share syncs.
+  expect(fs.steps.filter(({ kind }) => kind === 'sync').length).toBeLessThan(acknowledged.length);
+  let lostSomething = false;
+  for (let cut = 0; cut < 8; cut++) {
+    const at = cut === 0 ? steps : Math.floor(chance() * steps);
+    const left = join(directory, `cut-${cut}`);
+    await fs.cut(begun, left, at, chance);
+    const again = await openInDirectory(new DurableFs(left));
+    const rows = await again.query<{ id: string; sheet: unknown }>(
+      'select d.id, s.sheet from data_set d left join label_sheet s on s.format = d.id::text',
+    );
+    const there = rows.map(({ id }) => id);
+    expect(new Set(there).size).toBe(there.length);
+    expect(there.filter((id) => !sent.has(id))).toEqual([]);
+    expect(rows.filter(({ sheet }) => sheet === null)).toEqual([]);
+    const owed = acknowledged.filter(({ after }) => after <= at).map(({ id }) => id);
+    expect(owed.filter((id) => !there.includes(id))).toEqual([]);
+    lostSomething ||= there.length < sent.size;
+    await again.close();
+    await rm(left, { recursive: true });
+  }
+  expect(lostSomething).toBe(true);
+  await database.close();
+});
+
+it('those who wait for the disk together share a sync, and nobody is answered before it', async () => {
+  const open: (() => void)[] = [];
+  let syncs = 0;
+  const log = new LogSync(
+    () => {
+      syncs++;
+      return new Promise((resolve) => open.push(resolve));
+    },
+    () => {},
+  );
+  const answered: number[] = [];
+  const write = (n: number) => {
+    log.wrote('log');
+    return log.settled().then(() => answered.push(n));
+  };
+  const first = write(1);
+  // These come while the first sync is under way; it does not count for them.
+  const later = [write(2), write(3)];
+  open.shift()!();
+  await first;
+  expect(answered).toEqual([1]);
+  while (open.length === 0) await Promise.resolve();
+  open.shift()!();
+  await Promise.all(later);
+  expect(answered).toEqual([1, 2, 3]);
+  expect(syncs).toBe(2);
+});
+
+it('after a sync that failed nothing is promised any more', async () => {
+  let fails = true;
+  const log = new LogSync(
+    async () => {
+      if (fails) throw Object.assign(new Error('io'), { code: 'EIO' });
+    },
+    () => {},
+  );
+  log.wrote('log');
+  await expect(log.settled()).rejects.toThrow('io');
+  fails = false;
+  log.wrote('log');
+  await expect(log.settled()).rejects.toThrow('io');
+  expect(() => log.settleNow()).toThrow('io');
+});
