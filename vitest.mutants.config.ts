@@ -4,7 +4,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     include: (process.env.MUTANT_TESTS ?? 'tests/core/**/*.test.ts').split(','),
-    globalSetup: ['tests/data/template.ts'],
+    globalSetup: ['tests/data/template.ts', 'tests/data/server.ts'],
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

@@ -27,7 +27,7 @@ await database.query(
 const storage = randomUUID();
 await database.close();
 
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/http/start.ts'], {
+const server = spawn(process.execPath, ['dist/server/start.mjs'], {
   env: { ...process.env, OCULENT_DATA: directory, PORT: String(PORT) },
   stdio: ['ignore', 'pipe', 'inherit'],
 });

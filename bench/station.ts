@@ -17,7 +17,7 @@ const directory = await mkdtemp(join(tmpdir(), 'oculent-bench-'));
 const database = await openDataDirectory(directory);
 const canvas = await shelve(database, 1000, 1000, 200);
 await database.close();
-const server = spawn(process.execPath, ['--import', 'tsx', 'src/server/http/start.ts'], {
+const server = spawn(process.execPath, ['dist/server/start.mjs'], {
   env: { ...process.env, OCULENT_DATA: directory, PORT: String(PORT) },
   stdio: ['ignore', 'pipe', 'inherit'],
 });

@@ -7,12 +7,13 @@ import { migrate } from '../src/data/engine/migrate';
 import { databaseOf } from '../src/data/engine/pglite';
 
 /*
- * What the build of the pages does not make: the entry of the worker threads (packages stay outside), and the empty
- * database from which a new data directory begins.
+ * What the build of the pages does not make: the start script and the entry of the worker threads (packages stay
+ * outside), and the empty database from which a new data directory begins.
  */
 await build({
-  entryPoints: ['src/server/jobs/worker.ts'],
-  outfile: 'dist/server/jobs/worker.mjs',
+  entryPoints: { start: 'src/server/http/start.ts', 'jobs/worker': 'src/server/jobs/worker.ts' },
+  outdir: 'dist/server',
+  outExtension: { '.js': '.mjs' },
   bundle: true,
   platform: 'node',
   format: 'esm',

@@ -1,12 +1,16 @@
 import { defineMiddleware } from 'astro:middleware';
 import { addSecurityHeaders, refuseForeign } from './server/http/guard';
-import { problemResponse } from './server/http/problem';
+import { wrongMethod } from './server/http/methods';
+import { notFound, problemResponse } from './server/http/problem';
 
-export const onRequest = defineMiddleware(async ({ request }, next) => {
+export const onRequest = defineMiddleware(async ({ request, url, routePattern }, next) => {
   let response: Response;
   try {
     refuseForeign(request);
+    // The framework would resize pictures here, from addresses too; nothing of ours needs it.
+    if (url.pathname === '/_image') throw notFound('such address');
     response = await next();
+    response = (await wrongMethod(request, routePattern, response)) ?? response;
   } catch (error) {
     response = problemResponse(error);
   }

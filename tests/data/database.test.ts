@@ -42,7 +42,7 @@ describe('migrations', () => {
       join(directory, '900-faulty.sql'),
       'create table half (n integer); select no_such_function();',
     );
-    await expect(migrate(database, directory)).rejects.toThrow('no_such_function');
+    await expect(migrate(database, { directory })).rejects.toThrow('no_such_function');
     await expect(database.query('select * from half')).rejects.toThrow('does not exist');
     expect(await database.query("select name from migration where name like '900%'")).toEqual([]);
     await rm(directory, { recursive: true });

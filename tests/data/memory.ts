@@ -8,6 +8,7 @@ import { putChart } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
 import { openInMemory } from '../../src/data/engine/pglite';
+import { openServer } from '../../src/data/engine/postgres';
 import { noteHeap } from '../../src/server/checkin/heap';
 
 /** A data directory of PGlite in which nothing is yet. */
@@ -17,6 +18,8 @@ export async function emptyDump(): Promise<Uint8Array> {
 
 /** A migrated database in memory, unpacked from the empty one. Making one takes seconds, so a test file shares one. */
 export async function memoryDatabase(): Promise<Database> {
+  const server = process.env.OCULENT_TEST_SERVER_URL;
+  if (server) return openServer(`${server}&schema=t_${randomUUID().replaceAll('-', '')}`);
   const database = await openInMemory(await emptyDump());
   await migrate(database);
   return database;

@@ -23,7 +23,7 @@ async function migrationsUpTo(last: string): Promise<string> {
 it('a shelf from before colours had identities keeps its lists, its bags and where they came from', async () => {
   const older = await migrationsUpTo('010-one-way-to-write.sql');
   const database = await openInMemory();
-  await migrate(database, older);
+  await migrate(database, { directory: older });
   const [canvas, other] = [randomUUID(), randomUUID()];
   const now = '2026-05-01T10:00:00Z';
   for (const id of [canvas, other]) {

@@ -1,7 +1,7 @@
 import { cp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
-import { freePort, type RunningServer, run, startServer, stop, throwAwayDirectory } from './server';
+import { freePort, type RunningServer, run, START, startServer, stop, throwAwayDirectory } from './server';
 
 test.describe('what is acknowledged is kept', () => {
   let server: RunningServer;
@@ -66,7 +66,7 @@ test.describe('what is acknowledged is kept', () => {
   });
 
   test('a second process on the same data says so and stops', async () => {
-    const second = await run('src/server/http/start.ts', [], {
+    const second = await run(START, [], {
       OCULENT_DATA: server.data,
       PORT: String(await freePort()),
     });
@@ -89,13 +89,13 @@ test('a taken port and a senseless one are told in one sentence', async () => {
   const data = await throwAwayDirectory();
   const port = await freePort();
   const holder = createServer().listen(port, '127.0.0.1');
-  const taken = await run('src/server/http/start.ts', [], { OCULENT_DATA: data, PORT: String(port) });
+  const taken = await run(START, [], { OCULENT_DATA: data, PORT: String(port) });
   expect(taken.code).toBe(1);
   expect(taken.output.trim().split('\n').at(-1)).toBe(
     `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/oculent`,
   );
   holder.close();
-  const senseless = await run('src/server/http/start.ts', [], { OCULENT_DATA: data, PORT: 'front door' });
+  const senseless = await run(START, [], { OCULENT_DATA: data, PORT: 'front door' });
   expect(senseless.code).toBe(1);
   expect(senseless.output).toContain('PORT must be a number');
   await rm(data, { recursive: true, force: true });

@@ -14,7 +14,9 @@ export interface RunningServer {
   output(): string;
 }
 
-const NODE = ['--import', 'tsx'];
+/** The start script as it is built and shipped. */
+export const START = 'dist/server/start.mjs';
+const nodeFor = (script: string) => (script.endsWith('.ts') ? ['--import', 'tsx', script] : [script]);
 
 export function throwAwayDirectory(): Promise<string> {
   return mkdtemp(join(tmpdir(), 'oculent-e2e-'));
@@ -38,7 +40,7 @@ export function run(
   env: Record<string, string>,
 ): Promise<{ code: number | null; output: string }> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [...NODE, script, ...args], { env: { ...process.env, ...env } });
+    const child = spawn(process.execPath, [...nodeFor(script), ...args], { env: { ...process.env, ...env } });
     let output = '';
     child.stdout.on('data', (text) => {
       output += text;
@@ -51,8 +53,14 @@ export function run(
 }
 
 export async function startServer(data: string, port: number): Promise<RunningServer> {
-  const child = spawn(process.execPath, [...NODE, 'src/server/http/start.ts'], {
-    env: { ...process.env, OCULENT_DATA: data, PORT: String(port), OCULENT_SIMULATED: '1' },
+  const child = spawn(process.execPath, [START], {
+    env: {
+      ...process.env,
+      OCULENT_DATA: data,
+      PORT: String(port),
+      OCULENT_SIMULATED: '1',
+      OCULENT_BACKUPS: 'off',
+    },
   });
   let output = '';
   await new Promise<void>((resolve, reject) => {

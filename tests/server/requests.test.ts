@@ -107,11 +107,11 @@ describe('a request', () => {
   it('is printed with title, size and numbers, the photo of the sheet behind it', async () => {
     const canvas = await shelve(database, legend, null, { title: 'Two hills', width: 120, height: 160 });
     const { lines } = await requestView(database, canvas, '1 March 2026');
-    const photo = await photoToJpeg(
-      await sharp({ create: { width: 40, height: 30, channels: 3, background: '#aa3322' } })
+    const photo = await photoToJpeg({
+      bytes: await sharp({ create: { width: 40, height: 30, channels: 3, background: '#aa3322' } })
         .png()
         .toBuffer(),
-    );
+    });
     const bytes = await requestPdf({ canvas, lines, photos: [photo], date: '1 March 2026', paper: 'a4' });
     const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
     expect(document.numPages).toBe(2);
@@ -197,9 +197,9 @@ describe('the inspection log', () => {
     const large = await sharp({ create: { width: 4000, height: 1000, channels: 3, background: '#223344' } })
       .jpeg()
       .toBuffer();
-    const { width, height, format } = await sharp(await photoToJpeg(large)).metadata();
+    const { width, height, format } = await sharp(await photoToJpeg({ bytes: large })).metadata();
     expect([width, height, format]).toEqual([1600, 400, 'jpeg']);
-    await expect(photoToJpeg(new TextEncoder().encode('no photo'))).rejects.toThrow(
+    await expect(photoToJpeg({ bytes: new TextEncoder().encode('no photo') })).rejects.toThrow(
       'no photo that we can read',
     );
   });

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { Refusal } from '../refusal';
+import { unguarded } from '../words/csvGuard';
 import { largest, many } from '../words/numbers';
 import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
 
@@ -60,7 +61,11 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
     });
   const quoted = parse('"');
   const broken = quoted.errors.find(({ type }) => type === 'Quotes');
-  if (!broken) return tableOfCells(quoted.data, options);
+  if (!broken)
+    return tableOfCells(
+      quoted.data.map((row) => row.map(unguarded)),
+      options,
+    );
   // No text has this sign, so nothing is quoted.
   const table = tableOfCells(parse('\u0001').data, options);
   const line = plain.split(/\r\n|\r|\n/).findIndex((each) => (each.match(/"/g)?.length ?? 0) % 2 === 1) + 1;

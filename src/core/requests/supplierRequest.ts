@@ -7,6 +7,7 @@ import { FILLING_START } from '../checkin/filling';
 import type { LineSupply } from '../checkin/supply';
 import { TIGHT_FROM } from '../checkin/supply';
 import { compareCodes } from '../codes/codes';
+import { GUARDED } from '../words/csvGuard';
 import { many } from '../words/numbers';
 
 /** How far a request for a colour has come. */
@@ -140,32 +141,35 @@ function whatIsMissing(each: RequestLine): string {
 
 /** The same as CSV (RFC 4180), one line a colour. */
 export function requestCsv(canvas: Canvas, lines: readonly RequestLine[]): string {
-  return Papa.unparse({
-    fields: [
-      'Title',
-      'Size',
-      'Key number',
-      'Symbol',
-      'Colour code',
-      'Finish',
-      'Drills needed',
-      'Received',
-      'To send',
-      'Bags missing',
-      'State',
-    ],
-    data: lines.map((each) => [
-      canvas.title,
-      sizeInWords(canvas),
-      each.line.keyNumber,
-      each.line.symbol ?? '',
-      each.line.code,
-      each.line.finish,
-      each.neededDrills,
-      each.receivedDrills,
-      each.shortDrills,
-      each.bagsMissing,
-      each.state ?? 'not asked',
-    ]),
-  });
+  return Papa.unparse(
+    {
+      fields: [
+        'Title',
+        'Size',
+        'Key number',
+        'Symbol',
+        'Colour code',
+        'Finish',
+        'Drills needed',
+        'Received',
+        'To send',
+        'Bags missing',
+        'State',
+      ],
+      data: lines.map((each) => [
+        canvas.title,
+        sizeInWords(canvas),
+        each.line.keyNumber,
+        each.line.symbol ?? '',
+        each.line.code,
+        each.line.finish,
+        each.neededDrills,
+        each.receivedDrills,
+        each.shortDrills,
+        each.bagsMissing,
+        each.state ?? 'not asked',
+      ]),
+    },
+    GUARDED,
+  );
 }

@@ -23,9 +23,9 @@ export function largest(values: Iterable<number>, least = Number.NEGATIVE_INFINI
 }
 
 /**
- * `1 bag`, `12 bags`.
+ * `1 bag`, `12 bags`. @param several the plural where it is no plain one
  * @example counted(1200, 'bag') // '1,200 bags'
  */
-export function counted(n: number, noun: string): string {
-  return `${many(n)} ${noun}${n === 1 ? '' : 's'}`;
+export function counted(n: number, noun: string, several = `${noun}s`): string {
+  return `${many(n)} ${n === 1 ? noun : several}`;
 }

@@ -53,6 +53,8 @@ export interface NodeFsOperations {
 const DIRECTORY = 0o040000;
 const KIND = 0o170000;
 const isDirectory = ({ mode }: Node) => (mode & KIND) === DIRECTORY;
+/** What a disk says that cannot take more. */
+const DISK_CODES = new Set(['ENOSPC', 'EDQUOT', 'EROFS', 'EIO']);
 /** Rights of everyone else. */
 const OTHERS = 0o077;
 const forOwner = (attributes: Attributes): Attributes =>
@@ -62,6 +64,8 @@ const isLog = ({ name, parent }: Node) => parent.name === 'pg_wal' && /^[0-9A-F]
 /** A file system of PGlite in a directory of the host, see above. */
 export class DurableFs extends NodeFS {
   readonly log: LogSync;
+  /** What the disk refused last, and nobody was told yet. */
+  #refused: unknown = null;
 
   /** @param directory of the database; made when it is not there */
   constructor(directory: string) {
@@ -80,8 +84,17 @@ export class DurableFs extends NodeFS {
 
   /** Puts our own steps round what the database does with files. */
   protected watch(fs: NodeFsOperations, root: string): void {
-    const { stream_ops: stream, node_ops: node } = fs;
+    const { stream_ops: stream, node_ops: node, tryFSOperation: attempt } = fs;
     const inner = { ...stream, ...node, streamSetattr: stream.setattr };
+    fs.tryFSOperation = (work) =>
+      attempt(() => {
+        try {
+          return work();
+        } catch (error) {
+          if (DISK_CODES.has(codeOf(error))) this.#refused = error;
+          throw error;
+        }
+      });
     const logPath = ({ name }: Node) => join(root, 'pg_wal', name);
     stream.open = (opened) => {
       // Unlike the original: for the owner alone, whatever the umask.
@@ -116,6 +129,13 @@ export class DurableFs extends NodeFS {
       fs.tryFSOperation(() => this.log.settleNow());
       inner.unlink(parent, name);
     };
+  }
+
+  /** What the disk refused since this was asked last; null where it refused nothing. */
+  takeRefusal(): unknown {
+    const refused = this.#refused;
+    this.#refused = null;
+    return refused;
   }
 
   protected syncFile(opened: Stream): void {
@@ -168,6 +188,11 @@ export class LogSync {
     readonly sync: (path: string) => Promise<void>,
     readonly syncNow: (path: string) => void,
   ) {}
+
+  /** A sync failed, so nothing more is promised. */
+  get isBroken(): boolean {
+    return this.#fault !== null;
+  }
 
   wrote(path: string): void {
     this.#written++;

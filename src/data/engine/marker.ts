@@ -16,8 +16,10 @@ export const DATABASE = 'pglite';
 export const BACKUPS = 'backups';
 /** A database while it is set up; it gets its name when it is whole. */
 export const DRAFT = 'pglite.new';
+/** A data directory of its own, in which a backup comes back before it takes the place of the database. */
+export const RESTORING = 'restoring';
 /** What a damaged database is called once a backup has taken its place. */
-export const SET_ASIDE = /^pglite\.aside-/;
+const SET_ASIDE = /^(pglite|oculent\.json)\.aside-/;
 
 /** What a directory is: nothing yet, or ours and whole as far as its files tell. */
 export type Standing = { kind: 'new' } | { kind: 'ours'; marker: Marker | null };
@@ -48,7 +50,7 @@ export async function standingOf(directory: string): Promise<Standing> {
       `The database is missing: there is no ${DATABASE} here, though ${marker ? MARKER : 'a backup'} shows that there was one. Nothing was changed.`,
     );
   }
-  const own = new Set([DRAFT, BACKUPS, `${MARKER}.new`, 'in-use', 'lost+found']);
+  const own = new Set([DRAFT, BACKUPS, RESTORING, `${MARKER}.new`, 'in-use', 'lost+found']);
   const foreign = names.filter((name) => !own.has(name) && !name.startsWith('.'));
   if (foreign.length > 0) {
     const some = foreign.slice(0, 3).join(', ') + (foreign.length > 3 ? ' …' : '');

@@ -34,10 +34,15 @@ export async function migrated(queries: Queries, directory = migrationsDirectory
 /**
  * Runs the migrations that this database has not had yet, in order, all or none; there is no way back. Of several
  * programs that start at once on a server, one runs them and the others wait.
+ * @param upTo name of the last one to run, for data of an older program
  * @throws DataFault as {@link migrated} does
  */
-export async function migrate(database: Database, directory = migrationsDirectory()): Promise<void> {
-  const known = await migrationsIn(directory);
+export async function migrate(
+  database: Database,
+  { directory = migrationsDirectory(), upTo }: { directory?: string; upTo?: string } = {},
+): Promise<void> {
+  const all = await migrationsIn(directory);
+  const known = upTo === undefined ? all : all.filter(({ name }) => name <= upTo);
   await database.transaction(async (queries) => {
     await queries.script('create table if not exists migration (name text primary key)');
     await queries.script('alter table migration add column if not exists hash text');
@@ -53,6 +58,11 @@ export async function migrate(database: Database, directory = migrationsDirector
       }
     }
   });
+}
+
+/** Names of the steps that this program knows, in order. */
+export async function knownMigrations(): Promise<string[]> {
+  return (await migrationsIn(migrationsDirectory())).map(({ name }) => name);
 }
 
 async function history(queries: Queries): Promise<{ name: string; hash: string | null }[]> {

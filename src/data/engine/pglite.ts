@@ -1,5 +1,6 @@
 import { PGlite, type PGliteOptions, type Results } from '@electric-sql/pglite';
 import type { Database, Queries } from './database';
+import { DataFault, diskFault } from './dataFault';
 import type { DurableFs } from './durableFs';
 
 const BYTEA = 17;
@@ -23,6 +24,11 @@ export async function openInMemory(dump: Uint8Array | null = null): Promise<Data
   return databaseOf(await PGlite.create({ ...(loadDataDir && { loadDataDir }), ...CODECS }));
 }
 
+/** A database in a directory that is only looked at and then thrown away: nothing is synced. */
+export async function openThrowaway(directory: string): Promise<Database> {
+  return databaseOf(await PGlite.create({ dataDir: directory, ...CODECS }));
+}
+
 /** As PGlite starts by itself, but with syncs, and with a file call that reaches {@link DurableFs}. */
 const START = [
   ...PGlite.defaultStartParams.filter((parameter) => parameter !== '-F'),
@@ -41,23 +47,38 @@ export async function openInDirectory(fs: DurableFs, dump: Uint8Array | null = n
     ...(loadDataDir && { loadDataDir }),
     ...CODECS,
   });
-  return databaseOf(pglite, () => fs.log.settled());
+  return databaseOf(pglite, fs);
 }
 
 /**
  * PGlite as our queries see it.
  * @param pglite with the codecs from above where rows are read
- * @param settled waits until all that the answer rests on will stay
+ * @param fs that its answers wait for; null where nothing is kept
  */
-export function databaseOf(pglite: PGlite, settled: () => Promise<void> = async () => {}): Database {
-  const answered = async <Result>(work: Promise<Result>): Promise<Result> => {
-    const result = await work;
-    await settled();
-    return result;
+export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Database {
+  /** Why it answers no more. */
+  let dead: DataFault | null = null;
+  const answered = async <Result>(work: () => Promise<Result>): Promise<Result> => {
+    if (dead) throw dead;
+    try {
+      const result = await work();
+      await fs?.log.settled();
+      return result;
+    } catch (error) {
+      const refused = diskFault(fs?.takeRefusal()) ?? diskFault(error);
+      // The program of the database ended itself, or nobody knows any more what is on the disk.
+      if (error instanceof WebAssembly.RuntimeError || fs?.log.isBroken) {
+        dead =
+          refused ??
+          new DataFault('damaged', 'The database stopped. Start Oculent again; what was saved is kept.');
+        throw dead;
+      }
+      throw refused ?? error;
+    }
   };
   // One connection: whatever runs, runs alone.
   const transaction = <Result>(work: (queries: Queries) => Promise<Result>): Promise<Result> =>
-    answered(
+    answered(() =>
       pglite.transaction((tx) =>
         work({
           query: async (sql, parameters) => rowsOf(await tx.query(sql, parameters)),
@@ -68,11 +89,11 @@ export function databaseOf(pglite: PGlite, settled: () => Promise<void> = async 
       ),
     );
   return {
-    query: async (sql, parameters) => rowsOf(await answered(pglite.query(sql, parameters))),
+    query: async (sql, parameters) => rowsOf(await answered(() => pglite.query(sql, parameters))),
     transaction,
     snapshot: transaction,
     script: async (sql) => {
-      await answered(pglite.exec(sql));
+      await answered(() => pglite.exec(sql));
     },
     close: () => pglite.close(),
   };

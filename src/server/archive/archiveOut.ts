@@ -21,7 +21,7 @@ export async function archiveOf(
   job: Job | null = null,
 ): Promise<Uint8Array> {
   // One reading of all tables, so that they fit together. The marks are many and only grow: they follow in parts.
-  const archived = await database.transaction(async (queries) => {
+  const archived = await database.snapshot(async (queries) => {
     const tables = new Map<string, ArchiveRow[]>();
     for (const table of ARCHIVE_TABLES) {
       if (table !== MARKS) tables.set(table.name, await archivedRows(queries, table, canvas.id));

@@ -53,46 +53,49 @@ export async function enterMark(
     if (wish.runs.length === 0) throw unreadable('A mark needs at least one square.');
   }
   const asked = { id: wish.id, what: 'mark', canvasId: canvas.id, digest: digestOfMark(wish) };
-  return database.transaction(async (queries) => {
-    if (!fresh) {
-      const known = await repeated(queries, canvas, asked, screenId);
-      if (known) return known;
-    }
-    const { kind, runs } = fresh ? wish : await opposite(queries, canvas, wish);
-    if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
-      throw notFound('such sitting');
-    }
-    const last = runs.at(-2)! + runs.at(-1)! - 1;
-    const stretch = await stretchOf(queries, canvas.id, runs[0]!, last, cells);
-    const changed = changedCells(stretch, kind, runs);
-    if (!fresh) refuseHalf(wish, kind, countCells(runs), countCells(changed));
-    if (changed.length === 0) return idle(queries, canvas, asked, kind, screenId);
-    applyMark(stretch.laid, kind, changed, stretch.first);
-    const line = stretch.lines && onlyLine(stretch.lines, changed, stretch.first);
-    const happenedAt = new Date().toISOString();
-    const { id, sittingId, undoes, redoes } = wish;
-    const { canvasId, digest } = asked;
-    const mark = {
-      id,
-      canvasId,
-      screenId,
-      sittingId,
-      happenedAt,
-      kind,
-      changed,
-      line,
-      undoes,
-      redoes,
-      digest,
-    };
-    const laid = await addMark(queries, mark, stretch);
-    if (laid === null) return (await repeated(queries, canvas, asked, screenId))!;
-    // After something new at this screen, undo acts on just that, and there is nothing to redo.
-    const history = fresh
-      ? { undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true }, redo: null }
-      : await markHistory(queries, canvas.id, screenId);
-    return { id, kind, runs: changed, laid, history };
-  });
+  return database.transaction(
+    async (queries) => {
+      if (!fresh) {
+        const known = await repeated(queries, canvas, asked, screenId);
+        if (known) return known;
+      }
+      const { kind, runs } = fresh ? wish : await opposite(queries, canvas, wish);
+      if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
+        throw notFound('such sitting');
+      }
+      const last = runs.at(-2)! + runs.at(-1)! - 1;
+      const stretch = await stretchOf(queries, canvas.id, runs[0]!, last, cells);
+      const changed = changedCells(stretch, kind, runs);
+      if (!fresh) refuseHalf(wish, kind, countCells(runs), countCells(changed));
+      if (changed.length === 0) return idle(queries, canvas, asked, kind, screenId);
+      applyMark(stretch.laid, kind, changed, stretch.first);
+      const line = stretch.lines && onlyLine(stretch.lines, changed, stretch.first);
+      const happenedAt = new Date().toISOString();
+      const { id, sittingId, undoes, redoes } = wish;
+      const { canvasId, digest } = asked;
+      const mark = {
+        id,
+        canvasId,
+        screenId,
+        sittingId,
+        happenedAt,
+        kind,
+        changed,
+        line,
+        undoes,
+        redoes,
+        digest,
+      };
+      const laid = await addMark(queries, mark, stretch);
+      if (laid === null) return (await repeated(queries, canvas, asked, screenId))!;
+      // After something new at this screen, undo acts on just that, and there is nothing to redo.
+      const history = fresh
+        ? { undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true }, redo: null }
+        : await markHistory(queries, canvas.id, screenId);
+      return { id, kind, runs: changed, laid, history };
+    },
+    { canvasId: canvas.id },
+  );
 }
 
 /** A mark that changes nothing is no entry; only its request is remembered. @throws Problem when its id is taken */

@@ -115,7 +115,11 @@ const PHOTO_SIDE = 1600;
  * A photo (JPEG, PNG or WebP) as a JPEG of moderate size, upright and without the place and time a camera writes in.
  * @throws Problem when it is no picture, or too large to unpack
  */
-export async function photoToJpeg(bytes: Uint8Array): Promise<Uint8Array> {
+export async function photoToJpeg({ bytes }: { bytes: Uint8Array }): Promise<Uint8Array> {
+  const kind = kindOfPicture(bytes);
+  if (kind !== 'JPEG' && kind !== 'PNG' && kind !== 'WebP') {
+    throw unreadable(`${kind ? `A photo cannot be a ${kind}.` : whatItIs(bytes)} Use a JPEG, PNG or WebP.`);
+  }
   try {
     const jpeg = await sharp(bytes, { limitInputPixels: MAX_PHOTO_PIXELS })
       .rotate()

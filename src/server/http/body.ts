@@ -5,6 +5,8 @@ import { many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import { Problem } from './problem';
 
+/** Nothing larger is taken, whatever it is. */
+export const MAX_REQUEST_BYTES = 32_000_000;
 const MAX_JSON_BYTES = 8_000_000;
 /** Deeper than any request of ours; a parser's and a schema's stack end somewhere. */
 const MAX_NESTING = 24;
@@ -36,13 +38,55 @@ export async function readJson<S extends Schema>(request: Request, schema: S): P
   } catch {
     throw new Problem(400, 'Not JSON', 'The body of the request is not JSON.');
   }
+  if (UNKEPT.test(text)) refuseUnkept(value);
   refuseLongLists(descriptionOf(schema), value, '');
-  return (await schema.validate(value)) as InferType<S>;
+  return validated(schema, value);
+}
+
+/** Where text may hold what no database keeps: an escaped NUL or half of a pair of surrogates. */
+const UNKEPT = /\\u0000|\\u[dD][89a-fA-F]/;
+
+/** @throws Problem where some text cannot be kept as it is */
+function refuseUnkept(value: unknown): void {
+  if (typeof value === 'string') {
+    if (value.includes('\u0000') || !isWellFormed(value)) {
+      throw new Problem(
+        422,
+        'Cannot be kept',
+        'A text holds a sign that cannot be kept (NUL, or half a sign).',
+      );
+    }
+  } else if (Array.isArray(value)) {
+    for (const each of value) refuseUnkept(each);
+  } else if (typeof value === 'object' && value !== null) {
+    for (const [name, each] of Object.entries(value)) {
+      refuseUnkept(name);
+      refuseUnkept(each);
+    }
+  }
+}
+
+function isWellFormed(text: string): boolean {
+  return !/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/.test(text);
+}
+
+async function validated<S extends Schema>(schema: S, value: unknown): Promise<InferType<S>> {
+  try {
+    return (await schema.validate(value)) as InferType<S>;
+  } catch (error) {
+    // The schema library trims what it takes for text without asking whether it is.
+    if (error instanceof TypeError || error instanceof RangeError) {
+      throw new Problem(422, 'Cannot be taken', 'A part of the request is of another kind than it must be.');
+    }
+    throw error;
+  }
 }
 
 /** Checks the query of a URL. */
 export async function readQuery<S extends Schema>(url: URL, schema: S): Promise<InferType<S>> {
-  return (await schema.validate(Object.fromEntries(url.searchParams))) as InferType<S>;
+  const query = Object.fromEntries(url.searchParams);
+  refuseUnkept(query);
+  return validated(schema, query);
 }
 
 const described = new WeakMap<Schema, SchemaDescription>();

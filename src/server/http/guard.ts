@@ -41,5 +41,8 @@ export function addSecurityHeaders(response: Response): void {
       response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
     }
     if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
+  } else if (!response.headers.has('cache-control')) {
+    // Others who use this browser do not find the shelf in its memory.
+    response.headers.set('cache-control', 'private, no-store');
   }
 }

@@ -23,7 +23,7 @@ export async function stationPage(id: string | undefined): Promise<StationPage |
   if (!isUuid(id)) return null;
   const database = await connection();
   try {
-    return await database.transaction(async (queries) => {
+    return await database.snapshot(async (queries) => {
       const legend = await legendOf(queries, id);
       return {
         database,

@@ -1,5 +1,6 @@
 import { ValidationError } from 'yup';
 import { Refusal } from '../../core/refusal';
+import { DataFault } from '../../data/engine/dataFault';
 
 /**
  * A refusal that the caller can understand and mend, sent as a problem response (RFC 9457). Its sentence names what is
@@ -48,6 +49,19 @@ function asProblem(error: unknown): Problem {
   if (error instanceof Refusal) return unreadable(error.message);
   if (error instanceof ValidationError) {
     return new Problem(422, 'Cannot be taken', error.errors[0] ?? error.message, { errors: error.errors });
+  }
+  if (error instanceof DataFault) {
+    console.error(error);
+    return error.kind === 'disk'
+      ? new Problem(507, 'The disk', error.message)
+      : new Problem(503, 'The database', error.message);
+  }
+  const { code } = (error ?? {}) as { code?: unknown };
+  if (code === '22021' || code === '22P05') {
+    return new Problem(422, 'Cannot be kept', 'A text holds a sign that cannot be kept.');
+  }
+  if (code === '53100') {
+    return new Problem(507, 'The disk', 'The disk of the data is full. Make room on it, then try again.');
   }
   console.error(error);
   return new Problem(

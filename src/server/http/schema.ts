@@ -1,4 +1,4 @@
-import { mixed, setLocale } from 'yup';
+import { addMethod, mixed, setLocale, string } from 'yup';
 
 /*
  * The schema library, with sentences in place of its own messages. Contracts import it from here, so that the sentences
@@ -52,6 +52,16 @@ setLocale({
     max: ({ path, max }: At & { max?: number }) => `${where(path)} must have ${max} entries or fewer.`,
     length: ({ path, length }: At & { length?: number }) => `${where(path)} must have ${length} entries.`,
   },
+});
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+// The library knows the older versions of RFC 9562 only; the number of its version is none of our business.
+addMethod(string, 'uuid', function uuid(message?: string) {
+  return this.matches(UUID, {
+    name: 'uuid',
+    message: message ?? (({ path }: At) => `${where(path)} must be a UUID.`),
+  });
 });
 
 /**

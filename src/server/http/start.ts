@@ -1,18 +1,80 @@
-import { stat } from 'node:fs/promises';
 import { createServer, type RequestListener } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
-import { connection } from '../../data/engine/connection';
+import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
+import { DataFault } from '../../data/engine/dataFault';
 import { DirectoryInUse } from '../../data/engine/dataLock';
+import { backUpDaily, makeBackup } from '../backups/backups';
+import { runCommand } from '../backups/command';
+import { canRescue, rescueListener } from '../rescue/rescue';
+import { limited, limitServer } from './limits';
+
+/** Whatever hangs, the program is gone after this. */
+const STOP_MS = 4000;
 
 /** Starts the built application: takes the data, then listens on the loopback address. */
 async function start(): Promise<void> {
   const port = readPort(process.env.PORT);
-  const isNew = (await stat(join(dataDirectory(), 'pglite')).catch(() => null)) === null;
-  console.log(isNew ? 'Setting up an empty shelf…' : 'Opening the shelf…');
-  const database = await connection();
+  console.log('Opening the shelf…');
+  let database: KeptDatabase | null = null;
+  let listener: RequestListener;
+  const open = async () => {
+    database = await connection((older) =>
+      makeBackup(older, 'before an update', new Date()).then(() =>
+        console.log('A backup was made before the update.'),
+      ),
+    );
+    listener = await application();
+    backUpDaily(database);
+  };
+  try {
+    await open();
+  } catch (error) {
+    if (!(error instanceof DataFault) || !canRescue(error)) throw error;
+    forgetConnection();
+    console.error(error.message);
+    const rescue = await rescueListener(dataDirectory(), error, open);
+    const { good } = rescue;
+    console.error(
+      good
+        ? `The newest good backup is ${good.name}. Open the page below to restore it.`
+        : 'There is no good backup here.',
+    );
+    listener = rescue.listener;
+  }
+  const server = createServer(limited((request, response) => listener(request, response)));
+  limitServer(server);
+  server.once('error', (error: NodeJS.ErrnoException) => {
+    const taken = error.code === 'EADDRINUSE';
+    void Promise.resolve(database?.close()).finally(() =>
+      fail(
+        taken
+          ? `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/oculent`
+          : error.message,
+      ),
+    );
+  });
+  server.listen(port, '127.0.0.1', () => {
+    console.log(`Oculent is open at http://127.0.0.1:${port}/ (Ctrl+C closes it)`);
+  });
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    // A thread that is busy in foreign code cannot be asked to stop. What was acknowledged is on the disk.
+    setTimeout(() => process.kill(process.pid, 'SIGKILL'), STOP_MS);
+    server.close();
+    server.closeIdleConnections();
+    void Promise.resolve(database?.close()).finally(() => process.exit(0));
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+}
+
+/** The built pages and their files. */
+async function application(): Promise<RequestListener> {
   const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as {
     handler: RequestListener;
   };
@@ -26,36 +88,7 @@ async function start(): Promise<void> {
         response.setHeader('cache-control', 'public, max-age=31536000, immutable');
     },
   });
-  const server = createServer((request, response) => {
-    files(request, response, () => entry.handler(request, response));
-  });
-  // Longer than clients keep a connection: else one of them may send into a connection that is just being closed.
-  server.keepAliveTimeout = 65_000;
-  server.once('error', (error: NodeJS.ErrnoException) => {
-    const taken = error.code === 'EADDRINUSE';
-    void database
-      .close()
-      .finally(() =>
-        fail(
-          taken
-            ? `Port ${port} is taken. Choose another one, for example PORT=${port + 1} bin/oculent`
-            : error.message,
-        ),
-      );
-  });
-  server.listen(port, '127.0.0.1', () => {
-    console.log(`Oculent is open at http://127.0.0.1:${port}/ (Ctrl+C closes it)`);
-  });
-  let stopping = false;
-  const stop = () => {
-    if (stopping) return;
-    stopping = true;
-    server.close();
-    server.closeIdleConnections();
-    void database.close().finally(() => process.exit(0));
-  };
-  process.on('SIGTERM', stop);
-  process.on('SIGINT', stop);
+  return (request, response) => files(request, response, () => entry.handler(request, response));
 }
 
 function readPort(text = '4470'): number {
@@ -70,4 +103,15 @@ function fail(sentence: string): never {
   process.exit(1);
 }
 
-start().catch((error: unknown) => fail(error instanceof DirectoryInUse ? error.message : String(error)));
+// Whatever is written is for its owner alone.
+process.umask(0o077);
+const [command, ...rest] = process.argv.slice(2);
+(command === undefined ? start() : runCommand(command, rest)).catch((error: unknown) =>
+  fail(
+    error instanceof DirectoryInUse || error instanceof DataFault
+      ? error.message
+      : error instanceof Error && 'detail' in error
+        ? String(error.detail)
+        : String(error),
+  ),
+);

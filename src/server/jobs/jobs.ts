@@ -11,12 +11,9 @@ const underway = new Map<string, { job: Job; controller: AbortController }>();
  * end it. Without, it is done all the same. The job ends with the request, also when the page is left.
  * @throws Problem when the id is no UUID, or stands for a job that runs
  */
-export async function asJob<Result>(
-  request: Request,
-  work: (job: Job | null) => Promise<Result>,
-): Promise<Result> {
+export async function asJob<Result>(request: Request, work: (job: Job) => Promise<Result>): Promise<Result> {
   const id = new URL(request.url).searchParams.get('job');
-  if (id === null) return work(null);
+  if (id === null) return work({ progress: new Progress(), signal: request.signal });
   if (!isUuid(id)) throw conflict('The id of a job must be a UUID.');
   if (underway.has(id)) throw conflict('A job of this id is under way.');
   const controller = new AbortController();

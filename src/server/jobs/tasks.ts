@@ -1,10 +1,12 @@
 import { allotBoth } from '../../core/kitup/severalPots';
 import { packArchive } from '../archive/pack';
 import { readArchive } from '../archive/unpack';
+import { backUp, checkSource, readyEverything } from '../backups/work';
 import { chartFile, chartPdf, clothPng } from '../chart/chartFiles';
 import { chartKind } from '../chart/kind';
 import { readChart } from '../chart/readChart';
 import { readSheetFile } from '../checkin/sheetFile';
+import { photoToJpeg } from '../files/pixels';
 import { writeSpreadsheet } from '../files/spreadsheet';
 import { labelsPdf, labelsSvg } from '../labels/print';
 import { drawingPdf } from '../print/drawingPdf';
@@ -13,11 +15,14 @@ import { requestPdf } from '../requests/requestPdf';
 import { stitchReading } from '../stitches/reading';
 import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
 
-/** All heavy work of the server, by its name: plain data in, plain data out; none of it knows the database. */
+/** All heavy work of the server, by its name: plain data in, plain data out. None of it touches the running
+ * database; backups work on a copy of it. */
 export const TASKS = {
   allotBoth,
+  backUp,
   chartFile,
   chartKind,
+  checkSource,
   checkSymbols,
   chartPdf,
   clothPng,
@@ -26,9 +31,11 @@ export const TASKS = {
   labelsSvg,
   lookAlikes,
   packArchive,
+  photoToJpeg,
   readArchive,
   readChart,
   readSheetFile,
+  readyEverything,
   requestPdf,
   stitchReading,
   unprintable,

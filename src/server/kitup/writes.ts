@@ -64,7 +64,7 @@ const MOST_TRIES = 3;
  */
 export async function planKitup(database: Database, canvas: Canvas, wish: KitupWish): Promise<void> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
-    const ground = await database.transaction((queries) => groundOf(queries, canvas, wish));
+    const ground = await database.snapshot((queries) => groundOf(queries, canvas, wish));
     const confusable = (await likePairsOf(ground.legend)).map(({ lines }) => lines);
     const both = await inWorker('allotBoth', { ...ground.task, confusable });
     const kept = await database.transaction(async (queries) => {

@@ -3,6 +3,7 @@ import type { LegendLine } from '../../canvas/legend';
 import { makeChart } from '../../cells/chart';
 import { readWords, WORD_KINDS, type WordKind, wordsOfKind } from '../../codes/legendWords';
 import { Refusal } from '../../refusal';
+import { GUARDED, unguarded } from '../../words/csvGuard';
 import { type ChartReading, mostFrequent } from './fromPixels';
 
 /** Words in a grid cell that mean "no drill here". */
@@ -23,7 +24,7 @@ export function chartFromGrid(
   const rows = Papa.parse<string[]>(text.replace(/(\r?\n)+$/, ''), {
     delimiter: '',
     delimitersToGuess: [',', '\t', ';'],
-  }).data;
+  }).data.map((row) => row.map(unguarded));
   return chartFromRows(rows, size, legend, wanted);
 }
 
@@ -97,5 +98,5 @@ export function chartToGrid(
     const row = chart.cells.subarray(y * chart.width, (y + 1) * chart.width);
     rows.push(Array.from(row, (cell) => words.get(cell) ?? ''));
   }
-  return Papa.unparse(rows);
+  return Papa.unparse(rows, GUARDED);
 }

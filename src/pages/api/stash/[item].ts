@@ -11,12 +11,12 @@ export const PUT = endpoint(async (database, { request, params }) => {
   if (!isUuid(params.item)) throw notFound('such item in the stash');
   const screen = screenOf(request);
   await correctStash(database, { id, item: { ...item, id: params.item } }, screen);
-  return json(await database.transaction((queries) => stashView(queries, screen)));
+  return json(await database.snapshot((queries) => stashView(queries, screen)));
 });
 
 /** Deletes an item of the stash; it is kept for a while. */
 export const DELETE = endpoint(async (database, { request, params }) => {
   if (!isUuid(params.item)) throw notFound('such item in the stash');
   await removeStashItem(database, params.item);
-  return json(await database.transaction((queries) => stashView(queries, screenOf(request))));
+  return json(await database.snapshot((queries) => stashView(queries, screenOf(request))));
 });

@@ -5,12 +5,12 @@ import { stashView } from '../../../server/stash/view';
 import { putIntoStash } from '../../../server/stash/writes';
 
 export const GET = endpoint(async (database, { request }) =>
-  json(await database.transaction((queries) => stashView(queries, screenOf(request)))),
+  json(await database.snapshot((queries) => stashView(queries, screenOf(request)))),
 );
 
 /** Adds leftovers to the stash. */
 export const POST = endpoint(async (database, { request }) => {
   const screen = screenOf(request);
   await putIntoStash(database, await readJson(request, stashItemSchema), screen);
-  return json(await database.transaction((queries) => stashView(queries, screen)), 201);
+  return json(await database.snapshot((queries) => stashView(queries, screen)), 201);
 });

@@ -8,5 +8,5 @@ import { undoStash } from '../../../server/stash/writes';
 export const POST = endpoint(async (database, { request }) => {
   const screen = screenOf(request);
   await undoStash(database, await readJson(request, stashUndoSchema), screen);
-  return json(await database.transaction((queries) => stashView(queries, screen)), 201);
+  return json(await database.snapshot((queries) => stashView(queries, screen)), 201);
 });

@@ -10,7 +10,7 @@ export const GET = canvasEndpoint(async (database, canvas, { request }) => {
   const tag = `${await revisionOf(database, canvas.id)} ${screen ?? ''}`.trim();
   return (
     unchanged(request, tag) ??
-    json(await database.transaction((queries) => checkinView(queries, canvas, screen)), 200, tag)
+    json(await database.snapshot((queries) => checkinView(queries, canvas, screen)), 200, tag)
   );
 });
 

@@ -6,5 +6,5 @@ import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 /** Says what a correction would cost; changes nothing. */
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const facts = await readJson(request, canvasFactsSchema);
-  return json(await database.transaction((queries) => reportOfFacts(queries, canvas, facts)));
+  return json(await database.snapshot((queries) => reportOfFacts(queries, canvas, facts)));
 });

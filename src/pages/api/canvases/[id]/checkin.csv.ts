@@ -5,7 +5,7 @@ import { checkinView } from '../../../../server/checkin/view';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
-  const { supply } = await database.transaction((queries) => checkinView(queries, canvas));
+  const { supply } = await database.snapshot((queries) => checkinView(queries, canvas));
   const table = checkinTableOut(await legendOf(database, canvas.id), supply);
   return content(tableToCsv(table), 'text/csv; charset=utf-8', `${canvas.title} check-in.csv`);
 });

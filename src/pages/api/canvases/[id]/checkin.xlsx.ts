@@ -6,7 +6,7 @@ import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { inWorker } from '../../../../server/jobs/pool';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
-  const { supply } = await database.transaction((queries) => checkinView(queries, canvas));
+  const { supply } = await database.snapshot((queries) => checkinView(queries, canvas));
   const { header, rows } = checkinTableOut(await legendOf(database, canvas.id), supply);
   return content(
     await inWorker('writeSpreadsheet', { name: canvas.title, header, rows }),

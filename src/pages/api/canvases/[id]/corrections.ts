@@ -5,12 +5,12 @@ import { readJson } from '../../../../server/http/body';
 import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas, { request }) =>
-  json(await database.transaction((queries) => correctionsView(queries, canvas, screenOf(request)))),
+  json(await database.snapshot((queries) => correctionsView(queries, canvas, screenOf(request)))),
 );
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const wish = await readJson(request, correctionUndoSchema);
   const screen = screenOf(request);
   await undoCorrection(database, canvas, wish, screen);
-  return json(await database.transaction((queries) => correctionsView(queries, canvas, screen)), 201);
+  return json(await database.snapshot((queries) => correctionsView(queries, canvas, screen)), 201);
 });

@@ -7,5 +7,5 @@ import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const screen = screenOf(request);
   await replaceFinish(database, canvas, await readJson(request, finishSchema), screen);
-  return json(await database.transaction((queries) => repairView(queries, canvas, screen)), 201);
+  return json(await database.snapshot((queries) => repairView(queries, canvas, screen)), 201);
 });

@@ -5,7 +5,7 @@ import { readJson } from '../../../../server/http/body';
 import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
 
 export const GET = canvasEndpoint(async (database, canvas, { request }) =>
-  json(await database.transaction((queries) => benchView(queries, canvas, screenOf(request)))),
+  json(await database.snapshot((queries) => benchView(queries, canvas, screenOf(request)))),
 );
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) =>

@@ -5,5 +5,5 @@ import { placingView } from '../../../../server/placing/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { section } = await readQuery(url, placingQuery);
-  return json(await database.transaction((queries) => placingView(queries, canvas, section)));
+  return json(await database.snapshot((queries) => placingView(queries, canvas, section)));
 });

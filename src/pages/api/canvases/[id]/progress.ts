@@ -6,6 +6,6 @@ import { progressView, todayIn } from '../../../../server/progress/view';
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone } = await readQuery(url, progressQuery);
   return json(
-    await database.transaction((queries) => progressView(queries, canvas, zone, todayIn(zone, new Date()))),
+    await database.snapshot((queries) => progressView(queries, canvas, zone, todayIn(zone, new Date()))),
   );
 });

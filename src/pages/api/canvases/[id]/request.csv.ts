@@ -3,7 +3,7 @@ import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { dateInWords, requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
-  const { lines } = await database.transaction((queries) =>
+  const { lines } = await database.snapshot((queries) =>
     requestView(queries, canvas, dateInWords(new Date())),
   );
   return content(requestCsv(canvas, lines), 'text/csv; charset=utf-8', `${canvas.title} request.csv`);

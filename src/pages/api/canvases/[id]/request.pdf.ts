@@ -8,7 +8,7 @@ import { dateInWords, requestView } from '../../../../server/requests/view';
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { paper } = await readQuery(url, requestPdfQuery);
   const date = dateInWords(new Date());
-  const { lines, photos } = await database.transaction((queries) => requestView(queries, canvas, date));
+  const { lines, photos } = await database.snapshot((queries) => requestView(queries, canvas, date));
   const jpegs: Uint8Array[] = [];
   for (const entry of photos) {
     const photo = await inspectionPhoto(database, canvas.id, entry);

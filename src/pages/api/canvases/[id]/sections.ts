@@ -6,7 +6,7 @@ import { blockSizeSchema } from '../../../../server/sections/contract';
 import { faultInBlock, sectionsView } from '../../../../server/sections/view';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
-  json(await database.transaction((queries) => sectionsView(queries, canvas))),
+  json(await database.snapshot((queries) => sectionsView(queries, canvas))),
 );
 
 export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
@@ -14,5 +14,5 @@ export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
   const fault = faultInBlock(canvas, block);
   if (fault !== null) throw unreadable(fault);
   await putBlockSize(database, canvas.id, block);
-  return json(await database.transaction((queries) => sectionsView(queries, canvas)));
+  return json(await database.snapshot((queries) => sectionsView(queries, canvas)));
 });

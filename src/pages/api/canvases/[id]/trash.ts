@@ -6,5 +6,5 @@ import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await recordTrash(database, canvas, await readJson(request, trashSchema));
-  return json(await database.transaction((queries) => checkinView(queries, canvas, screenOf(request))), 201);
+  return json(await database.snapshot((queries) => checkinView(queries, canvas, screenOf(request))), 201);
 });

@@ -5,10 +5,10 @@ import { kitupView } from '../../../../../server/kitup/view';
 import { planKitup } from '../../../../../server/kitup/writes';
 
 export const GET = canvasEndpoint(async (database, canvas, { request }) =>
-  json(await database.transaction((queries) => kitupView(queries, canvas, screenOf(request)))),
+  json(await database.snapshot((queries) => kitupView(queries, canvas, screenOf(request)))),
 );
 
 export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
   await planKitup(database, canvas, await readJson(request, kitupSchema));
-  return json(await database.transaction((queries) => kitupView(queries, canvas, screenOf(request))));
+  return json(await database.snapshot((queries) => kitupView(queries, canvas, screenOf(request))));
 });

@@ -7,5 +7,5 @@ import { notePot } from '../../../../../server/kitup/writes';
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const screen = screenOf(request);
   await notePot(database, canvas, await readJson(request, potEventSchema), screen);
-  return json(await database.transaction((queries) => kitupView(queries, canvas, screen)), 201);
+  return json(await database.snapshot((queries) => kitupView(queries, canvas, screen)), 201);
 });

@@ -7,7 +7,7 @@ import { coverFromStash } from '../../../../../server/requests/writes';
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await coverFromStash(database, canvas, await readJson(request, coverSchema), screenOf(request));
   return json(
-    await database.transaction((queries) => requestView(queries, canvas, dateInWords(new Date()))),
+    await database.snapshot((queries) => requestView(queries, canvas, dateInWords(new Date()))),
     201,
   );
 });

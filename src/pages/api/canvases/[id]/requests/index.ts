@@ -5,14 +5,14 @@ import { dateInWords, requestView } from '../../../../../server/requests/view';
 import { noteRequestState } from '../../../../../server/requests/writes';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
-  json(await database.transaction((queries) => requestView(queries, canvas, dateInWords(new Date())))),
+  json(await database.snapshot((queries) => requestView(queries, canvas, dateInWords(new Date())))),
 );
 
 /** Says how far the request for one colour has come. */
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   await noteRequestState(database, canvas, await readJson(request, requestStateSchema));
   return json(
-    await database.transaction((queries) => requestView(queries, canvas, dateInWords(new Date()))),
+    await database.snapshot((queries) => requestView(queries, canvas, dateInWords(new Date()))),
     201,
   );
 });

@@ -7,5 +7,5 @@ import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpo
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { id } = await readJson(request, sittingSchema);
   await startSitting(database, canvas, id);
-  return json(await database.transaction((queries) => benchView(queries, canvas, screenOf(request))), 201);
+  return json(await database.snapshot((queries) => benchView(queries, canvas, screenOf(request))), 201);
 });

@@ -9,5 +9,5 @@ export const POST = canvasEndpoint(async (database, canvas, { request, params })
   const { note } = await readJson(request, sittingEndSchema);
   if (!isUuid(params.sitting)) throw notFound('such sitting');
   await stopSitting(database, canvas, params.sitting, note);
-  return json(await database.transaction((queries) => benchView(queries, canvas, screenOf(request))), 201);
+  return json(await database.snapshot((queries) => benchView(queries, canvas, screenOf(request))), 201);
 });
