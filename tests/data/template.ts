@@ -15,5 +15,7 @@ export async function setup(): Promise<() => Promise<void>> {
   const file = join(directory, 'empty.tar');
   await writeFile(file, new Uint8Array(await dump.arrayBuffer()));
   process.env.OCULENT_TEST_DATABASE = file;
+  // In place of the one that the build makes.
+  process.env.OCULENT_TEMPLATE = file;
   return () => rm(directory, { recursive: true, force: true });
 }

@@ -6,7 +6,6 @@ import { Package } from 'datapackage';
 import { strToU8, zipSync } from 'fflate';
 import JSZip from 'jszip';
 import { PNG } from 'pngjs';
-import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ARCHIVE_TABLES } from '../../src/core/archive/tables';
 import type { Canvas } from '../../src/core/canvas/canvas';
@@ -16,15 +15,12 @@ import { bitmapOf } from '../../src/data/bench';
 import { findCanvas, removeCanvas } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
-import { putStorage } from '../../src/data/storage';
 import { archiveOf } from '../../src/server/archive/archiveOut';
 import { restoreArchive } from '../../src/server/archive/restore';
-import { correctSitting, enterMark } from '../../src/server/bench/writes';
-import { editChart } from '../../src/server/chart/edits';
-import { correctFacts, saveColourList } from '../../src/server/corrections/writes';
 import { planKitup } from '../../src/server/kitup/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
+import { busyCanvas } from './busyCanvas';
 
 let database: Database;
 let canvas: Canvas;
@@ -33,133 +29,10 @@ const moment = new Date('2026-05-02T09:30:00Z');
 
 beforeAll(async () => {
   database = await memoryDatabase();
-  canvas = await busyCanvas();
+  canvas = await busyCanvas(database, moment);
   zip = await archiveOf(database, canvas, moment);
 });
 afterAll(() => database.close());
-
-/** A canvas with something in every table. */
-async function busyCanvas(): Promise<Canvas> {
-  const legend = [
-    line(1, { name: 'Moss, "wet"; dark', symbol: ',' }),
-    line(2, { hex: null, symbol: null, name: '' }),
-    line(3, { hex: '#d8432b', finish: 'glow' }),
-  ];
-  const made = await shelve(database, legend, chartOfRows('1123', '2.33', '3211'), {
-    title: 'Owls, “old” & new',
-    panels: 2,
-  });
-  const add = (sql: string, ...values: unknown[]) => database.query(sql, values);
-  const sitting = randomUUID();
-  await add(
-    'insert into sitting (id, canvas_id, started_at) values ($1, $2, $3)',
-    sitting,
-    made.id,
-    moment.toISOString(),
-  );
-  await add(
-    'insert into sitting_end (sitting_id, ended_at, note) values ($1, $2, $3)',
-    sitting,
-    moment.toISOString(),
-    'Two\nlines',
-  );
-  await correctSitting(database, made, sitting, {
-    id: randomUUID(),
-    startedAt: '2026-02-01T18:00:00.000Z',
-    endedAt: '2026-02-01T19:00:00.000Z',
-    note: 'Corrected',
-    removed: false,
-  });
-  const mark = { kind: 'lay' as const, sittingId: sitting, undoes: null, redoes: null };
-  const first = randomUUID();
-  await enterMark(database, made, { ...mark, id: first, runs: [0, 3, 6, 2] });
-  await enterMark(database, made, { ...mark, id: randomUUID(), runs: [8, 1] });
-  await add(
-    `insert into bag_entry (id, canvas_id, happened_at, kind, line, label, drills, how, spread)
-     values ($1, $2, $3, 'count', 1, '401', 190, 'weighed', 2.25), ($4, $2, $3, 'count', null, '9999', 12, 'counted', null)`,
-    randomUUID(),
-    made.id,
-    moment.toISOString(),
-    randomUUID(),
-  );
-  await add('insert into section_plan (canvas_id, block_columns, block_rows) values ($1, 2, 3)', made.id);
-  await add(
-    `insert into panel_plan (canvas_id, column_cuts, row_cuts, overlap, margin_mm, reach_width_cm)
-     values ($1, '[]', '[]', 0, 12.5, 60)`,
-    made.id,
-  );
-  await add(
-    'insert into trash_record (id, canvas_id, happened_at, handled, thrown) values ($1, $2, $3, 400, 9)',
-    randomUUID(),
-    made.id,
-    moment.toISOString(),
-  );
-  await add(
-    `insert into request_state (id, canvas_id, line, happened_at, state) values ($1, $2, 3, $3, 'asked')`,
-    randomUUID(),
-    made.id,
-    moment.toISOString(),
-  );
-  const photo = await sharp({ create: { width: 9, height: 9, channels: 3, background: '#446688' } })
-    .jpeg()
-    .toBuffer();
-  const entry = randomUUID();
-  await add(
-    `insert into inspection_entry (id, canvas_id, happened_at, kind, note, width_cm, photo) values ($1, $2, $3, 'size', '', 29.25, $4)`,
-    entry,
-    made.id,
-    moment.toISOString(),
-    new Uint8Array(photo),
-  );
-  await add(
-    'insert into inspection_withdrawal (entry_id, happened_at) values ($1, $2)',
-    entry,
-    moment.toISOString(),
-  );
-  await editChart(database, made, { id: randomUUID(), edits: [{ runs: [1, 1], line: 3 }] });
-  await add(
-    'insert into ran_out (id, canvas_id, line, happened_at, left_drills, to_lay) values ($1, $2, 3, $3, 2, 5)',
-    randomUUID(),
-    made.id,
-    moment.toISOString(),
-  );
-  const basedOn = null;
-  await saveColourList(database, made, {
-    lines: [{ ...legend[0]!, packets: 4 }, ...legend.slice(1)],
-    basedOn,
-  });
-  await saveColourList(database, made, { lines: legend, basedOn });
-  await correctFacts(database, made, { packetDrills: 250 });
-  await correctFacts(database, made, { packetDrills: 200 });
-  await add(
-    `insert into symbol_drawing (canvas_id, code, finish, path) values ($1, '402', 'plain', 'M0 0L100 0L50 100Z')`,
-    made.id,
-  );
-  await add('insert into lid_mark (canvas_id, line, other_line) values ($1, 1, 2)', made.id);
-  const slots = [0, 1].map((x) => ({ id: `s${x + 1}`, x, y: 0, width: 1, height: 1, form: 'box' as const }));
-  const tray = { columns: 2, rows: 1, unitWidthMm: 30, unitDepthMm: 30, heightMm: 24, wallMm: 1.5, slots };
-  const caseId = randomUUID();
-  await putStorage(
-    database,
-    { id: caseId, name: 'Small box', packingShare: 0.55, trays: [tray] },
-    moment.toISOString(),
-  );
-  await planKitup(database, made, {
-    storageIds: [caseId],
-    order: 'code',
-    leave: 'fewest drills',
-    goals: ['closes', 'overflow', 'refills', 'order', 'neighbours'],
-    several: false,
-    locks: [],
-  });
-  await add(
-    `insert into pot_event (id, canvas_id, line, happened_at, kind) values ($1, $2, 1, $3, 'fill')`,
-    randomUUID(),
-    made.id,
-    moment.toISOString(),
-  );
-  return made;
-}
 
 /** Every row of a canvas, with its chart and what is laid. */
 async function everything(from: Database, of: Canvas) {

@@ -15,14 +15,18 @@ export function contentsInWords(contents: Contents | null): string {
   if (!contents) return 'It holds everything, as an older Oculent kept it.';
   const { canvases, leftovers, cases, photos, bags } = contents;
   const here = canvases.filter(({ deleted }) => !deleted).length;
+  const rest: [n: number, noun: string][] = [
+    [bags, 'bag'],
+    [leftovers, 'leftover'],
+    [cases, 'case'],
+    [photos, 'photo'],
+  ];
   const parts = [
     counted(here, 'canvas', 'canvases'),
-    counted(bags, 'bag'),
-    counted(leftovers, 'leftover'),
-    counted(cases, 'case'),
-    counted(photos, 'photo'),
+    ...rest.filter(([n]) => n > 0).map(([n, noun]) => counted(n, noun)),
   ];
-  return `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}.`;
+  const last = parts.pop()!;
+  return `${parts.length > 0 ? `${parts.join(', ')} and ` : ''}${last}.`;
 }
 
 /** `840 kB`, `12.3 MB`: sizes of files. */

@@ -1,11 +1,11 @@
 /**
- * A moment as people say it, by the clock of this device: `at 14:02`, `yesterday at 9:15`, `on 3 November at 14:02`.
- * @example momentInWords(new Date(2026, 10, 3, 14, 2), new Date(2026, 10, 3, 18, 0)) // 'at 14:02'
+ * A moment as people say it, by the clock of this device: `today at 14:02`, `yesterday at 9:15`, `on 3 November at 14:02`.
+ * @example momentInWords(new Date(2026, 10, 3, 14, 2), new Date(2026, 10, 3, 18, 0)) // 'today at 14:02'
  */
 export function momentInWords(moment: Date, now: Date): string {
   const time = moment.toLocaleTimeString('en-GB', { hour: 'numeric', minute: '2-digit' });
   const days = Math.round((startOfDay(now) - startOfDay(moment)) / 86_400_000);
-  if (days === 0) return `at ${time}`;
+  if (days === 0) return `today at ${time}`;
   if (days === 1) return `yesterday at ${time}`;
   const year = moment.getFullYear() === now.getFullYear() ? {} : ({ year: 'numeric' } as const);
   const date = moment.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', ...year });

@@ -20,6 +20,11 @@ export function dataDirectory(): string {
 /** An empty database with all tables, made when the program is built; setting one up takes three times as long. */
 export const TEMPLATE = 'dist/database.tar';
 
+/** The template, or what `OCULENT_TEMPLATE` names in its place; null where there is none. */
+export function readTemplate(): Promise<Uint8Array | null> {
+  return readFile(resolve(process.env.OCULENT_TEMPLATE ?? TEMPLATE)).catch(() => null);
+}
+
 /** A database that lies in a directory of its own. */
 export interface OwnDatabase extends Database {
   /** Leads to the directory, also after it was renamed. */
@@ -83,8 +88,7 @@ async function openHeld(
 async function beginIn(directory: string): Promise<void> {
   const draft = join(directory, DRAFT);
   await rm(draft, { recursive: true, force: true });
-  const template = await readFile(join(process.cwd(), TEMPLATE)).catch(() => null);
-  const database = await openInDirectory(new DurableFs(draft), template);
+  const database = await openInDirectory(new DurableFs(draft), await readTemplate());
   await database.script('checkpoint');
   await database.close();
   await forOwnerAlone(draft);

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { open, readFile } from 'node:fs/promises';
 import type { Contents } from '../../core/backups/contents';
 import type { Database, Queries } from '../../data/engine/database';
-import { TEMPLATE } from '../../data/engine/dataDirectory';
+import { readTemplate } from '../../data/engine/dataDirectory';
 import { knownMigrations, migrate } from '../../data/engine/migrate';
 import { openInMemory, openThrowaway } from '../../data/engine/pglite';
 import { openServer } from '../../data/engine/postgres';
@@ -110,8 +110,7 @@ async function filledWith(file: EverythingFile): Promise<Database> {
   const last = file.migrations.at(-1);
   const isOurs = file.migrations.every((name, i) => known[i] === name) && last !== undefined;
   if (!isOurs) throw unreadable('This file was written by a newer Oculent. Bring this one up to date first.');
-  const template =
-    file.migrations.length === known.length ? await readFile(TEMPLATE).catch(() => null) : null;
+  const template = file.migrations.length === known.length ? await readTemplate() : null;
   const database = await openInMemory(template);
   try {
     await migrate(database, { upTo: last });

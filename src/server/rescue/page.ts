@@ -19,17 +19,19 @@ function escaped(text: string): string {
   return text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 }
 
+/** The look of the shelf, as far as it needs none of its files. */
 const STYLE = `
-  body { margin: 0; font: 18px/1.5 system-ui, sans-serif; background: #f4efe6; color: #221d18; }
+  body { margin: 0; font: 18px/1.5 system-ui, sans-serif; background: #e8e2d6; color: #221d18; }
   main { max-width: 44rem; margin: 3rem auto; padding: 0 1.5rem; }
   h1 { font-size: 1.7rem; line-height: 1.25; margin: 0 0 1rem; }
-  .slip { background: #fffdf8; border: 1px solid #b9ab95; border-radius: 6px; padding: 1rem 1.25rem; margin: 1.25rem 0; }
+  h2 { font-size: 1.25rem; margin: 0 0 .5rem; }
+  p { margin: .5rem 0; }
+  .slip { background: #fbf8f2; box-shadow: 0 1px 3px rgb(40 28 12 / 30%); padding: 1rem 1.25rem; margin: 1.25rem 0; }
   .alarm { border-left: 6px solid #a3271b; }
-  button { font: inherit; font-weight: 600; min-height: 48px; padding: 0 1.25rem; border: 0; border-radius: 6px; background: #1d4f5c; color: #fff; cursor: pointer; }
+  button, .button { display: inline-block; box-sizing: border-box; font: inherit; font-weight: 600; line-height: 1.4; min-height: 48px; padding: .65rem 1.25rem; border: 0; border-radius: 4px; background: #6b2045; color: #fff; cursor: pointer; text-decoration: none; }
   button:focus-visible, a:focus-visible { outline: 3px solid #a3271b; outline-offset: 2px; }
   li { margin: .35rem 0; }
   code { overflow-wrap: anywhere; }
-  @media (prefers-color-scheme: dark) { body { background: #1d1a17; color: #efe8dc; } .slip { background: #292420; border-color: #6c6152; } button { background: #8cc5d2; color: #14211f; } }
 `;
 
 /** The page that opens in place of the shelf when the data cannot be used. */
@@ -70,7 +72,7 @@ export function restoredPage(report: RestoreReport): string {
     `<h1>The shelf is back</h1>
     <div class="slip"><p>${counted(report.back.length, 'canvas', 'canvases')} came back: ${escaped(report.back.join(', '))}.</p>
     <p>${report.faults.length === 0 ? 'All records were checked and are whole.' : escaped(report.faults.join(' '))}</p></div>
-    <p><a href="/">To the shelf</a></p>`,
+    <p><a class="button" href="/">To the shelf</a></p>`,
   );
 }
 
