@@ -288,7 +288,7 @@ describe('a backup that is not what it should be', () => {
     ],
     [
       'of a newer format',
-      () => changed((_, d) => void ((d.oculent as { everything: number }).everything = 2)),
+      () => changed((_, d) => void Object.assign(d.oculent as object, { everything: 2 })),
       'written by a newer Oculent',
     ],
     [
