@@ -6,6 +6,8 @@ export type FaultKind = 'foreign' | 'missing' | 'damaged' | 'newer' | 'disk';
 
 /** The data cannot be used as it is; the sentence says why and what to do. Nothing was changed. */
 export class DataFault extends Error {
+  override readonly name = 'DataFault';
+
   constructor(
     readonly kind: FaultKind,
     sentence: string,
@@ -13,6 +15,11 @@ export class DataFault extends Error {
   ) {
     super(sentence, options);
   }
+}
+
+/** The start script and the built pages have each a copy of the class, so it is known by what it says of itself. */
+export function isDataFault(error: unknown): error is DataFault {
+  return error instanceof Error && error.name === 'DataFault';
 }
 
 const DISK_FAULTS: Record<string, string> = {

@@ -82,15 +82,15 @@ export type BagAnswer = Pick<
 export const trashSchema = object({
   id: ledgerId,
   handled: number()
-    .typeError('Give the number of pieces you looked at.')
-    .required('Give the number of pieces you looked at.')
-    .integer('Pieces are counted in whole numbers.')
-    .min(1, 'At least one piece must have gone through your hand.')
-    .max(1_000_000, 'More than a million pieces cannot be right.'),
+    .typeError('Give the number of drills you looked at.')
+    .required('Give the number of drills you looked at.')
+    .integer('Drills are counted in whole numbers.')
+    .min(1, 'At least one drill must have gone through your hand.')
+    .max(1_000_000, 'More than a million drills cannot be right.'),
   thrown: number()
-    .typeError('Give the number of pieces thrown out.')
-    .required('Give the number of pieces thrown out.')
-    .integer('Pieces are counted in whole numbers.')
+    .typeError('Give the number of drills thrown out.')
+    .required('Give the number of drills thrown out.')
+    .integer('Drills are counted in whole numbers.')
     .min(0, 'The number thrown out cannot be below 0.')
     .test(
       'fewer',

@@ -1,6 +1,6 @@
 import { ValidationError } from 'yup';
 import { Refusal } from '../../core/refusal';
-import { DataFault } from '../../data/engine/dataFault';
+import { isDataFault } from '../../data/engine/dataFault';
 
 /**
  * A refusal that the caller can understand and mend, sent as a problem response (RFC 9457). Its sentence names what is
@@ -50,7 +50,7 @@ function asProblem(error: unknown): Problem {
   if (error instanceof ValidationError) {
     return new Problem(422, 'Cannot be taken', error.errors[0] ?? error.message, { errors: error.errors });
   }
-  if (error instanceof DataFault) {
+  if (isDataFault(error)) {
     console.error(error);
     return error.kind === 'disk'
       ? new Problem(507, 'The disk', error.message)
