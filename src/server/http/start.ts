@@ -5,11 +5,11 @@ import sirv from 'sirv';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
 import { DataFault } from '../../data/engine/dataFault';
-import { DirectoryInUse } from '../../data/engine/dataLock';
 import { backUpDaily, makeBackup } from '../backups/backups';
 import { runCommand } from '../backups/command';
 import { canRescue, rescueListener } from '../rescue/rescue';
 import { limited, limitServer } from './limits';
+import { behindPassphrase, readPassphrase } from './passphrase';
 
 /** Whatever hangs, the program is gone after this. */
 const STOP_MS = 4000;
@@ -17,6 +17,7 @@ const STOP_MS = 4000;
 /** Starts the built application: takes the data, then listens on the loopback address. */
 async function start(): Promise<void> {
   const port = readPort(process.env.PORT);
+  const passphrase = readPassphrase(process.env.OCULENT_PASSPHRASE);
   console.log('Opening the shelf…');
   let database: KeptDatabase | null = null;
   let listener: RequestListener;
@@ -44,7 +45,8 @@ async function start(): Promise<void> {
     );
     listener = rescue.listener;
   }
-  const server = createServer(limited((request, response) => listener(request, response)));
+  const current: RequestListener = (request, response) => listener(request, response);
+  const server = createServer(limited(behindPassphrase(current, passphrase)));
   limitServer(server);
   server.once('error', (error: NodeJS.ErrnoException) => {
     const taken = error.code === 'EADDRINUSE';
@@ -107,11 +109,10 @@ function fail(sentence: string): never {
 process.umask(0o077);
 const [command, ...rest] = process.argv.slice(2);
 (command === undefined ? start() : runCommand(command, rest)).catch((error: unknown) =>
-  fail(
-    error instanceof DirectoryInUse || error instanceof DataFault
-      ? error.message
-      : error instanceof Error && 'detail' in error
-        ? String(error.detail)
-        : String(error),
-  ),
+  fail(sentenceOf(error)),
 );
+
+function sentenceOf(error: unknown): string {
+  if (!(error instanceof Error)) return String(error);
+  return 'detail' in error ? String(error.detail) : error.message;
+}
