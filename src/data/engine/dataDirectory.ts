@@ -97,10 +97,12 @@ async function beginIn(directory: string): Promise<void> {
 }
 
 async function openExisting(directory: string): Promise<Database> {
+  const fs = new DurableFs(join(directory, DATABASE));
   try {
-    return await openInDirectory(new DurableFs(join(directory, DATABASE)));
+    return await openInDirectory(fs);
   } catch (error) {
-    if (diskFault(error)) throw error;
+    const refused = diskFault(fs.takeRefusal()) ?? diskFault(error);
+    if (refused) throw refused;
     throw new DataFault(
       'damaged',
       'The database does not open: its files are damaged. Nothing was changed.',
