@@ -36,6 +36,7 @@ const ROOMS = [
   'progress',
   'shelf',
   'archive',
+  'backups',
 ];
 const upwards = ROOMS.slice(0, -1).map((room, i) => ({
   name: `no-arrow-up-from-${room}`,

@@ -7,7 +7,7 @@ import type { Queries } from './engine/database';
  */
 
 /** What a column holds, and how its text is written. */
-export type StoredKind = 'uuid' | 'text' | 'integer' | 'number' | 'boolean' | 'moment' | 'json' | 'bytes';
+type StoredKind = 'uuid' | 'text' | 'integer' | 'number' | 'boolean' | 'moment' | 'json' | 'bytes';
 
 export interface StoredColumn {
   name: string;
@@ -26,7 +26,7 @@ export interface StoredTable {
 }
 
 /** A value as it is stored: text, or bytes. */
-export type StoredValue = string | Uint8Array | null;
+type StoredValue = string | Uint8Array | null;
 /** Values in the order of the columns that are not numbered. */
 export type StoredRow = StoredValue[];
 

@@ -28,6 +28,7 @@ const VIEWS = [
   '/stash',
   '/storage',
   '/stitches',
+  '/backups',
   ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`),
 ];
 

@@ -1,5 +1,5 @@
 /** Why a backup was made. */
-export const BACKUP_REASONS = ['daily', 'before an update', 'by hand'] as const;
+const BACKUP_REASONS = ['daily', 'before an update', 'by hand'] as const;
 export type BackupReason = (typeof BACKUP_REASONS)[number];
 
 /** A backup as its name tells it. */
@@ -36,7 +36,7 @@ export interface Retention {
   weeks: number;
   months: number;
 }
-export const USUAL_RETENTION: Retention = { days: 7, weeks: 4, months: 12 };
+const USUAL_RETENTION: Retention = { days: 7, weeks: 4, months: 12 };
 
 /** Backups before updates that are kept. */
 const UPDATES_KEPT = 3;

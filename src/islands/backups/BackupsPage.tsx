@@ -6,6 +6,7 @@ import { counted, many } from '../../core/words/numbers';
 import type { BackupsView, BackupView, CheckReport, RestoreReport } from '../../server/backups/contract';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
+import { ScrollRegion } from '../../ui/ScrollRegion';
 import { getJson, sendFile } from '../writing/api';
 import { JobLine } from '../writing/JobLine';
 import { useJob } from '../writing/useJob';
@@ -110,9 +111,8 @@ export function BackupsPage({ first }: { first: BackupsView }) {
         breaks takes both: download one now and then, and keep it elsewhere.
       </Notice>
       {view.backups.length > 0 && (
-        <div className="overflow-x-auto">
+        <ScrollRegion label="All backups, the newest first" className="max-h-[28rem] px-1">
           <table className="table-plain w-full">
-            <caption className="sr-only">All backups, the newest first</caption>
             <thead>
               <tr>
                 <th scope="col">Made</th>
@@ -170,7 +170,7 @@ export function BackupsPage({ first }: { first: BackupsView }) {
               })}
             </tbody>
           </table>
-        </div>
+        </ScrollRegion>
       )}
       {asked && (
         <AskDialog

@@ -33,7 +33,7 @@ const PART = '.part';
 const COPY = '.copy';
 
 /** Whether backups are made by themselves; `OCULENT_BACKUPS=off` leaves that to other programs. */
-export function isDaily(): boolean {
+function isDaily(): boolean {
   return process.env.OCULENT_BACKUPS !== 'off';
 }
 
