@@ -1,5 +1,7 @@
-import { cp, rm } from 'node:fs/promises';
+import { spawn, spawnSync } from 'node:child_process';
+import { cp, readFile, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
+import { join } from 'node:path';
 import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
 import { freePort, type RunningServer, run, START, startServer, stop, throwAwayDirectory } from './server';
 
@@ -99,4 +101,55 @@ test('a taken port and a senseless one are told in one sentence', async () => {
   expect(senseless.code).toBe(1);
   expect(senseless.output).toContain('PORT must be a number');
   await rm(data, { recursive: true, force: true });
+});
+
+test('the kernel counts a sync for each write that is acknowledged by itself, and fewer for those that come together', async () => {
+  test.setTimeout(120_000);
+  test.skip(spawnSync('strace', ['-V']).status !== 0, 'strace is not here (Debian’s package strace).');
+  const data = await throwAwayDirectory();
+  const trace = join(data, '..', `${Date.now()}-syncs`);
+  const port = await freePort();
+  const traced = spawn('strace', ['-f', '-e', 'trace=fdatasync', '-o', trace, process.execPath, START], {
+    env: { ...process.env, OCULENT_DATA: data, PORT: String(port), OCULENT_BACKUPS: 'off' },
+    detached: true,
+  });
+  try {
+    await new Promise<void>((resolve) =>
+      traced.stdout.on('data', (text) => String(text).includes('is open') && resolve()),
+    );
+    const origin = `http://127.0.0.1:${port}`;
+    const post = async (path: string, body: object) => {
+      const answer = await fetch(`${origin}${path}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', origin },
+        body: JSON.stringify(body),
+      });
+      expect(answer.status).toBe(201);
+    };
+    const id = crypto.randomUUID();
+    await post('/api/canvases', {
+      id,
+      title: 'Traced',
+      shape: 'square',
+      pitchMm: 2.5,
+      width: 40,
+      height: 40,
+    });
+    const mark = (cell: number) =>
+      post(`/api/canvases/${id}/marks`, { id: crypto.randomUUID(), runs: [cell, 1] });
+    const syncs = async () =>
+      (await readFile(trace, 'utf8')).match(/fdatasync\(\d+\) += 0|resumed>\) += 0/g)?.length ?? 0;
+    const before = await syncs();
+    for (let cell = 0; cell < 20; cell++) await mark(cell);
+    const alone = (await syncs()) - before;
+    expect(alone).toBeGreaterThanOrEqual(20);
+    await Promise.all(Array.from({ length: 60 }, (_, cell) => mark(100 + cell)));
+    const together = (await syncs()) - before - alone;
+    expect(together).toBeGreaterThan(0);
+    expect(together).toBeLessThan(60);
+  } finally {
+    process.kill(-traced.pid!, 'SIGKILL');
+    await rm(data, { recursive: true, force: true });
+    await rm(trace, { force: true });
+  }
 });
