@@ -3,19 +3,24 @@ import { cp, mkdir, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
 import { expect, shelve, test } from './bench';
-import { freePort, type RunningServer, run, START, startServer, stop, throwAwayDirectory } from './server';
+import {
+  freePort,
+  type RunningServer,
+  run,
+  START,
+  startDemoServer,
+  startServer,
+  stop,
+  throwAway,
+  throwAwayDirectory,
+} from './server';
 
 test.describe('backups', () => {
   let server: RunningServer;
   test.beforeEach(async () => {
-    const data = await throwAwayDirectory();
-    await cp(process.env.OCULENT_TEST_TEMPLATE!, data, { recursive: true });
-    server = await startServer(data, await freePort());
+    server = await startDemoServer();
   });
-  test.afterEach(async () => {
-    await stop(server, 'SIGKILL');
-    await rm(server.data, { recursive: true, force: true });
-  });
+  test.afterEach(() => throwAway(server));
 
   test('are made, kept elsewhere, and bring back what was deleted for good', async ({ page, playwright }) => {
     test.setTimeout(120_000);

@@ -1,21 +1,26 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { cp, readFile, rm } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
-import { freePort, type RunningServer, run, START, startServer, stop, throwAwayDirectory } from './server';
+import {
+  freePort,
+  type RunningServer,
+  run,
+  START,
+  startDemoServer,
+  startServer,
+  stop,
+  throwAway,
+  throwAwayDirectory,
+} from './server';
 
 test.describe('what is acknowledged is kept', () => {
   let server: RunningServer;
   test.beforeEach(async () => {
-    const data = await throwAwayDirectory();
-    await cp(process.env.OCULENT_TEST_TEMPLATE!, data, { recursive: true });
-    server = await startServer(data, await freePort());
+    server = await startDemoServer();
   });
-  test.afterEach(async () => {
-    await stop(server, 'SIGKILL');
-    await rm(server.data, { recursive: true, force: true });
-  });
+  test.afterEach(() => throwAway(server));
 
   test('over kill -9 between marks, again and again', async ({ playwright }) => {
     test.setTimeout(180_000);

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtemp } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -73,6 +73,19 @@ export async function startServer(data: string, port: number): Promise<RunningSe
     child.once('exit', (code) => reject(new Error(`The server stopped with ${code}: ${output}`)));
   });
   return { url: `http://127.0.0.1:${port}`, port, data, process: child, output: () => output };
+}
+
+/** A server of its own with the demo data. */
+export async function startDemoServer(): Promise<RunningServer> {
+  const data = await throwAwayDirectory();
+  await cp(process.env.OCULENT_TEST_TEMPLATE!, data, { recursive: true });
+  return startServer(data, await freePort());
+}
+
+/** Kills a server and throws its data away. */
+export async function throwAway(server: RunningServer): Promise<void> {
+  await stop(server, 'SIGKILL');
+  await rm(server.data, { recursive: true, force: true });
 }
 
 export function stop(server: RunningServer, signal: NodeJS.Signals): Promise<void> {

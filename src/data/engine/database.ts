@@ -27,3 +27,9 @@ export interface Database extends Queries {
 export async function one<Row>(queries: Queries, sql: string, parameters?: unknown[]): Promise<Row | null> {
   return (await queries.query<Row>(sql, parameters))[0] ?? null;
 }
+
+/** Whether values were refused: SQLSTATE classes 22 (data exception) and 23 (integrity constraint violation). */
+export function isDataError(error: unknown): boolean {
+  const code = (error as { code?: unknown } | null)?.code;
+  return typeof code === 'string' && /^2[23]/.test(code);
+}

@@ -5,7 +5,7 @@ import { restoreRows } from '../../data/archive';
 import { putBitmap } from '../../data/bench';
 import { removeCanvas, renewNextLine, setArriving, standingOfCanvas } from '../../data/canvas';
 import { putChart } from '../../data/chart';
-import type { Database, Queries } from '../../data/engine/database';
+import { type Database, isDataError, type Queries } from '../../data/engine/database';
 import { storagesOf, takenSlots } from '../../data/storage';
 import { noteHeap } from '../checkin/heap';
 import { conflict, Problem, unreadable } from '../http/problem';
@@ -85,12 +85,6 @@ async function finish(queries: Queries, archive: ReadArchive, original: boolean)
       ? ['Its colours have no pots here, because each pot is filled only once. Plan them at Kit-up.']
       : [];
   return { id: canvas.id, title: canvas.title, notices };
-}
-
-/** SQLSTATE classes 22 (data exception) and 23 (integrity constraint violation). */
-function isDataError(error: unknown): boolean {
-  const code = (error as { code?: unknown } | null)?.code;
-  return typeof code === 'string' && /^2[23]/.test(code);
 }
 
 /** Whether every slot that the plan names is drawn and free here. */

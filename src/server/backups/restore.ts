@@ -2,6 +2,7 @@ import { rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { KeptDatabase } from '../../data/engine/connection';
 import { openKept } from '../../data/engine/connection';
+import { isDataError } from '../../data/engine/database';
 import { takeDataLock } from '../../data/engine/dataLock';
 import { DATABASE, MARKER, RESTORING, syncDirectory } from '../../data/engine/marker';
 import {
@@ -17,7 +18,6 @@ import { unreadable } from '../http/problem';
 import { inWorker, type Job } from '../jobs/pool';
 import { checkNow } from './backups';
 import type { RestoreReport } from './contract';
-import { isDataError } from './work';
 
 /**
  * Puts everything from a backup onto the shelf, all or nothing. Canvases and leftovers that are here already stay as

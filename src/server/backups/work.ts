@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { open, readFile } from 'node:fs/promises';
 import type { Contents } from '../../core/backups/contents';
-import type { Database, Queries } from '../../data/engine/database';
+import { type Database, isDataError, type Queries } from '../../data/engine/database';
 import { readTemplate } from '../../data/engine/dataDirectory';
 import { knownMigrations, migrate } from '../../data/engine/migrate';
 import { openInMemory, openThrowaway } from '../../data/engine/pglite';
@@ -130,12 +130,6 @@ async function filledWith(file: EverythingFile): Promise<Database> {
         )
       : error;
   }
-}
-
-/** SQLSTATE classes 22 (data exception) and 23 (integrity constraint violation). */
-export function isDataError(error: unknown): boolean {
-  const code = (error as { code?: unknown } | null)?.code;
-  return typeof code === 'string' && /^2[23]/.test(code);
 }
 
 const PAGE = 500;
