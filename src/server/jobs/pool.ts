@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
 import { Refusal } from '../../core/refusal';
 import { Problem } from '../http/problem';
+import { currentRequest } from './currentRequest';
 import { Progress } from './progress';
 import type { TaskInput, TaskName, TaskOutput } from './tasks';
 import type { Order, Outcome } from './worker';
@@ -48,6 +49,7 @@ export interface Job {
 
 /**
  * Does heavy work in another thread, so that other requests get their answers meanwhile.
+ * It ends with the request that it is for, too.
  * @param job how it may be watched and ended
  * @throws Refusal of the work itself; Problem when it was ended, took too long or too much memory, or too much waits
  */
@@ -58,20 +60,22 @@ export async function inWorker<Name extends TaskName>(
 ): Promise<TaskOutput<Name>> {
   const progress = job?.progress ?? new Progress();
   const limit = AbortSignal.timeout(TIME_LIMIT_MS);
-  const signal = job ? AbortSignal.any([job.signal, limit]) : limit;
+  const asked = [job?.signal, currentRequest.getStore()].filter((signal) => signal !== undefined);
+  const signal = AbortSignal.any([...asked, limit]);
   let outcome: Outcome;
   try {
     outcome = await thePool().run({ name, input, progress: progress.shared }, { signal });
   } catch (error) {
-    throw worded(error, job, limit);
+    throw worded(error, asked, limit);
   }
   if ('output' in outcome) return outcome.output as TaskOutput<Name>;
   const { sentence, status, title, more } = outcome.refused;
   throw status === null ? new Refusal(sentence) : new Problem(status, title, sentence, more);
 }
 
-function worded(error: unknown, job: Job | null, limit: AbortSignal): unknown {
-  if (job?.signal.aborted) return new Problem(409, 'Ended', 'This was cancelled. Nothing was changed.');
+function worded(error: unknown, asked: readonly AbortSignal[], limit: AbortSignal): unknown {
+  if (asked.some(({ aborted }) => aborted))
+    return new Problem(409, 'Ended', 'This was cancelled. Nothing was changed.');
   if (limit.aborted) {
     return new Problem(422, 'Too much', 'This takes longer than we go on. Try it with something smaller.');
   }
