@@ -28,8 +28,8 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   pot_event: { order: 'position' },
 };
 
-/** PostgreSQL takes 65,535 parameters in one statement; fewer keep the statement short. */
-const MAX_PARAMETERS = 4000;
+/** PostgreSQL takes 65,535 parameters in one statement; fewer let others have their turn sooner. */
+const MAX_PARAMETERS = 1500;
 
 /** Number of rows of the mark ledger, which only grows. */
 export async function countMarks(queries: Queries, canvasId: string): Promise<number> {

@@ -157,8 +157,8 @@ const TYPES: Record<StoredKind, string> = {
   bytes: 'bytea',
 };
 
-/** PostgreSQL takes 65,535 parameters in one statement; fewer keep the statement short. */
-const MAX_PARAMETERS = 4000;
+/** PostgreSQL takes 65,535 parameters in one statement; fewer let others have their turn sooner. */
+const MAX_PARAMETERS = 1500;
 
 /** What became of the rows of a table. */
 export interface PutTable {

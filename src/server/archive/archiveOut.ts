@@ -11,7 +11,7 @@ import { inWorker, type Job } from '../jobs/pool';
 
 const MARKS = ARCHIVE_TABLES.find(({ name }) => name === 'mark')!;
 /** Marks that are read at once. */
-const PAGE = 1000;
+const PAGE = 250;
 
 /** A canvas with everything that belongs to it, as a ZIP that is a Data Package. */
 export async function archiveOf(
