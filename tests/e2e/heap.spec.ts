@@ -195,7 +195,7 @@ test.describe('typing at the heap', () => {
     await page.getByText('Its bags, to look at and correct').click();
     const bags = page.getByRole('listitem').filter({ hasText: 'from the kit' });
     await expect(bags.nth(0)).toContainText('200 drills, as printed, from the kit');
-    await expect(bags.nth(1)).toContainText(/140 drills, counted by hand.*Counted at \d+:\d\d here/);
+    await expect(bags.nth(1)).toContainText(/140 drills, counted by hand.*Counted today at \d+:\d\d here/);
     await bags.nth(1).getByRole('button', { name: 'Edit' }).click();
     const form = page.getByRole('group', { name: 'Change this bag' });
     await form.getByLabel('Drills').fill('120');
