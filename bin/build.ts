@@ -13,8 +13,11 @@ import { databaseOf } from '../src/data/engine/pglite';
 await build({
   entryPoints: { start: 'src/server/http/start.ts', 'jobs/worker': 'src/server/jobs/worker.ts' },
   outdir: 'dist/server',
+  chunkNames: 'parts/[name]-[hash]',
   outExtension: { '.js': '.mjs' },
   bundle: true,
+  // What is only needed now and then is read then.
+  splitting: true,
   platform: 'node',
   format: 'esm',
   target: 'node20',

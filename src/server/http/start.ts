@@ -5,14 +5,14 @@ import sirv from 'sirv';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
 import { DataFault } from '../../data/engine/dataFault';
-import { backUpDaily, makeBackup } from '../backups/backups';
-import { runCommand } from '../backups/command';
-import { canRescue, rescueListener } from '../rescue/rescue';
 import { limited, limitServer } from './limits';
 import { behindPassphrase, readPassphrase } from './passphrase';
 
 /** Whatever hangs, the program is gone after this. */
 const STOP_MS = 4000;
+
+/** What can wait does not hold up the first page. */
+const AT_EASE_MS = 3000;
 
 /** Starts the built application: takes the data, then listens on the loopback address. */
 async function start(): Promise<void> {
@@ -22,17 +22,18 @@ async function start(): Promise<void> {
   let database: KeptDatabase | null = null;
   let listener: RequestListener;
   const open = async () => {
-    database = await connection((older) =>
-      makeBackup(older, 'before an update', new Date()).then(() =>
-        console.log('A backup was made before the update.'),
-      ),
-    );
-    listener = await application();
-    backUpDaily(database);
+    const opened = await connection(backUpBefore);
+    database = opened;
+    // The pages are read while the first request is on its way; it waits for them.
+    const pages = application();
+    pages.catch((error: unknown) => fail(sentenceOf(error)));
+    listener = (request, response) => void pages.then((answer) => answer(request, response));
+    setTimeout(async () => (await import('../backups/backups')).backUpDaily(opened), AT_EASE_MS).unref();
   };
   try {
     await open();
   } catch (error) {
+    const { canRescue, rescueListener } = await import('../rescue/rescue');
     if (!(error instanceof DataFault) || !canRescue(error)) throw error;
     forgetConnection();
     console.error(error.message);
@@ -75,6 +76,17 @@ async function start(): Promise<void> {
   process.on('SIGINT', stop);
 }
 
+// What few starts need is read when it is needed: reading all of it takes half as long as the rest of a start.
+async function backUpBefore(older: KeptDatabase): Promise<void> {
+  const { makeBackup } = await import('../backups/backups');
+  await makeBackup(older, 'before an update', new Date());
+  console.log('A backup was made before the update.');
+}
+
+async function run(command: string, rest: readonly string[]): Promise<void> {
+  await (await import('../backups/command')).runCommand(command, rest);
+}
+
 /** The built pages and their files. */
 async function application(): Promise<RequestListener> {
   const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as {
@@ -108,9 +120,7 @@ function fail(sentence: string): never {
 // Whatever is written is for its owner alone.
 process.umask(0o077);
 const [command, ...rest] = process.argv.slice(2);
-(command === undefined ? start() : runCommand(command, rest)).catch((error: unknown) =>
-  fail(sentenceOf(error)),
-);
+(command === undefined ? start() : run(command, rest)).catch((error: unknown) => fail(sentenceOf(error)));
 
 function sentenceOf(error: unknown): string {
   if (!(error instanceof Error)) return String(error);
