@@ -1,3 +1,6 @@
+import { Refusal } from '../refusal';
+import { counted } from '../words/numbers';
+
 /** Why a backup was made. */
 const BACKUP_REASONS = ['daily', 'before an update', 'by hand'] as const;
 export type BackupReason = (typeof BACKUP_REASONS)[number];
@@ -37,6 +40,28 @@ export interface Retention {
   months: number;
 }
 const USUAL_RETENTION: Retention = { days: 7, weeks: 4, months: 12 };
+
+/**
+ * How many are kept, as a person sets it: `7,4,12` for days, weeks and months; nothing for the usual.
+ * @returns null where none are made by themselves (`off`)
+ * @throws Refusal for anything else
+ */
+export function readRetention(text: string | undefined): Retention | null {
+  if (text === undefined || text === '') return USUAL_RETENTION;
+  if (text === 'off') return null;
+  const [, days, weeks, months] = /^(\d{1,3}),(\d{1,3}),(\d{1,3})$/.exec(text.replace(/\s/g, '')) ?? [];
+  if (days === undefined) {
+    throw new Refusal(
+      `OCULENT_BACKUPS is “off”, or says how many days, weeks and months are kept, as in 7,4,12; not “${text}”.`,
+    );
+  }
+  return { days: Number(days), weeks: Number(weeks), months: Number(months) };
+}
+
+/** @example retentionInWords({ days: 7, weeks: 4, months: 12 }) // '7 days, 4 weeks and 12 months' */
+export function retentionInWords({ days, weeks, months }: Retention): string {
+  return `${counted(days, 'day')}, ${counted(weeks, 'week')} and ${counted(months, 'month')}`;
+}
 
 /** Backups before updates that are kept. */
 const UPDATES_KEPT = 3;

@@ -71,9 +71,9 @@ export function BackupsPage({ first }: { first: BackupsView }) {
           <p className="text-2xl font-semibold">No backup yet</p>
         )}
         <p className="mt-1 text-faded">
-          {view.daily
-            ? 'One is made every day, while you work. The last of 7 days, 4 weeks and 12 months are kept, and those made by hand.'
-            : 'None are made by themselves here (OCULENT_BACKUPS is off).'}
+          {view.kept === null
+            ? 'None are made by themselves here (OCULENT_BACKUPS is off).'
+            : `One is made every day, while you work. The last of ${view.kept} are kept, and those made by hand.`}
         </p>
         {view.failed !== null && <Notice kind="fault">The last daily backup failed: {view.failed}</Notice>}
         <div className="mt-4 flex flex-wrap gap-3">

@@ -1,7 +1,16 @@
 import { mkdir, open, readdir, readFile, rename, rm, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fromFd } from 'yauzl';
-import { type BackupReason, backupName, isDue, outdated, readBackupName } from '../../core/backups/retention';
+import {
+  type BackupReason,
+  backupName,
+  isDue,
+  outdated,
+  type Retention,
+  readBackupName,
+  readRetention,
+  retentionInWords,
+} from '../../core/backups/retention';
 import type { KeptDatabase } from '../../data/engine/connection';
 import { diskFault } from '../../data/engine/dataFault';
 import { copyLive } from '../../data/engine/liveCopy';
@@ -32,9 +41,9 @@ function shared(): Shared {
 const PART = '.part';
 const COPY = '.copy';
 
-/** Whether backups are made by themselves; `OCULENT_BACKUPS=off` leaves that to other programs. */
-function isDaily(): boolean {
-  return process.env.OCULENT_BACKUPS !== 'off';
+/** How many daily backups are kept; null where none are made by themselves. */
+function retention(): Retention | null {
+  return readRetention(process.env.OCULENT_BACKUPS);
 }
 
 function placeOf({ directory }: { directory: string }): string {
@@ -114,7 +123,8 @@ export async function makeBackup(
     await rm(part, { force: true });
     throw diskFault(error) ?? error;
   }
-  for (const old of outdated(await namesIn(place))) await rm(join(place, old), { force: true });
+  for (const old of outdated(await namesIn(place), retention() ?? undefined))
+    await rm(join(place, old), { force: true });
   return name;
 }
 
@@ -168,10 +178,11 @@ async function descriptorIn(path: string) {
 
 /** What the page of backups shows. */
 export async function backupsView(database: KeptDatabase): Promise<BackupsView> {
+  const keep = retention();
   return {
     backups: await listBackups(database),
     directory: join(database.shownDirectory, BACKUPS),
-    daily: isDaily(),
+    kept: keep && retentionInWords(keep),
     failed: shared().failed,
   };
 }
@@ -204,7 +215,7 @@ const EVERY_MS = 30 * 60_000;
 
 /** Makes a backup every day on which the program runs, while people work. Ends with the process. */
 export function backUpDaily(database: KeptDatabase): void {
-  if (!isDaily()) return;
+  if (retention() === null) return;
   const look = async () => {
     try {
       const newest = (await namesIn(placeOf(database)))

@@ -18,8 +18,8 @@ export interface BackupsView {
   backups: BackupView[];
   /** The directory in which they lie. */
   directory: string;
-  /** Whether a backup is made every day. */
-  daily: boolean;
+  /** Of how many days, weeks and months the daily ones are kept, in words; null where none are made by themselves. */
+  kept: string | null;
   /** Why the last one by itself did not come about; null when it did. */
   failed: string | null;
 }

@@ -2,6 +2,7 @@ import { createServer, type RequestListener } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
+import { readRetention } from '../../core/backups/retention';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
 import { DataFault } from '../../data/engine/dataFault';
@@ -18,6 +19,8 @@ const AT_EASE_MS = 3000;
 async function start(): Promise<void> {
   const port = readPort(process.env.PORT);
   const passphrase = readPassphrase(process.env.OCULENT_PASSPHRASE);
+  // A slip in it is told now, not by a backup that is missing.
+  readRetention(process.env.OCULENT_BACKUPS);
   console.log('Opening the shelf…');
   let database: KeptDatabase | null = null;
   let listener: RequestListener;

@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { backupName, isDue, outdated, readBackupName } from '../../../src/core/backups/retention';
+import {
+  backupName,
+  isDue,
+  outdated,
+  readBackupName,
+  readRetention,
+  retentionInWords,
+} from '../../../src/core/backups/retention';
 
 const at = (day: string, why: Parameters<typeof backupName>[1] = 'daily') =>
   readBackupName(backupName(new Date(`${day}T12:00:00Z`), why))!;
@@ -92,4 +99,21 @@ it('one is due once a day', () => {
   expect(isDue(null, now)).toBe(true);
   expect(isDue('2026-11-26T23:59:00.000Z', now)).toBe(true);
   expect(isDue('2026-11-27T00:01:00.000Z', now)).toBe(false);
+});
+
+it('how many are kept can be set, or that none are made', () => {
+  expect(readRetention(undefined)).toEqual({ days: 7, weeks: 4, months: 12 });
+  expect(readRetention('')).toEqual(readRetention('7,4,12'));
+  expect(readRetention('14, 0, 1')).toEqual({ days: 14, weeks: 0, months: 1 });
+  expect(readRetention('off')).toBeNull();
+  for (const text of ['on', '7', '7,4', '7,4,x', '-1,4,12', '7,4,12,1']) {
+    expect(() => readRetention(text), text).toThrow('days, weeks and months');
+  }
+  expect(retentionInWords({ days: 1, weeks: 4, months: 0 })).toBe('1 day, 4 weeks and 0 months');
+  const all = everyDay('2026-11-27', 40);
+  const gone = new Set(outdated(all, { days: 2, weeks: 0, months: 1 }));
+  expect(all.filter(({ name }) => !gone.has(name)).map(({ madeAt }) => madeAt.slice(0, 10))).toEqual([
+    '2026-11-27',
+    '2026-11-26',
+  ]);
 });
