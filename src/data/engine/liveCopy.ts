@@ -1,4 +1,4 @@
-import { copyFile, cp, readdir, writeFile } from 'node:fs/promises';
+import { copyFile, mkdir, readdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Queries } from './database';
 
@@ -12,15 +12,34 @@ export async function copyLive(queries: Queries, directory: string, into: string
   await queries.query("select pg_backup_start('oculent', true)");
   let label: string;
   try {
-    await cp(directory, into, { recursive: true, filter: (path) => !path.endsWith('postmaster.pid') });
+    await copyFiles(directory, into, (path) => path !== 'postmaster.pid' && !isLog(path));
   } finally {
     // The log reaches the disk with this, so that the copy below has all of it.
     const rows = await queries.query<{ labelfile: string }>('select labelfile from pg_backup_stop(false)');
     label = rows[0]!.labelfile;
   }
-  const log = join(directory, 'pg_wal');
-  for (const name of await readdir(log)) {
-    if (/^[0-9A-F]{24}$/.test(name)) await copyFile(join(log, name), join(into, 'pg_wal', name));
-  }
+  await copyFiles(directory, into, isLog);
   await writeFile(join(into, 'backup_label'), label, { mode: 0o600 });
+}
+
+const isLog = (path: string) => /^pg_wal\/[0-9A-F]{24}$/.test(path);
+
+/** @param wanted by its path within the directory */
+async function copyFiles(
+  directory: string,
+  into: string,
+  wanted: (path: string) => boolean,
+  within = '',
+): Promise<void> {
+  await mkdir(join(into, within), { recursive: true, mode: 0o700 });
+  for (const entry of await readdir(join(directory, within), { withFileTypes: true })) {
+    const path = within === '' ? entry.name : `${within}/${entry.name}`;
+    try {
+      if (entry.isDirectory()) await copyFiles(directory, into, wanted, path);
+      else if (wanted(path)) await copyFile(join(directory, path), join(into, path));
+    } catch (error) {
+      // What the database removed meanwhile is not needed: the log knows that it is gone.
+      if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
+    }
+  }
 }
