@@ -16,11 +16,11 @@ export async function emptyDump(): Promise<Uint8Array> {
   return new Uint8Array(await readFile(process.env.OCULENT_TEST_DATABASE!));
 }
 
-/** A migrated database in memory, unpacked from the empty one. Making one takes seconds, so a test file shares one. */
+/** A migrated database in memory, unpacked from a template. Making one takes seconds, so a test file shares one. */
 export async function memoryDatabase(): Promise<Database> {
   const server = process.env.OCULENT_TEST_SERVER_URL;
   if (server) return openServer(`${server}&schema=t_${randomUUID().replaceAll('-', '')}`);
-  const database = await openInMemory(await emptyDump());
+  const database = await openInMemory(new Uint8Array(await readFile(process.env.OCULENT_TEMPLATE!)));
   await migrate(database);
   return database;
 }
