@@ -122,6 +122,13 @@ test.describe('backups', () => {
     const restored = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
     expect(restored.output).toMatch(/3 canvases came back: .*Lantern Harbour/);
     expect(restored.code).toBe(0);
+    // Where the data are damaged, it takes their place.
+    await rm(join(elsewhere, 'pglite/global/pg_control'));
+    const replaced = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
+    expect(replaced.output).toContain('pg_control is missing');
+    expect(replaced.output).toMatch(/3 canvases came back: .*Lantern Harbour/);
+    expect(replaced.code).toBe(0);
+    expect(await run(START, ['verify'], { OCULENT_DATA: elsewhere })).toMatchObject({ code: 0 });
     const nothing = await run(START, ['restore', join(elsewhere, 'none.zip')], { OCULENT_DATA: elsewhere });
     expect(nothing.code).toBe(1);
     const unknown = await run(START, ['polish'], env);

@@ -22,6 +22,11 @@ export function isDataFault(error: unknown): error is DataFault {
   return error instanceof Error && error.name === 'DataFault';
 }
 
+/** Whether a backup in place of the data helps. */
+export function backupHelps({ kind }: DataFault): boolean {
+  return kind === 'damaged' || kind === 'missing';
+}
+
 const DISK_FAULTS: Record<string, string> = {
   ENOSPC: 'The disk that holds the data is full. Make room on it, then start Oculent again.',
   EDQUOT: 'The quota of the disk that holds the data is used up. Make room on it, then start Oculent again.',

@@ -210,18 +210,23 @@ function Checked({ report }: { report: CheckReport }) {
 
 function Restored({ report }: { report: RestoreReport }) {
   const { back, hereAlready, faults } = report;
+  const besides = report.leftovers + report.cases;
   return (
     <div role="status" className="flex flex-col gap-1">
       <p className="font-semibold">
         {back.length === 0
-          ? 'Nothing came back: every canvas of this backup is on the shelf already.'
+          ? `${besides > 0 ? 'No canvas' : 'Nothing'} came back: every canvas of this backup is on the shelf already.`
           : `${counted(back.length, 'canvas', 'canvases')} came back: ${back.join(', ')}.`}
       </p>
       {back.length > 0 && (
         <p>
           With {counted(report.bags, 'bag')}, {counted(report.marks, 'mark')} and{' '}
-          {counted(report.photos, 'photo')}. Besides: {counted(report.leftovers, 'leftover')} and{' '}
-          {counted(report.cases, 'case')}.
+          {counted(report.photos, 'photo')}.
+        </p>
+      )}
+      {besides > 0 && (
+        <p>
+          Besides: {counted(report.leftovers, 'leftover')} and {counted(report.cases, 'case')}.
         </p>
       )}
       {back.length > 0 && hereAlready.length > 0 && (

@@ -3,9 +3,11 @@ import { resolve } from 'node:path';
 import { counted, many } from '../../core/words/numbers';
 import { type KeptDatabase, openKept } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
+import { backupHelps, isDataFault } from '../../data/engine/dataFault';
 import { backupPath, makeBackup } from './backups';
 import { checkRecords } from './check';
-import { restoreEverything } from './restore';
+import type { RestoreReport } from './contract';
+import { replaceWithBackup, restoreEverything } from './restore';
 
 const USAGE = `Usage: bin/oculent                  opens the shelf
        bin/oculent verify           checks all records, and says what is wrong
@@ -27,16 +29,11 @@ export async function runCommand(command: string, rest: readonly string[]): Prom
     });
   }
   if (command === 'restore' && rest.length === 1) {
-    return withData(async (database) => {
-      const report = await restoreEverything(database, { path: resolve(file!) });
-      console.log(
-        `${counted(report.back.length, 'canvas', 'canvases')} came back: ${report.back.join(', ') || 'none'}.`,
-      );
-      if (report.hereAlready.length > 0)
-        console.log(`Here already, left as they are: ${report.hereAlready.join(', ')}.`);
-      for (const fault of report.faults) console.error(fault);
-      return report.faults.length === 0 ? 0 : 1;
-    });
+    const { back, hereAlready, faults } = await restored({ path: resolve(file!) });
+    console.log(`${counted(back.length, 'canvas', 'canvases')} came back: ${back.join(', ') || 'none'}.`);
+    if (hereAlready.length > 0) console.log(`Here already, left as they are: ${hereAlready.join(', ')}.`);
+    for (const fault of faults) console.error(fault);
+    process.exit(faults.length === 0 ? 0 : 1);
   }
   console.error(USAGE);
   process.exit(2);
@@ -52,8 +49,25 @@ async function verify(database: KeptDatabase): Promise<number> {
   return faults.length === 0 ? 0 : 1;
 }
 
+function openData(): Promise<KeptDatabase> {
+  return openKept(dataDirectory(), process.env.DATABASE_URL ?? null);
+}
+
+/** Takes everything in; where the data are damaged or missing, the backup takes their place. */
+async function restored(from: { path: string }): Promise<RestoreReport> {
+  let database: KeptDatabase;
+  try {
+    database = await openData();
+  } catch (error) {
+    if (process.env.DATABASE_URL || !isDataFault(error) || !backupHelps(error)) throw error;
+    console.error(error.message);
+    return replaceWithBackup(dataDirectory(), from, new Date());
+  }
+  return restoreEverything(database, from).finally(() => database.close());
+}
+
 async function withData(work: (database: KeptDatabase) => Promise<number>): Promise<never> {
-  const database = await openKept(dataDirectory(), process.env.DATABASE_URL ?? null);
+  const database = await openData();
   let code: number;
   try {
     code = await work(database);

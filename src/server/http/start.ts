@@ -5,7 +5,7 @@ import sirv from 'sirv';
 import { readRetention } from '../../core/backups/retention';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
-import { DataFault } from '../../data/engine/dataFault';
+import { backupHelps, isDataFault } from '../../data/engine/dataFault';
 import { limited, limitServer } from './limits';
 import { behindPassphrase, readPassphrase } from './passphrase';
 
@@ -36,8 +36,8 @@ async function start(): Promise<void> {
   try {
     await open();
   } catch (error) {
-    const { canRescue, rescueListener } = await import('../rescue/rescue');
-    if (!(error instanceof DataFault) || !canRescue(error)) throw error;
+    if (!isDataFault(error) || !backupHelps(error)) throw error;
+    const { rescueListener } = await import('../rescue/rescue');
     forgetConnection();
     console.error(error.message);
     const rescue = await rescueListener(dataDirectory(), error, open);

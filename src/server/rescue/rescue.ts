@@ -8,11 +8,6 @@ import { Problem } from '../http/problem';
 import { inWorker } from '../jobs/pool';
 import { rescuePage, restoredPage } from './page';
 
-/** Whether a backup helps. */
-export function canRescue({ kind }: DataFault): boolean {
-  return kind === 'damaged' || kind === 'missing';
-}
-
 /**
  * Answers in place of the shelf while its data cannot be used: says what is wrong, which backup is good, and restores
  * it at the press of a button.
