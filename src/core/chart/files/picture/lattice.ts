@@ -1,3 +1,5 @@
+import FFT from 'fft.js';
+
 /** Equally spaced lines along one direction of a picture, in pixels. */
 export interface Lattice {
   start: number;
@@ -27,20 +29,17 @@ export function repeatingDistance(
 ): number | null {
   const length = strips[0]?.length ?? 0;
   if (length < 4 * LEAST_PITCH) return null;
-  const plain = strips.map(withoutTrend);
-  const step = 1 / (4 * length);
-  const bins = Math.floor(0.5 / step);
-  const known = new Float64Array(bins + 1).fill(-1);
-  const power = (bin: number): number => {
-    if (known[bin]! < 0) known[bin] = plain.reduce((sum, each) => sum + magnitude(each, bin * step), 0);
-    return known[bin]!;
-  };
+  // Four times as fine as the edges are long, in the next power of two.
+  const size = 2 ** Math.ceil(Math.log2(4 * length));
+  const step = 1 / size;
+  const bins = size / 2;
+  const power = spectrum(strips.map(withoutTrend), size);
   const strength = (bin: number): number => {
     let sum = 0;
     let count = 0;
     for (let k = 1; k <= HARMONICS && k * bin <= bins; k++) {
       let most = 0;
-      for (let at = k * bin - k; at <= Math.min(bins, k * bin + k); at++) most = Math.max(most, power(at));
+      for (let at = k * bin - k; at <= Math.min(bins, k * bin + k); at++) most = Math.max(most, power[at]!);
       sum += most;
       count++;
     }
@@ -65,6 +64,22 @@ export function repeatingDistance(
 
 /** Seen from the side, distances differ by no more than this factor. */
 const NEARLY = 1.06;
+
+/** Σ |Fourier transform| of some profiles, by frequencies of 0 to 1/2 in steps of 1/size. */
+function spectrum(profiles: readonly Float64Array[], size: number): Float64Array {
+  const fft = new FFT(size);
+  const sums = new Float64Array(size / 2 + 1);
+  const input = new Array<number>(size);
+  const output = fft.createComplexArray();
+  for (const profile of profiles) {
+    for (let i = 0; i < size; i++) input[i] = profile[i] ?? 0;
+    fft.realTransform(output, input);
+    for (let bin = 0; bin < sums.length; bin++) {
+      sums[bin]! += Math.hypot(output[2 * bin]!, output[2 * bin + 1]!);
+    }
+  }
+  return sums;
+}
 
 /** How strongly edges repeat at a distance. */
 export function strengthAt(edges: Float64Array, distance: number): number {
