@@ -22,7 +22,11 @@ function isTold(text: string): boolean {
   if (/^[A-Z][A-Z0-9_]+$/.test(words) || /^[a-z]+([A-Z][a-z]*)+$/.test(words)) return false;
   const tokens = words.split(/\s+/);
   if (tokens.length === 1) return /^\p{Lu}/u.test(words) && !/[_=/]/.test(words);
-  const styled = tokens.filter((token) => /^[a-z0-9]+([-:[][\w\-:[\]().,%/#*]+)+$|^(flex|grid|block|inline|hidden|absolute|relative|sticky|truncate|border|rounded)$/.test(token)).length;
+  const styled = tokens.filter((token) =>
+    /^[a-z0-9]+([-:[][\w\-:[\]().,%/#*]+)+$|^(flex|grid|block|inline|hidden|absolute|relative|sticky|truncate|border|rounded)$/.test(
+      token,
+    ),
+  ).length;
   return styled < tokens.length / 2;
 }
 
@@ -33,15 +37,31 @@ function templateText(node: ts.TemplateExpression): string {
 
 /** All texts of a TypeScript source, JSX children of one element joined to one text, in order. */
 export function toldIn(file: string, source: string): Told[] {
-  const parsed = ts.createSourceFile(file, source, ts.ScriptTarget.Latest, true, file.endsWith('.ts') ? ts.ScriptKind.TS : ts.ScriptKind.TSX);
+  const parsed = ts.createSourceFile(
+    file,
+    source,
+    ts.ScriptTarget.Latest,
+    true,
+    file.endsWith('.ts') ? ts.ScriptKind.TS : ts.ScriptKind.TSX,
+  );
   const found: Told[] = [];
   const add = (node: ts.Node, text: string, sure = false): void => {
     const joined = text.replace(/\s+/g, ' ').trim();
     if (joined === '' || !(sure ? /\p{L}/u.test(joined.replaceAll('{…}', '')) : isTold(joined))) return;
-    found.push({ file, line: parsed.getLineAndCharacterOfPosition(node.getStart(parsed)).line + 1, text: joined });
+    found.push({
+      file,
+      line: parsed.getLineAndCharacterOfPosition(node.getStart(parsed)).line + 1,
+      text: joined,
+    });
   };
   const visit = (node: ts.Node): void => {
-    if (ts.isImportDeclaration(node) || ts.isExportDeclaration(node) || ts.isTypeNode(node) || ts.isInterfaceDeclaration(node)) return;
+    if (
+      ts.isImportDeclaration(node) ||
+      ts.isExportDeclaration(node) ||
+      ts.isTypeNode(node) ||
+      ts.isInterfaceDeclaration(node)
+    )
+      return;
     if (ts.isJsxElement(node) || ts.isJsxFragment(node)) {
       if (node.children.some((child) => ts.isJsxText(child) && child.text.trim() !== '')) {
         add(node, node.children.map((child) => (ts.isJsxText(child) ? child.text : '{…}')).join(''), true);
@@ -50,13 +70,21 @@ export function toldIn(file: string, source: string): Told[] {
     if (ts.isJsxAttribute(node)) {
       if (ATTRIBUTES_UNSEEN.test(node.name.getText(parsed))) return;
       if (node.initializer && ts.isStringLiteral(node.initializer)) {
-        add(node, node.initializer.text, /label|title|alt|placeholder|text|words/i.test(node.name.getText(parsed)));
+        add(
+          node,
+          node.initializer.text,
+          /label|title|alt|placeholder|text|words/i.test(node.name.getText(parsed)),
+        );
         return;
       }
     }
     if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) {
-      const compared = ts.isBinaryExpression(node.parent) && /^[=!]==$/.test(node.parent.operatorToken.getText(parsed));
-      const named = (ts.isPropertyAssignment(node.parent) && node.parent.name === node) || ts.isCaseClause(node.parent) || ts.isElementAccessExpression(node.parent);
+      const compared =
+        ts.isBinaryExpression(node.parent) && /^[=!]==$/.test(node.parent.operatorToken.getText(parsed));
+      const named =
+        (ts.isPropertyAssignment(node.parent) && node.parent.name === node) ||
+        ts.isCaseClause(node.parent) ||
+        ts.isElementAccessExpression(node.parent);
       if (!compared && !named) add(node, node.text);
       return;
     }
@@ -70,26 +98,41 @@ export function toldIn(file: string, source: string): Told[] {
 /** The script between the fences of an Astro page is TypeScript; what follows reads as JSX, near enough for its texts. */
 function astroAsTsx(source: string): string {
   const [, head = '', body = ''] = /^---\n([\s\S]*?)\n---\n([\s\S]*)$/.exec(source) ?? [];
-  const markup = body.replace(/<!doctype[^>]*>/i, '').replace(/<(script|style)\b[\s\S]*?<\/\1>/g, '').replace(/<(meta|link)([^>]*[^/])>/g, '<$1$2/>');
+  const markup = body
+    .replace(/<!doctype[^>]*>/i, '')
+    .replace(/<(script|style)\b[\s\S]*?<\/\1>/g, '')
+    .replace(/<(meta|link)([^>]*[^/])>/g, '<$1$2/>');
   return `${head}\nconst page = <>\n${markup}</>;\n`;
 }
 
 /** Every text of the program, by file and line: screens, refusals, prints, and the pages of docs by their lines. */
 export function everyText(): Told[] {
-  const files = execFileSync('git', ['ls-files', 'src', 'docs', 'README.md', 'CONTRIBUTING.md', 'bin/oculent', 'demo'], { encoding: 'utf8' })
+  const files = execFileSync(
+    'git',
+    ['ls-files', 'src', 'docs', 'README.md', 'CONTRIBUTING.md', 'bin/oculent', 'demo'],
+    { encoding: 'utf8' },
+  )
     .split('\n')
     .filter((file) => /\.(tsx?|astro|md)$/.test(file) && !/licences|\/mutants\.md|decisions/.test(file));
   return files.flatMap((file) => {
     const source = readFileSync(file, 'utf8');
     if (file.endsWith('.md')) {
-      return source.split('\n').flatMap((text, at) => (/\p{L}/u.test(text) ? [{ file, line: at + 1, text: text.trim() }] : []));
+      return source
+        .split('\n')
+        .flatMap((text, at) => (/\p{L}/u.test(text) ? [{ file, line: at + 1, text: text.trim() }] : []));
     }
-    return toldIn(file.replace(/\.astro$/, '.astro.tsx'), file.endsWith('.astro') ? astroAsTsx(source) : source).map((told) => ({ ...told, file }));
+    return toldIn(
+      file.replace(/\.astro$/, '.astro.tsx'),
+      file.endsWith('.astro') ? astroAsTsx(source) : source,
+    ).map((told) => ({ ...told, file }));
   });
 }
 
 /** The texts in which a word stands that the list of words has retired. */
-export function retiredIn(texts: Told[], retired: Retired[] = RETIRED): { told: Told; instead: string; word: string }[] {
+export function retiredIn(
+  texts: Told[],
+  retired: Retired[] = RETIRED,
+): { told: Told; instead: string; word: string }[] {
   return texts.flatMap((told) =>
     retired.flatMap(({ pattern, instead, except }) => {
       const word = pattern.exec(told.text)?.[0];

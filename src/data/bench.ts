@@ -9,6 +9,8 @@ export interface Mark {
   id: string;
   kind: MarkKind;
   runs: CellRuns;
+  /** Laid before the canvas was kept here. */
+  before: boolean;
   undoes: string | null;
 }
 
@@ -25,12 +27,14 @@ export function markRequest(
 }
 
 export async function findMark(queries: Queries, canvasId: string, id: string): Promise<Mark | null> {
-  const row = await one<{ id: string; kind: MarkKind; cells: Uint8Array; undoes: string | null }>(
+  const row = await one<Omit<Mark, 'runs'> & { cells: Uint8Array }>(
     queries,
-    'select id, kind, cells, undoes from mark where canvas_id = $1 and id = $2',
+    'select id, kind, cells, before, undoes from mark where canvas_id = $1 and id = $2',
     [canvasId, id],
   );
-  return row && { id: row.id, kind: row.kind, runs: runsFromBytes(row.cells), undoes: row.undoes };
+  if (!row) return null;
+  const { cells, ...facts } = row;
+  return { ...facts, runs: runsFromBytes(cells) };
 }
 
 /** The stretch of a canvas that a mark touches, whole parts of it. */
@@ -90,6 +94,8 @@ export interface NewMark {
   changed: CellRuns;
   /** Colour that all these cells have. */
   line: number | null;
+  /** Laid before the canvas was kept here. */
+  before?: boolean;
   undoes: string | null;
   redoes: string | null;
   /** SHA-256 of what was asked for. */
@@ -109,8 +115,8 @@ export async function addMark(queries: Queries, mark: NewMark, stretch: Stretch)
     queries,
     `with entered as (
        insert into mark
-         (id, canvas_id, screen_id, sitting_id, happened_at, kind, cells, drills, line, undoes, redoes, digest)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (id) do nothing returning id
+         (id, canvas_id, screen_id, sitting_id, happened_at, kind, cells, drills, line, undoes, redoes, digest, before)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $16) on conflict (id) do nothing returning id
      ), part as (
        insert into progress_part (canvas_id, part, bits)
        select $2, n.part, substring($14::bytea from ((n.i - 1) * ${PART_BYTES} + 1)::int for ${PART_BYTES})
@@ -135,6 +141,7 @@ export async function addMark(queries: Queries, mark: NewMark, stretch: Stretch)
       parts.map(({ part }) => part),
       Buffer.concat(parts.map(({ bits }) => bits)),
       mark.kind === 'lay' ? drills : -drills,
+      mark.before ?? false,
     ],
   );
   return row?.laid ?? null;

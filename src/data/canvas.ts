@@ -1,6 +1,7 @@
 import type { BagsCarry, Canvas, Shape } from '../core/canvas/canvas';
 import { highestLine, type LegendLine } from '../core/canvas/legend';
 import type { Finish } from '../core/colour/finish';
+import type { InFront } from '../core/sections/inFront';
 import { one, type Queries } from './engine/database';
 
 /** A row of the table `canvas`. */
@@ -45,6 +46,9 @@ export interface ShelvedCanvas {
   /** Cells that want a drill. */
   drills: number;
   hasChart: boolean;
+  inFront: InFront | null;
+  /** Whether every planned pot is filled, or none are wanted. */
+  kittedUp: boolean;
 }
 
 /** The newest canvas first. @param id one canvas only */
@@ -57,14 +61,25 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
       laid: number;
       drills: number;
       has_chart: boolean;
+      front_section: number | null;
+      front_line: number | null;
+      kitted_up: boolean;
     }
   >(
     `select ${COLUMNS}, c.bags_counted, c.bags_to_find, coalesce(p.laid, 0) as laid,
             (select count(*)::int from legend_line l where l.canvas_id = c.id) as colours,
-            coalesce(ch.drills, c.width * c.height) as drills, ch.canvas_id is not null as has_chart
+            coalesce(ch.drills, c.width * c.height) as drills, ch.canvas_id is not null as has_chart,
+            f.section as front_section, f.line as front_line,
+            c.no_cases or (exists (select 1 from allotment a where a.canvas_id = c.id) and not exists (
+              select 1 from allotment a where a.canvas_id = c.id and coalesce((
+                select e.kind from pot_event e where e.canvas_id = c.id and e.line = a.line
+                  and e.undoes is null and e.kind <> 'amount'
+                  and not exists (select 1 from pot_event u where u.undoes = e.id)
+                order by e.position desc limit 1), '') <> 'fill')) as kitted_up
      from canvas c
      left join progress_cache p on p.canvas_id = c.id
      left join chart ch on ch.canvas_id = c.id
+     left join in_front f on f.canvas_id = c.id
      where not c.arriving and c.deleted_at is null and ($1::uuid is null or c.id = $1::uuid)
      order by c.created_at desc`,
     [id],
@@ -77,6 +92,8 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
     laid: row.laid,
     drills: row.drills,
     hasChart: row.has_chart,
+    kittedUp: row.kitted_up,
+    inFront: row.front_section === null ? null : { section: row.front_section, line: row.front_line },
   }));
 }
 
@@ -87,6 +104,16 @@ export async function findCanvas(queries: Queries, id: string): Promise<Canvas |
     [id],
   );
   return row && canvasOf(row);
+}
+
+/** The code of one colour; null where the list has none of that number. */
+export async function codeOf(queries: Queries, canvasId: string, line: number): Promise<string | null> {
+  const row = await one<{ code: string }>(
+    queries,
+    'select code from legend_line where canvas_id = $1 and line = $2',
+    [canvasId, line],
+  );
+  return row?.code ?? null;
 }
 
 /** How a canvas of this id stands: on the shelf, on its way there in parts, or neither. */

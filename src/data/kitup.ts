@@ -211,3 +211,18 @@ export function potFacts(
 ): Promise<{ id: string; line: number; kind: PotEventKind; drills: number }[]> {
   return queries.query('select id, line, kind, drills from pot_event where id = any($1::uuid[])', [ids]);
 }
+
+/** Whether a canvas is worked straight from its bags. */
+export async function noCasesOf(queries: Queries, canvasId: string): Promise<boolean> {
+  const row = await one<{ none: boolean }>(queries, 'select no_cases as none from canvas where id = $1', [
+    canvasId,
+  ]);
+  return row?.none ?? false;
+}
+
+export async function putNoCases(queries: Queries, canvasId: string, none: boolean): Promise<void> {
+  await queries.query('update canvas set no_cases = $2, revision = revision + 1 where id = $1', [
+    canvasId,
+    none,
+  ]);
+}

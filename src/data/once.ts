@@ -60,13 +60,19 @@ export async function revisionOf(queries: Queries, canvasId: string): Promise<nu
   return row?.revision ?? 0;
 }
 
-/** A word that changes with every change of the canvas, its marks included. */
-export async function stampOf(queries: Queries, canvasId: string): Promise<string> {
-  const row = await one<{ revision: number; marks: number }>(
+/** A word that changes with every change of the canvas, its marks included; and what its header says of it. */
+export async function stampOf(
+  queries: Queries,
+  canvasId: string,
+): Promise<{ stamp: string; laid: number; drills: number }> {
+  const row = await one<{ revision: number; marks: number; laid: number; drills: number }>(
     queries,
-    `select revision, coalesce((select max(position) from mark where canvas_id = $1), 0)::int as marks
+    `select revision, coalesce((select max(position) from mark where canvas_id = $1), 0)::int as marks,
+            coalesce((select laid from progress_cache where canvas_id = $1), 0) as laid,
+            coalesce((select drills from chart where canvas_id = $1), width * height) as drills
      from canvas where id = $1`,
     [canvasId],
   );
-  return `${row?.revision ?? 0}-${row?.marks ?? 0}`;
+  const { revision, marks, laid, drills } = row ?? { revision: 0, marks: 0, laid: 0, drills: 0 };
+  return { stamp: `${revision}-${marks}`, laid, drills };
 }

@@ -11,6 +11,7 @@ export function ColourList({
   chosen,
   onChoose,
   beside,
+  atLeastSix = false,
 }: {
   label: string;
   lines: readonly LegendLine[];
@@ -18,9 +19,15 @@ export function ColourList({
   chosen: number | null;
   onChoose: (line: LegendLine) => void;
   beside: (line: LegendLine) => ReactNode;
+  /** Six colours are in sight, however little room there is. */
+  atLeastSix?: boolean;
 }) {
   return (
-    <ul aria-label={label} className="min-h-0 grow overflow-y-auto border border-line bg-paper" tabIndex={-1}>
+    <ul
+      aria-label={label}
+      className={`grow overflow-y-auto border border-line bg-paper ${atLeastSix ? 'min-h-[18.1rem] shrink-0 basis-0' : 'min-h-0'}`}
+      tabIndex={-1}
+    >
       {lines.map((line) => (
         <li key={line.line}>
           <button

@@ -37,7 +37,7 @@ test('colours and sections are found, and what is nowhere is told', async ({ pag
   await expect(page.getByTestId('readout')).toContainText(code);
   await field.fill('s9999');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('There is no section 9999')).toBeVisible();
+  await expect(page.getByText('There is no section 9,999')).toBeVisible();
   await field.fill('900 1');
   await page.keyboard.press('Enter');
   await expect(page.getByText('840 columns and 500 rows')).toBeVisible();

@@ -78,6 +78,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('symbols_printed', 'boolean', 'Whether the cloth carries symbols'),
       column('packet_drills', 'integer', 'Drills in an ordinary packet'),
       optional('bags_carry', 'text', 'What stands on its bags', { oneOf: BAGS_CARRY }),
+      column('no_cases', 'boolean', 'Whether it is worked straight from its bags', { absent: 'false' }),
       column('created_at', 'moment', 'When it came onto the shelf (UTC)'),
     ],
   },
@@ -170,6 +171,9 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
         'Cells as start and length, again and again; a cell is row × width + column, from 0',
       ),
       column('drills', 'integer', 'Number of those cells'),
+      column('before', 'boolean', 'Laid before the canvas was kept here; counts for no day', {
+        absent: 'false',
+      }),
       optional('undoes', 'uuid', 'Mark that this one takes back', { refers: ['mark', 'id'] }),
       optional('redoes', 'uuid', 'Mark that this one lays again', { refers: ['mark', 'id'] }),
     ],

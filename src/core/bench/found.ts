@@ -2,6 +2,7 @@ import type { Chart } from '../cells/chart';
 import { type CellPlace, countInRect } from '../cells/rect';
 import type { Find } from '../chart/find';
 import { type Section, sectionAt } from '../sections/blockGrid';
+import { noSuchSection } from '../sections/next';
 import { sectionWithMost } from '../sections/sectionWithMost';
 
 /** Where the bench goes when something was found. */
@@ -31,7 +32,7 @@ export function benchPlace(
   if (find.kind === 'section') {
     return sections[find.number - 1]
       ? { kind: 'there', section: find.number, cell: null, line: null }
-      : nowhere(`There is no section ${find.number}; the last is ${sections.length}.`);
+      : nowhere(noSuchSection(find.number, sections.length));
   }
   if (find.kind === 'cell') {
     const section = sectionAt(sections, find.x, find.y);

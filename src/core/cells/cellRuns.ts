@@ -32,6 +32,13 @@ export function countCells(runs: CellRuns): number {
   return count;
 }
 
+/** Runs in parts of at most so many, for marks that are larger than one request may be. */
+export function runsInParts(runs: CellRuns, most: number): number[][] {
+  const parts: number[][] = [];
+  for (let from = 0; from < runs.length; from += 2 * most) parts.push(runs.slice(from, from + 2 * most));
+  return parts;
+}
+
 /** What is wrong with these runs on a chart of so many cells, as a sentence; null when they are sound. */
 export function faultInRuns(runs: CellRuns, cells: number): string | null {
   if (runs.length % 2 !== 0) return 'Cells come in pairs of start and length; one half is missing.';

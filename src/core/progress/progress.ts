@@ -26,9 +26,9 @@ export interface DayLaid {
   drills: number;
 }
 
-/** Running total at the end of each day with work. */
-export function burnUp(days: readonly DayLaid[]): { day: string; total: number }[] {
-  let total = 0;
+/** Running total at the end of each day with work. @param before drills that were laid before the first day */
+export function burnUp(days: readonly DayLaid[], before = 0): { day: string; total: number }[] {
+  let total = before;
   return [...days]
     .sort((a, b) => (a.day < b.day ? -1 : 1))
     .map(({ day, drills }) => {

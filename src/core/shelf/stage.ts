@@ -1,5 +1,7 @@
+import { counted } from '../words/numbers';
+
 /** How far a canvas has come, in the order of the work. */
-export type Stage = 'sheet' | 'checkin' | 'kitup' | 'bench' | 'finish';
+export type Stage = 'sheet' | 'checkin' | 'kitup' | 'lay' | 'bench' | 'finish';
 
 export interface StageFacts {
   colours: number;
@@ -7,6 +9,8 @@ export interface StageFacts {
   bagsToFind: number;
   laid: number;
   drills: number;
+  /** Every planned pot is filled, or none are wanted. */
+  kittedUp: boolean;
 }
 
 /** The stage of work: laid drills say more than bags, bags more than the sheet. */
@@ -14,20 +18,24 @@ export function stageOf(facts: StageFacts): Stage {
   if (facts.drills > 0 && facts.laid >= facts.drills) return 'finish';
   if (facts.laid > 0) return 'bench';
   if (facts.colours === 0) return 'sheet';
-  if (facts.bagsCounted > 0 && facts.bagsToFind === 0) return 'kitup';
+  if (facts.bagsCounted > 0 && facts.bagsToFind === 0) return facts.kittedUp ? 'lay' : 'kitup';
   return 'checkin';
 }
 
 export function stageInWords(stage: Stage, facts: StageFacts): string {
   switch (stage) {
     case 'sheet':
-      return 'Waiting for its sheet';
+      return 'Waiting for its colour list';
     case 'checkin':
       return facts.bagsCounted === 0
         ? 'Just arrived, bags to check in'
-        : `Checking in, ${facts.bagsToFind} ${facts.bagsToFind === 1 ? 'bag' : 'bags'} to find`;
+        : facts.bagsToFind === 0
+          ? 'Checking in'
+          : `Checking in, ${counted(facts.bagsToFind, 'bag')} to find`;
     case 'kitup':
-      return 'All bags here, ready to kit up';
+      return 'All bags are here, ready for kit-up';
+    case 'lay':
+      return 'Ready to lay';
     case 'bench':
       return 'On the bench';
     case 'finish':

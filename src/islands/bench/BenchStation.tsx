@@ -10,8 +10,8 @@ import { isLaid } from '../../core/cells/bitmap';
 import { type CellPlace, cellIndex, cellsInRect, countInRect, isInside } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
 import { percentLaid } from '../../core/progress/progress';
-import type { BlockSize, Section } from '../../core/sections/blockGrid';
-import { sectionAsked } from '../../core/sections/next';
+import { type BlockSize, type Section, tallySections } from '../../core/sections/blockGrid';
+import { nextInOrder } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
@@ -27,7 +27,8 @@ import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
-import { SectionStepper } from '../sections/SectionStepper';
+import { SectionChooser } from '../sections/SectionChooser';
+import { useInFront, useKeptFront } from '../sections/useInFront';
 import { useSections } from '../sections/useSections';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useOutbox, useWrite } from '../writing/useWrite';
@@ -44,8 +45,6 @@ interface BenchProps {
   places: PotPlaces;
   block: BlockSize;
   bench: BenchView;
-  /** Section and colour named in the address. */
-  asked: { section: number | null; line: number | null };
 }
 
 /** The work itself: one section and one colour in front, marked as they are laid. */
@@ -53,7 +52,7 @@ export function BenchStation(props: BenchProps) {
   return <WithCloth entry={props.entry}>{(data) => <Bench {...props} data={data} />}</WithCloth>;
 }
 
-function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, block, bench, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
@@ -61,8 +60,8 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   const { store } = marks;
   useEffect(() => showPercent(percentLaid(marks.laid, bench.drills)), [marks.laid, bench.drills]);
   const { fault, enter } = useWrite(canvas.id);
-  const [number, setNumber] = useState(() => sectionAsked(sections, asked.section));
-  const [wanted, setWanted] = useState(asked.line);
+  const { section: number, line: wanted, show } = useInFront(entry, sections);
+  const setWanted = (line: number) => show(number, line);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [lifting, setLifting] = useState(false);
   /** A square that was touched and is not to be marked now. */
@@ -73,7 +72,12 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
   const [thrown, setThrown] = useState<Pick<BenchView, 'trash' | 'trashRecords'>>(bench);
-  const section = sections[number - 1]!.section;
+  const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
+  const section = pieces[number - 1]!;
+  const tallyNow = () => tallySections(chart, laid, pieces, Math.max(1, highestLine(legend)));
+  const heading = useRef<HTMLHeadingElement>(null);
+  /** After what was pressed goes away, the focus is at what is in front now. */
+  const headed = () => requestAnimationFrame(() => heading.current?.focus({ preventScroll: true }));
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
 
@@ -89,6 +93,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
   );
   const lines = useMemo(() => (hasChart ? coloursInOrder(legend, all) : []), [hasChart, legend, all]);
   const colour = colourInFront(lines, left, wanted);
+  useKeptFront(entry, number, colour?.line ?? null);
   const home = placeParts(pots.find((pot) => pot.line === colour)?.place ?? '');
   const leftHere = colour ? left[colour.line]! : left[1]!;
   const leftInSection = left.subarray(1).reduce((sum, drills) => sum + drills, 0);
@@ -147,6 +152,7 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
     // What was done stays in front, so that it can be looked at and undone.
     if (colour) setWanted(colour.line);
     setDone({ kind, drills: cells.length, code: colour?.code ?? null });
+    if (document.activeElement instanceof HTMLButtonElement) headed();
   };
   const stepColour = (step: 1 | -1) => {
     setDone(null);
@@ -154,35 +160,42 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
     const next = nextColour(lines, left, colour, step);
     if (next) setWanted(next.line);
   };
+  const allLaid = marks.laid >= bench.drills;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at when the section is done, not with every mark
+  const onTo = useMemo(
+    () => (leftInSection === 0 && !allLaid ? nextInOrder(tallyNow(), number) : null),
+    [leftInSection === 0, allLaid, number],
+  );
   const goTo = (next: number) => {
-    setNumber(next);
-    setWanted(null);
+    show(next, null);
     setOther(null);
     setDone(null);
     setStays(false);
     setCursor(null);
+    headed();
   };
   const found = (find: Found): string | null => {
-    const pieces = sections.map((each) => each.section);
     const place = benchPlace(find, chart, pieces, number, Math.max(1, highestLine(legend)));
     if (place.kind === 'nowhere') return place.words;
     goTo(place.section);
-    setWanted(place.line);
+    show(place.section, place.line);
     setCursor(place.cell);
     return null;
   };
-  const said = (mark: MarkOffer) =>
-    markInWords(
-      mark,
-      legend,
-      sections.map((each) => each.section),
-      canvas.width,
-    );
+  const said = (mark: MarkOffer) => markInWords(mark, legend, pieces, canvas.width);
   const base = `/api/canvases/${canvas.id}`;
   const shown = (view: BenchView) => setSittings(view.sittings);
   const start = () => void enter<BenchView>(`${base}/sittings`, {}, shown);
   const stop = (note: string) =>
     running && void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note }, shown);
+
+  // The clock stops by itself with the last drill; a mark that is undone afterwards starts none.
+  const wasLaid = useRef(allLaid);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what counts is the moment at which all is laid
+  useEffect(() => {
+    if (allLaid && !wasLaid.current && running) stop('');
+    wasLaid.current = allLaid;
+  }, [allLaid]);
 
   const onKey = ({ key, repeat }: Pick<KeyboardEvent, 'key' | 'repeat'>) => {
     switch (key.toLowerCase()) {
@@ -220,8 +233,23 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
         aria-label="The section on the bench"
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
-          <SectionStepper number={number} count={sections.length} onChange={goTo} />
+          <SectionChooser
+            canvas={canvas}
+            hasChart={hasChart}
+            count={sections.length}
+            tally={tallyNow}
+            number={number}
+            onChange={goTo}
+          />
           <div className="flex flex-wrap gap-2">
+            {hasChart && (
+              <a
+                className="button"
+                href={`/canvas/${canvas.id}/placing?section=${number}${colour ? `&colour=${colour.line}` : ''}`}
+              >
+                Its runs
+              </a>
+            )}
             <UndoButtons
               short
               history={marks.history}
@@ -264,7 +292,10 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           <FindField canvas={canvas} legend={legend} onFind={found} above />
         </div>
       </section>
-      <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The colour in front">
+      <section
+        className="flex min-h-0 flex-col gap-3 overflow-y-auto md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:content-start"
+        aria-label="The colour in front"
+      >
         <div className="slip !py-3">
           {colour ? (
             <div className="flex items-center gap-3.5">
@@ -276,7 +307,14 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
                     {home.number}
                   </span>
                 </p>
-                <p className="number text-[1.7rem] leading-tight font-semibold">{colour.code}</p>
+                <h2
+                  ref={heading}
+                  tabIndex={-1}
+                  className="number text-[1.7rem] leading-tight font-semibold focus-visible:outline-offset-0"
+                >
+                  <span className="sr-only">Section {number}, colour </span>
+                  {colour.code}
+                </h2>
                 <p className="truncate text-[0.95rem] text-faded">
                   {colour.name}
                   {colour.finish !== 'plain' && `, ${colour.finish}`}
@@ -284,12 +322,22 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
               </div>
             </div>
           ) : (
-            <p>Without a chart, progress is kept by area: mark a whole section when it is done.</p>
+            <>
+              <h2 ref={heading} tabIndex={-1}>
+                Section {number}
+              </h2>
+              <p>Without a chart, progress is kept by area: mark a whole section when it is done.</p>
+            </>
           )}
           <p className="mt-2" aria-live="polite" data-testid="left-here">
             <span className="big-number">{many(leftHere)}</span> left here of{' '}
             {many(colour ? all[colour.line]! : all[1]!)}
           </p>
+          {colour && (
+            <p className="text-faded">
+              {many(leftInSection)} left in section {number}, all colours
+            </p>
+          )}
           <div className="mt-2 flex flex-wrap gap-2">
             <button
               type="button"
@@ -335,15 +383,25 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
             </p>
           )}
         </div>
-        {leftInSection === 0 && number < sections.length && (
-          <button type="button" className="button" onClick={() => goTo(number + 1)}>
-            Section {number} is done; on to {number + 1} <ChevronRight size={20} aria-hidden />
+        {allLaid && (
+          <div className="slip border-l-4 border-well" role="status">
+            <h2>All {many(bench.drills)} drills are laid</h2>
+            <p className="mt-1">
+              <a className="button button-main" href={`/canvas/${canvas.id}/progress`}>
+                See how it went
+              </a>
+            </p>
+          </div>
+        )}
+        {onTo !== null && (
+          <button type="button" className="button" onClick={() => goTo(onTo)}>
+            Section {number} is done; go on to {onTo} <ChevronRight size={20} aria-hidden />
           </button>
         )}
         {other && (
           <Elsewhere
             place={other}
-            sections={sections.map((each) => each.section)}
+            sections={pieces}
             here={number}
             line={ofLine(legend, chart.cells[cellOf(other)]!)}
             front={colour}
@@ -360,24 +418,27 @@ function Bench({ entry, legend, places, block, bench, asked, data }: BenchProps 
           </Notice>
         )}
         {(marks.fault ?? fault) && <Notice kind="fault">{marks.fault ?? fault}</Notice>}
+        {hasChart && (
+          <div className="flex shrink-0 flex-col md:max-lg:col-start-2 md:max-lg:row-span-12 md:max-lg:row-start-1">
+            <ColourList
+              label="Colours of this section, most drills first"
+              atLeastSix
+              lines={lines}
+              shape={canvas.shape}
+              chosen={colour?.line ?? null}
+              onChoose={(line) => {
+                setWanted(line.line);
+                setOther(null);
+              }}
+              beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
+            />
+          </div>
+        )}
         <SittingTimer running={running} onStart={start} onStop={stop} />
         <p className="text-faded" data-testid="laid-in-all">
           {many(marks.laid)} of {many(bench.drills)} laid, {percentLaid(marks.laid, bench.drills).toFixed(2)}{' '}
-          %; {counted(leftInSection, 'drill')} left in this section
+          %
         </p>
-        {hasChart && (
-          <ColourList
-            label="Colours of this section, most drills first"
-            lines={lines}
-            shape={canvas.shape}
-            chosen={colour?.line ?? null}
-            onChoose={(line) => {
-              setWanted(line.line);
-              setOther(null);
-            }}
-            beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
-          />
-        )}
         {colour && <RanOutSlip key={colour.line} canvasId={canvas.id} line={colour} />}
         <TrashSlip
           trash={thrown.trash}

@@ -1,7 +1,7 @@
 import { applyMark, changedCells, inverseOf, type MarkKind } from '../../core/bench/marking';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type Bitmap, countLaid } from '../../core/cells/bitmap';
-import { type CellRuns, cellsOfRuns, runsFromCells } from '../../core/cells/cellRuns';
+import { type CellRuns, cellsOfRuns, runsFromCells, runsInParts } from '../../core/cells/cellRuns';
 import type { UndoView } from '../../core/ledger/history';
 import type { BenchView, MarkOffer, MarkView } from '../../server/bench/contract';
 import type { ClothData } from '../cloth/useClothData';
@@ -19,6 +19,9 @@ export interface MarkState {
   waiting: number;
   fault: string | null;
 }
+
+/** So many runs go into one mark (the server takes no more). */
+export const MOST_RUNS = 50_000;
 
 type Waits = Pick<Outbox, 'put' | 'subscribe' | 'onAnswer' | 'waitingFor' | 'current'>;
 
@@ -98,14 +101,15 @@ export class MarkStore {
     this.shown();
   }
 
-  /** Sends a mark that is shown already. */
-  commit(kind: MarkKind, cells: readonly number[], sittingId: string | null): void {
+  /** Sends a mark that is shown already. @param before it was laid before the canvas was kept here */
+  commit(kind: MarkKind, cells: readonly number[], sittingId: string | null, before = false): void {
     this.change({ fault: null });
-    if (cells.length === 0) return;
-    // Not saved from this moment on, before the outbox has taken it in.
-    this.change({ waiting: this.state.waiting + 1 });
-    const body = { id: crypto.randomUUID(), kind, runs: runsFromCells(cells), sittingId };
-    void this.outbox.put('POST', this.url, body, this.canvas.id);
+    for (const runs of runsInParts(runsFromCells(cells), MOST_RUNS)) {
+      // Not saved from this moment on, before the outbox has taken it in.
+      this.change({ waiting: this.state.waiting + 1 });
+      const body = { id: crypto.randomUUID(), kind, runs, sittingId, ...(before ? { before } : {}) };
+      void this.outbox.put('POST', this.url, body, this.canvas.id);
+    }
   }
 
   undo(id: string): void {

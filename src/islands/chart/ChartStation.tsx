@@ -7,7 +7,8 @@ import type { CellPlace } from '../../core/cells/rect';
 import { cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
 import { nextOf, rarest, rectAround } from '../../core/chart/find';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
-import { type BlockSize, cutIntoBlocks } from '../../core/sections/blockGrid';
+import type { BlockSize } from '../../core/sections/blockGrid';
+import { noSuchSection } from '../../core/sections/next';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
@@ -19,6 +20,8 @@ import { ToggleButton } from '../../ui/ToggleButton';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
+import { useInFront, useKeptFront } from '../sections/useInFront';
+import { useSections } from '../sections/useSections';
 import { ChartNav } from './ChartNav';
 import { NoChart } from './NoChart';
 
@@ -29,8 +32,6 @@ interface ChartProps {
   block: BlockSize;
   /** Cells whose drill came off again. */
   popped: number[];
-  /** Colour named in the address. */
-  asked: number | null;
 }
 
 /** The picture as cells: look, find, and see where one colour goes. */
@@ -47,17 +48,24 @@ export function ChartStation(props: ChartProps) {
   return <WithCloth entry={entry}>{(data) => <ChartView {...props} data={data} />}</WithCloth>;
 }
 
-function ChartView({ entry, legend, places, block, popped, asked, data }: ChartProps & { data: ClothData }) {
+function ChartView({ entry, legend, places, block, popped, data }: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
-  const [chosen, setChosen] = useState<number | null>(
-    legend.some(({ line }) => line === asked) ? asked : null,
-  );
+  const sections = useSections(canvas, data, block, highestLine(legend));
+  const pieces = useMemo(() => sections.map(({ section }) => section), [sections]);
+  const front = useInFront(entry, sections);
+  // All colours may be looked at here without leaving the one in hand.
+  const [allColours, setAllColours] = useState(false);
+  const chosen = !allColours && legend.some(({ line }) => line === front.line) ? front.line : null;
+  useKeptFront(entry, front.section, front.line);
+  const setChosen = (line: number | null) => {
+    setAllColours(line === null);
+    if (line !== null) front.show(front.section, line);
+  };
   const [showLaid, setShowLaid] = useState(false);
   const [showPopped, setShowPopped] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [hover] = useState(() => new HoverStore());
-  const sections = useMemo(() => cutIntoBlocks(canvas, canvas.panels, block), [canvas, block]);
   const counts = useMemo(() => countPerLine(chart, highestLine(legend)), [chart, legend]);
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
   const inOrder = useMemo(() => pots.map((pot) => pot.line), [pots]);
@@ -102,8 +110,9 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
       return null;
     }
     if (find.kind === 'section') {
-      const section = sections[find.number - 1];
-      if (!section) return `There is no section ${find.number}; the last is ${sections.length}.`;
+      const section = pieces[find.number - 1];
+      if (!section) return noSuchSection(find.number, pieces.length);
+      front.show(section.number, front.line);
       setFrame(section);
       return null;
     }
@@ -159,6 +168,7 @@ function ChartView({ entry, legend, places, block, popped, asked, data }: ChartP
             frame={frame}
             cursor={cursor}
             onCursor={setCursor}
+            sections={pieces}
             onHover={hover.set}
           />
           <Readout
@@ -249,11 +259,7 @@ function Readout({
   const at = positionOf(place.x, place.y, canvas);
   const line = lineAt(place);
   return (
-    <div
-      className="flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1"
-      aria-live="polite"
-      data-testid="readout"
-    >
+    <div className="flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1" data-testid="readout">
       <p className="number text-lg font-semibold">
         Column {at.column}, row {at.row}
       </p>

@@ -1,5 +1,9 @@
 import type { ReactNode } from 'react';
-import type { LegendLine } from '../../core/canvas/legend';
+import { type LegendLine, ofLine } from '../../core/canvas/legend';
+import { isLaid } from '../../core/cells/bitmap';
+import { type CellPlace, cellIndex } from '../../core/cells/rect';
+import { squareInWords } from '../../core/cells/squareInWords';
+import { type Section, sectionAt } from '../../core/sections/blockGrid';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Cloth, type ClothProps } from '../../ui/cloth/Cloth';
 import { Notice } from '../../ui/Notice';
@@ -19,22 +23,35 @@ export function WithCloth({
   return children(data);
 }
 
-/** The canvas of a station, from what every station has at hand. */
+/** The canvas of a station, from what every station has at hand; it says what stands at the square in hand. */
 export function StationCloth({
   entry,
   legend,
   data,
+  sections,
   ...rest
-}: { entry: ShelfEntry; legend: readonly LegendLine[]; data: ClothData } & Omit<
-  ClothProps,
-  'chart' | 'hasChart' | 'legend' | 'shape'
->) {
+}: {
+  entry: ShelfEntry;
+  legend: readonly LegendLine[];
+  data: ClothData;
+  /** Named with each square, where the station has them. */
+  sections?: readonly Section[];
+} & Omit<ClothProps, 'chart' | 'hasChart' | 'legend' | 'shape' | 'say'>) {
+  const { chart, laid } = data;
+  const say = (place: CellPlace) => {
+    const cell = cellIndex(place, chart.width);
+    const line = chart.cells[cell]!;
+    const what = line === 0 ? undefined : entry.hasChart ? ofLine(legend, line) : null;
+    const section = sections ? (sectionAt(sections, place.x, place.y)?.number ?? null) : null;
+    return squareInWords(place, what, rest.wish.laid ? isLaid(laid, cell) : null, section);
+  };
   return (
     <Cloth
-      chart={data.chart}
+      chart={chart}
       hasChart={entry.hasChart}
       legend={legend}
       shape={entry.canvas.shape}
+      say={say}
       {...rest}
     />
   );

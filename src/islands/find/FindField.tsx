@@ -50,7 +50,7 @@ export function FindField({
         autoFocus={ready}
         className="field number"
         aria-label="Find: column and row, distances, section, or colour"
-        placeholder="120 85, 12 cm 8 cm, 150+7 100-4, 412"
+        placeholder="120 85, 12 cm 8 cm, 412"
         value={typed}
         maxLength={40}
         autoComplete="off"

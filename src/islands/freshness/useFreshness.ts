@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { showPercent } from '../../ui/headerFigures';
 import { getJson } from '../writing/api';
 import { theOutbox } from '../writing/outbox';
 
@@ -36,10 +37,12 @@ export function useFreshness(canvasId: string): Freshness {
       clearTimeout(confirming);
       if (dayHere() !== day) setFreshness('yesterday');
       const mine = ++asked;
-      getJson<{ stamp: string }>(`/api/canvases/${canvasId}/stamp`).then(
-        ({ stamp }) => {
+      getJson<{ stamp: string; percent: number }>(`/api/canvases/${canvasId}/stamp`).then(
+        ({ stamp, percent }) => {
           // Only the newest question counts: an older answer may lie before this page's own write.
           if (mine !== asked) return;
+          // What waits here is counted by the station already.
+          if (theOutbox().current().waiting === 0) showPercent(percent);
           if (known === null || adopt || stamp === known) known = stamp;
           else if (stamp === seen && theOutbox().current().waiting === 0) setFreshness('changed');
           else confirming = setTimeout(() => ask(false, stamp), CONFIRM_MS);

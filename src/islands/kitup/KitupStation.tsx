@@ -35,7 +35,7 @@ export function KitupStation(props: KitupProps) {
 
 function Cases({ entry, legend, first, asked }: KitupProps) {
   const { canvas } = entry;
-  const { view, fault, plan, busy } = useKitup(canvas.id, first);
+  const { view, fault, plan, busy, withoutCases } = useKitup(canvas.id, first);
   const [line, setLine] = useState(legend.some((each) => each.line === asked) ? asked : null);
   const [moving, setMoving] = useState(false);
   const slots = view.cases.flatMap(({ storage, slots: all }) => all.map((slot) => ({ storage, slot })));
@@ -66,7 +66,15 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
   return (
     <div className="grid items-start gap-x-6 gap-y-3 lg:grid-cols-[22rem_1fr] lg:grid-rows-[auto_1fr]">
       <section className="flex flex-col gap-3" aria-label="The plan">
-        {view.plan ? (
+        {view.noCases ? (
+          <div>
+            <p className="big-number">No cases</p>
+            <p>You work straight from the bags of this kit; labels for bags are under “Labels”.</p>
+            <button type="button" className="button mt-3" onClick={() => withoutCases(false)}>
+              Use cases after all
+            </button>
+          </div>
+        ) : view.plan ? (
           <div>
             <p className="big-number">
               {inBags > 0
@@ -88,6 +96,9 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
                 ? 'Choose the cases that will hold this kit, then plan the pots.'
                 : 'Start with a case like yours; its slots can be redrawn.'}
             </p>
+            <button type="button" className="button mt-3" onClick={() => withoutCases(true)}>
+              I need no cases
+            </button>
           </div>
         )}
         {fault && <Notice kind="fault">{fault}</Notice>}
@@ -122,10 +133,14 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
             onChoose={(slot) => choose(storage.id, slot)}
           />
         ))}
-        {view.storages.length === 0 && <StartLayouts onAdded={() => window.location.reload()} />}
+        {view.storages.length === 0 && !view.noCases && (
+          <StartLayouts onAdded={() => window.location.reload()} />
+        )}
         <Beside view={view} legend={legend} shape={canvas.shape} />
       </section>
-      {view.storages.length > 0 && <PlanPanel view={view} busy={busy} onPlan={(wish) => void replan(wish)} />}
+      {view.storages.length > 0 && !view.noCases && (
+        <PlanPanel view={view} busy={busy} onPlan={(wish) => void replan(wish)} />
+      )}
     </div>
   );
 }

@@ -21,6 +21,8 @@ export interface Kitup {
   /** @returns whether it was done */
   plan(wish: KitupWish): Promise<boolean>;
   note(event: { line: number; kind: PotEventKind; drills?: number }): Promise<boolean>;
+  /** Says whether the kit is worked straight from its bags. */
+  withoutCases(none: boolean): void;
   undo(id: string): void;
   redo(id: string): void;
 }
@@ -35,6 +37,10 @@ export function useKitup(canvasId: string, first: KitupView): Kitup {
     (event) => enter(`${base}/pots`, event, setView),
     [enter, base, setView],
   );
+  const withoutCases = useCallback(
+    (none: boolean) => void write('PUT', `${base}/no-cases`, { none }, setView),
+    [write, base, setView],
+  );
   const undo = useCallback(
     (id: string) => void enter(`${base}/pots`, { undoes: id }, setView),
     [enter, base, setView],
@@ -43,5 +49,5 @@ export function useKitup(canvasId: string, first: KitupView): Kitup {
     (id: string) => void enter(`${base}/pots`, { redoes: id }, setView),
     [enter, base, setView],
   );
-  return { view, fault, busy, plan, note, undo, redo };
+  return { view, fault, busy, plan, note, withoutCases, undo, redo };
 }

@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
+import type { CellPlace } from '../../core/cells/rect';
 import type { ColourPlan, Direction } from '../../core/placing/barPlan';
 import { KNOWN_TIPS } from '../../core/placing/tips';
 import type { BlockSize } from '../../core/sections/blockGrid';
-import { sectionAsked } from '../../core/sections/next';
 import { counted, many } from '../../core/words/numbers';
 import type { PlacingView } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -18,7 +18,8 @@ import { ToggleButton } from '../../ui/ToggleButton';
 import { NoChart } from '../chart/NoChart';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
-import { SectionStepper } from '../sections/SectionStepper';
+import { SectionChooser } from '../sections/SectionChooser';
+import { useInFront, useKeptFront } from '../sections/useInFront';
 import { useSections } from '../sections/useSections';
 import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
@@ -29,12 +30,10 @@ export function PlacingStation({
   entry,
   legend,
   block,
-  first,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
   block: BlockSize;
-  first: number | null;
 }) {
   if (!entry.hasChart)
     return (
@@ -42,7 +41,7 @@ export function PlacingStation({
     );
   return (
     <WithCloth entry={entry}>
-      {(data) => <Runs entry={entry} legend={legend} block={block} first={first} data={data} />}
+      {(data) => <Runs entry={entry} legend={legend} block={block} data={data} />}
     </WithCloth>
   );
 }
@@ -51,32 +50,33 @@ function Runs({
   entry,
   legend,
   block,
-  first,
   data,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
   block: BlockSize;
-  first: number | null;
   data: ClothData;
 }) {
   const { canvas } = entry;
   const sections = useSections(canvas, data, block, highestLine(legend));
-  const [number, setNumber] = useState(() => sectionAsked(sections, first));
+  const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
+  const { section: number, line: chosen, show } = useInFront(entry, sections);
+  const setChosen = (line: number) => show(number, line);
+  const [cursor, setCursor] = useState<CellPlace | null>(null);
   const {
     answer: view,
     fault: lost,
     reload,
   } = useAnswer<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`);
   const { fault, write } = useWrite();
-  const [chosen, setChosen] = useState<number | null>(null);
   const [asTable, setAsTable] = useState(false);
   const [otherWay, setOtherWay] = useState(false);
 
   const changeTips = (tips: number[]) => void write('PUT', '/api/tips', { tips }, reload);
 
   const plan = view?.plans.find((each) => each.line === chosen) ?? view?.plans[0] ?? null;
-  const section = sections[number - 1]!.section;
+  useKeptFront(entry, number, plan?.line ?? chosen);
+  const section = pieces[number - 1]!;
   const best = plan && (otherWay ? other(plan) : plan[plan.better]);
   const layers = useMemo(() => {
     const ground = getComputedStyle(document.documentElement).getPropertyValue('--c-bench');
@@ -93,10 +93,28 @@ function Runs({
         aria-label="The runs on the canvas"
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
-          <SectionStepper number={number} count={sections.length} onChange={setNumber} />
-          <ToggleButton on={asTable} onChange={setAsTable}>
-            As a table
-          </ToggleButton>
+          <SectionChooser
+            canvas={canvas}
+            hasChart
+            count={sections.length}
+            tally={() => sections}
+            number={number}
+            onChange={(next) => {
+              show(next, null);
+              setCursor(null);
+            }}
+          />
+          <div className="flex flex-wrap gap-2">
+            <a
+              className="button"
+              href={`/canvas/${canvas.id}/bench?section=${number}${plan ? `&colour=${plan.line}` : ''}`}
+            >
+              Lay it at the bench
+            </a>
+            <ToggleButton on={asTable} onChange={setAsTable}>
+              As a table
+            </ToggleButton>
+          </div>
         </div>
         {asTable && view ? (
           <ScrollRegion label="Placements" className="min-h-0 grow">
@@ -112,8 +130,10 @@ function Runs({
             wish={wish}
             layers={layers}
             frame={section}
-            cursor={null}
+            cursor={cursor}
+            sections={pieces}
             onCursor={({ x, y }) => {
+              setCursor({ x, y });
               const line = data.chart.cells[y * data.chart.width + x];
               if (line && view?.plans.some((each) => each.line === line)) setChosen(line);
             }}

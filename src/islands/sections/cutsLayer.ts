@@ -1,5 +1,5 @@
 import type { CellRect } from '../../core/cells/chart';
-import { CUT, frameLayer, type Layer, toPx } from '../../ui/cloth/layers';
+import { CUT, frameLayer, LAMP, type Layer, toPx } from '../../ui/cloth/layers';
 
 /** A number standing in a piece of the cloth. */
 interface Piece extends CellRect {
@@ -24,6 +24,31 @@ export function cutsLayer(pieces: readonly Piece[], chosen: number | null, done:
     }
     const frame = pieces.find((piece) => piece.number === chosen);
     if (frame) frameLayer(frame)(context, camera, view);
+  };
+}
+
+/** Sections that are chosen together: a strong edge and a sign in each, to be seen on any colour. */
+export function pickedLayer(pieces: readonly Piece[], picked: ReadonlySet<number>): Layer {
+  return (context, camera) => {
+    for (const piece of pieces) {
+      if (!picked.has(piece.number)) continue;
+      const [x, y, w, h] = toPx(piece, camera);
+      context.fillStyle = 'rgb(251 248 242 / 72%)';
+      context.fillRect(x, y, w, h);
+      for (const [width, colour] of [
+        [5, CUT],
+        [2, LAMP],
+      ] as const) {
+        context.lineWidth = width;
+        context.strokeStyle = colour;
+        context.strokeRect(x + 2, y + 2, w - 4, h - 4);
+        context.beginPath();
+        context.moveTo(x + w * 0.3, y + h * 0.55);
+        context.lineTo(x + w * 0.45, y + h * 0.72);
+        context.lineTo(x + w * 0.72, y + h * 0.32);
+        context.stroke();
+      }
+    }
   };
 }
 

@@ -72,9 +72,15 @@ export async function getBytes(url: string): Promise<Uint8Array> {
 
 export type WriteMethod = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
-/** Sends a write and gives its answer; null where the answer is empty. */
-export async function sendJson<Answer>(method: WriteMethod, url: string, body?: unknown): Promise<Answer> {
+/** Sends a write and gives its answer; null where the answer is empty. @param more `keepalive`: also while the page is left */
+export async function sendJson<Answer>(
+  method: WriteMethod,
+  url: string,
+  body?: unknown,
+  more: Pick<RequestInit, 'keepalive'> = {},
+): Promise<Answer> {
   const response = await ask(url, {
+    ...more,
     method,
     signal: AbortSignal.timeout(WRITE_TIMEOUT_MS),
     ...(body === undefined

@@ -8,7 +8,7 @@ const ledgerId = (what: string) =>
     .uuid('The id must be a UUID.')
     .required(`${what} needs an id, so that a repeated request changes nothing.`);
 
-/** The confetti of one colour on the largest canvas; with more, other requests would wait too long. */
+/** Runs of one mark; with more, other requests would wait too long. A page sends a larger mark in parts. */
 const MAX_RUNS = 50_000;
 
 /** Lays or lifts cells, or takes back (`undoes`) or repeats (`redoes`) an earlier mark. */
@@ -22,6 +22,8 @@ export const markSchema = object({
     `Cells come as pairs of whole numbers, start and length, at most ${MAX_RUNS} pairs a mark. Send a larger mark in parts.`,
   ).default([]),
   sittingId: string().uuid().nullable().default(null),
+  /** Laid before the canvas was kept here. */
+  before: boolean().default(false),
   undoes: string().uuid().nullable().default(null),
   redoes: string().uuid().nullable().default(null),
 });

@@ -28,6 +28,8 @@ export interface MarkRequest {
   kind: MarkKind;
   runs: CellRuns;
   sittingId: string | null;
+  /** Laid before the canvas was kept here: counts for what is laid, not for a day. */
+  before?: boolean;
   undoes: string | null;
   redoes: string | null;
 }
@@ -59,7 +61,7 @@ export async function enterMark(
         const known = await repeated(queries, canvas, asked, screenId);
         if (known) return known;
       }
-      const { kind, runs } = fresh ? wish : await opposite(queries, canvas, wish);
+      const { kind, runs, before = false } = fresh ? wish : await opposite(queries, canvas, wish);
       if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
         throw notFound('such sitting');
       }
@@ -82,6 +84,7 @@ export async function enterMark(
         kind,
         changed,
         line,
+        before,
         undoes,
         redoes,
         digest,
@@ -113,10 +116,10 @@ async function idle(
   return { id: asked.id, kind, runs: [], laid, history: await markHistory(queries, canvas.id, screenId) };
 }
 
-function digestOfMark({ kind, runs, sittingId, undoes, redoes }: MarkRequest): string {
-  return digestOf(
-    Buffer.concat([Buffer.from(JSON.stringify([kind, sittingId, undoes, redoes])), runsToBytes(runs)]),
-  );
+function digestOfMark({ kind, runs, sittingId, before, undoes, redoes }: MarkRequest): string {
+  // As it was before marks could be of before, for marks that are sent again after an update.
+  const facts = before ? [kind, sittingId, undoes, redoes, 'before'] : [kind, sittingId, undoes, redoes];
+  return digestOf(Buffer.concat([Buffer.from(JSON.stringify(facts)), runsToBytes(runs)]));
 }
 
 /** The answer to a request that was done already; null where it was not. @throws Problem when its id is taken */
@@ -146,17 +149,17 @@ async function opposite(
   queries: Queries,
   canvas: Canvas,
   { undoes, redoes }: MarkRequest,
-): Promise<{ kind: MarkKind; runs: CellRuns }> {
+): Promise<Pick<MarkRequest, 'kind' | 'runs' | 'before'>> {
   const id = (undoes ?? redoes)!;
   const standing = await standingOf(queries, 'mark', canvas.id, id);
   const target = standing === 'unknown' ? null : await findMark(queries, canvas.id, id);
   if (!target) throw notFound('such mark');
   if (undoes !== null) {
     if (standing !== 'stands') throw conflict('This mark was undone already, perhaps at another screen.');
-    return { kind: inverseOf(target.kind), runs: target.runs };
+    return { ...target, kind: inverseOf(target.kind) };
   }
   if (standing !== 'taken back') throw conflict('This mark is not undone, so it cannot be redone.');
-  return { kind: target.kind, runs: target.runs };
+  return target;
 }
 
 /** A later mark may stand in the way: then undo would do something else than it says. @throws Problem */

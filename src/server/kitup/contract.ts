@@ -31,6 +31,9 @@ export const kitupSchema = object({
   ).default([]),
 });
 
+/** Whether the kit is worked straight from its bags. */
+export const noCasesSchema = object({ none: boolean().required('Say whether no cases are needed.') });
+
 export const potEventSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request counts nothing twice.'),
   line: number().integer().min(1).nullable().default(null),
@@ -74,6 +77,8 @@ export interface SlotView {
 }
 
 export interface KitupView {
+  /** The kit is worked straight from its bags. */
+  noCases: boolean;
   /** Null before the first plan. */
   plan: {
     order: ColourOrder;

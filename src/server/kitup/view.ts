@@ -18,7 +18,15 @@ import { chartOf } from '../../data/chart';
 import { countedBags, trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
-import { type Allotted, allotmentOf, kitupPlan, potFacts, potStatesOf, putAwayOf } from '../../data/kitup';
+import {
+  type Allotted,
+  allotmentOf,
+  kitupPlan,
+  noCasesOf,
+  potFacts,
+  potStatesOf,
+  putAwayOf,
+} from '../../data/kitup';
 import { stashItems } from '../../data/stash';
 import { slotsOfOthers, storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
 import { sectionsOf } from '../sections/view';
@@ -86,6 +94,7 @@ export async function kitupView(
   const inState = (kind: string) => [...states].filter(([, state]) => state === kind).map(([line]) => line);
   const inPots = pots.length;
   return {
+    noCases: await noCasesOf(queries, canvas.id),
     plan: plan && {
       order: plan.order,
       leave: plan.leave,

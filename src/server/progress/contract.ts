@@ -29,6 +29,8 @@ export interface ProgressView {
   laid: number;
   drills: number;
   percent: number;
+  /** Drills that were laid before the canvas was kept here; they are of no day. */
+  laidBefore: number;
   /** Total at the end of each day with work. */
   burnUp: { day: string; total: number }[];
   /** Null for a canvas without a chart, where colours are not known cell by cell. */

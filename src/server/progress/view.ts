@@ -7,7 +7,7 @@ import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
-import { laidPerDay } from '../../data/progress';
+import { laidBefore, laidPerDay } from '../../data/progress';
 import type { ProgressView } from './contract';
 
 const SITTINGS_SHOWN = 60;
@@ -23,6 +23,7 @@ export async function progressView(
   const chart = known ?? plainCloth(canvas.width, canvas.height);
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
   const days = await laidPerDay(queries, canvas.id, zone);
+  const before = await laidBefore(queries, canvas.id);
   const legend = await legendOf(queries, canvas.id);
   const lines = highestLine(legend);
   const drills = countDrills(chart);
@@ -34,7 +35,8 @@ export async function progressView(
     laid: laidDrills,
     drills,
     percent: percentLaid(laidDrills, drills),
-    burnUp: burnUp(days),
+    burnUp: burnUp(days, before),
+    laidBefore: before,
     colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
     sittings: await allSittings(queries, canvas),
   };

@@ -11,6 +11,17 @@ const blockSide = (which: string) =>
 
 export const blockSizeSchema = object({ columns: blockSide('width'), rows: blockSide('height') });
 
+/** What is in front at some screen, so that the next one begins there. */
+export const inFrontSchema = object({
+  section: number()
+    .typeError('Give the section as a number.')
+    .required('Say which section.')
+    .integer('Sections count from 1.')
+    .min(1, 'Sections count from 1.')
+    .max(1_000_000, 'There is no such section.'),
+  line: number().integer('Give the colour by its number in the list.').nullable().default(null),
+});
+
 export interface SectionsView {
   block: BlockSize;
   sections: SectionTally[];

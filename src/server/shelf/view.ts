@@ -4,24 +4,28 @@ import { stageInWords, stageOf } from '../../core/shelf/stage';
 import { type ShelvedCanvas, shelf } from '../../data/canvas';
 import type { Queries } from '../../data/engine/database';
 import { notFound } from '../http/problem';
+import { goesOnAt } from '../sections/inFront';
 import type { ShelfEntry } from './contract';
 
 export async function shelfEntries(queries: Queries): Promise<ShelfEntry[]> {
-  return (await shelf(queries)).map(entryOf);
+  const entries: ShelfEntry[] = [];
+  for (const shelved of await shelf(queries)) entries.push(await entryOf(queries, shelved));
+  return entries;
 }
 
 /** @throws Problem 404 */
 export async function shelfEntry(queries: Queries, id: string): Promise<ShelfEntry> {
   const [found] = await shelf(queries, id);
   if (!found) throw notFound('canvas');
-  return entryOf(found);
+  return entryOf(queries, found);
 }
 
-function entryOf(shelved: ShelvedCanvas): ShelfEntry {
+async function entryOf(queries: Queries, shelved: ShelvedCanvas): Promise<ShelfEntry> {
   const stage = stageOf(shelved);
+  const { canvas, inFront } = shelved;
   return {
-    canvas: shelved.canvas,
-    size: sizeInWords(shelved.canvas),
+    canvas,
+    size: sizeInWords(canvas),
     colours: shelved.colours,
     laid: shelved.laid,
     drills: shelved.drills,
@@ -29,5 +33,7 @@ function entryOf(shelved: ShelvedCanvas): ShelfEntry {
     stage,
     stageInWords: stageInWords(stage, shelved),
     hasChart: shelved.hasChart,
+    inFront,
+    goesOnAt: inFront && stage === 'bench' ? await goesOnAt(queries, canvas, inFront) : null,
   };
 }

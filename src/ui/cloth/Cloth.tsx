@@ -1,6 +1,6 @@
 import { useGesture } from '@use-gesture/react';
 import { Maximize, Minus, Plus } from 'lucide-react';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { CellRect, Chart } from '../../core/cells/chart';
@@ -18,6 +18,7 @@ import {
   zoomAbout,
 } from '../../core/view/camera';
 import { arrowStep } from '../arrowKeys';
+import { isForThePicture } from '../keysOutside';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { readPalette } from './clothPalette';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
@@ -52,7 +53,9 @@ export interface ClothProps {
   /** Given: a tap marks, a drag after a short hold too, a swipe moves the cloth. Absent: any drag moves it. */
   marking?: Marking | null;
   /** Keys that the station adds; true when it took the key. */
-  onKey?(event: KeyboardEvent): boolean;
+  onKey?(event: Pick<KeyboardEvent, 'key' | 'repeat' | 'shiftKey'>): boolean;
+  /** What stands at a square, for the ear. */
+  say?(place: CellPlace): string;
 }
 
 /** After this long without movement cells come to whole pixels. */
@@ -286,8 +289,7 @@ export function Cloth(props: ClothProps) {
     latest.current.onPick?.(place);
   };
 
-  const onKeyDown = (event: KeyboardEvent<HTMLCanvasElement>) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const onKeyDown = (event: Pick<KeyboardEvent, 'key' | 'repeat' | 'shiftKey' | 'preventDefault'>) => {
     if (props.onKey?.(event)) return event.preventDefault();
     const arrow = arrowStep(event.key);
     if (arrow && event.shiftKey) {
@@ -311,19 +313,35 @@ export function Cloth(props: ClothProps) {
     event.preventDefault();
   };
 
+  const pressedKey = useRef(onKeyDown);
+  pressedKey.current = onKeyDown;
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const own = event.target === canvas.current && !event.ctrlKey && !event.metaKey && !event.altKey;
+      if (own || isForThePicture(event)) pressedKey.current(event);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
+
   return (
-    <div ref={box} className="relative min-h-0 grow overflow-hidden bg-bench">
-      {/* biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the cloth takes arrow keys itself, which is what this role means */}
-      <canvas
-        ref={canvas}
-        className={`absolute inset-0 h-full w-full touch-none ${props.marking ? 'cursor-crosshair' : 'cursor-grab'}`}
-        tabIndex={0}
-        role="application"
-        aria-roledescription="cloth"
-        aria-label={props.label}
-        onKeyDown={onKeyDown}
-      />
-      <div className="absolute right-2 bottom-2 flex gap-1.5">
+    // The buttons stand beside the canvas: nothing lies over squares that are to be laid.
+    <div className="flex min-h-0 grow flex-col gap-1.5 sm:flex-row">
+      <div ref={box} className="relative min-h-0 min-w-0 grow overflow-hidden bg-bench">
+        <p className="sr-only" aria-live="polite" data-testid="square">
+          {cursor && props.say?.(cursor)}
+        </p>
+        {/* biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the canvas takes arrow keys itself, which is what this role means */}
+        <canvas
+          ref={canvas}
+          className={`absolute inset-0 h-full w-full touch-none ${props.marking ? 'cursor-crosshair' : 'cursor-grab'}`}
+          tabIndex={0}
+          role="application"
+          aria-roledescription="canvas"
+          aria-label={props.label}
+        />
+      </div>
+      <div className="flex shrink-0 justify-end gap-1.5 sm:flex-col">
         <ZoomButton words="Nearer" onClick={() => zoom(1.4)} icon={<Plus size={20} aria-hidden />} />
         <ZoomButton words="Farther" onClick={() => zoom(1 / 1.4)} icon={<Minus size={20} aria-hidden />} />
         <ZoomButton words="The whole of it" onClick={showFrame} icon={<Maximize size={20} aria-hidden />} />

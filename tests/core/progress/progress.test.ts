@@ -50,16 +50,17 @@ describe('burn-up', () => {
 });
 
 describe('stage of work', () => {
-  const facts = { colours: 3, bagsCounted: 0, bagsToFind: 5, laid: 0, drills: 100 };
+  const facts = { colours: 3, bagsCounted: 0, bagsToFind: 5, kittedUp: false, laid: 0, drills: 100 };
 
   it.each([
-    [{ ...facts, colours: 0, bagsToFind: 0 }, 'sheet', 'Waiting for its sheet'],
+    [{ ...facts, colours: 0, bagsToFind: 0 }, 'sheet', 'Waiting for its colour list'],
     [facts, 'checkin', 'Just arrived, bags to check in'],
     [{ ...facts, bagsCounted: 4, bagsToFind: 1 }, 'checkin', 'Checking in, 1 bag to find'],
-    [{ ...facts, bagsCounted: 5, bagsToFind: 0 }, 'kitup', 'All bags here, ready to kit up'],
+    [{ ...facts, bagsCounted: 5, bagsToFind: 0 }, 'kitup', 'All bags are here, ready for kit-up'],
+    [{ ...facts, bagsCounted: 5, bagsToFind: 0, kittedUp: true }, 'lay', 'Ready to lay'],
     [{ ...facts, laid: 1 }, 'bench', 'On the bench'],
     [{ ...facts, laid: 100 }, 'finish', 'All laid'],
-    [{ ...facts, colours: 0, laid: 0, drills: 0 }, 'sheet', 'Waiting for its sheet'],
+    [{ ...facts, colours: 0, laid: 0, drills: 0 }, 'sheet', 'Waiting for its colour list'],
   ])('follows from %j', (given, stage, words) => {
     expect(stageOf(given)).toBe(stage);
     expect(stageInWords(stageOf(given), given)).toBe(words);

@@ -1,0 +1,151 @@
+import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef } from 'react';
+import type { Canvas } from '../../core/canvas/canvas';
+import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
+import { sectionByKey } from '../../core/sections/next';
+import { sectionInWords } from '../../core/sections/sectionsInWords';
+import { counted } from '../../core/words/numbers';
+
+const LARGEST_PX = { width: 680, height: 380 };
+/** From this size on a square section has room for its sign. */
+const SIGN_PX = 14;
+
+/**
+ * All sections on a small picture of the canvas: what is laid is covered from below, what is done has a tick. One stop for
+ * the Tab key; arrow keys go from section to section, Enter chooses.
+ */
+export function SectionMap({
+  canvas,
+  hasChart,
+  sections,
+  at,
+  onAt,
+  onChoose,
+  focused = false,
+}: {
+  canvas: Canvas;
+  hasChart: boolean;
+  sections: readonly SectionTally[];
+  /** The section that is looked at. */
+  at: number;
+  onAt: (number: number) => void;
+  onChoose: (number: number) => void;
+  /** Takes the focus when it comes up. */
+  focused?: boolean;
+}) {
+  const drawing = useRef<HTMLCanvasElement>(null);
+  const pieces = useMemo(() => sections.map(({ section }) => section), [sections]);
+  const scale = Math.min(LARGEST_PX.width / canvas.width, LARGEST_PX.height / canvas.height);
+  const [width, height] = [canvas.width * scale, canvas.height * scale];
+  const done = sections.filter(({ drills, laid }) => drills > 0 && laid === drills).length;
+
+  useEffect(() => {
+    if (focused) drawing.current?.focus();
+  }, [focused]);
+  useEffect(() => {
+    const view = drawing.current;
+    const context = view?.getContext('2d');
+    if (!view || !context) return;
+    const ratio = window.devicePixelRatio;
+    view.width = Math.round(width * ratio);
+    view.height = Math.round(height * ratio);
+    context.setTransform(ratio * scale, 0, 0, ratio * scale, 0, 0);
+    drawSections(context, sections, at, 1 / scale);
+  }, [sections, at, scale, width, height]);
+
+  const sectionUnder = ({ clientX, clientY }: PointerEvent): number | null => {
+    const edge = drawing.current!.getBoundingClientRect();
+    const x = Math.floor(((clientX - edge.left) / edge.width) * canvas.width);
+    const y = Math.floor(((clientY - edge.top) / edge.height) * canvas.height);
+    return sectionAt(pieces, x, y)?.number ?? null;
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = sectionByKey(pieces, at, event.key);
+    if (step !== null) onAt(step);
+    else if (event.key === 'Enter' || event.key === ' ') onChoose(at);
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <div className="mx-auto w-full" style={{ maxWidth: width }}>
+      <div className="relative bg-cloth" style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}>
+        {hasChart && (
+          <img
+            src={`/api/canvases/${canvas.id}/picture.png?width=640`}
+            alt=""
+            className="absolute inset-0 h-full w-full [image-rendering:pixelated]"
+          />
+        )}
+        {/* biome-ignore lint/a11y/noInteractiveElementToNoninteractiveRole: the map takes arrow keys itself, which is what this role means */}
+        <canvas
+          ref={drawing}
+          className="absolute inset-0 h-full w-full cursor-pointer"
+          tabIndex={0}
+          role="application"
+          aria-roledescription="map"
+          aria-label={`Map of ${counted(sections.length, 'section')}, ${done} done; arrow keys move, Enter chooses. ${sectionInWords(sections[at - 1]!)}`}
+          onKeyDown={onKeyDown}
+          onPointerMove={(event) => {
+            const number = event.pointerType === 'mouse' ? sectionUnder(event) : null;
+            if (number !== null && number !== at) onAt(number);
+          }}
+          onClick={(event) => {
+            const number = sectionUnder(event as unknown as PointerEvent);
+            if (number !== null) onChoose(number);
+          }}
+        />
+      </div>
+    </div>
+  );
+}
+
+/** @param px one pixel of the screen, in cells */
+function drawSections(
+  context: CanvasRenderingContext2D,
+  sections: readonly SectionTally[],
+  at: number,
+  px: number,
+): void {
+  const style = getComputedStyle(document.documentElement);
+  const [paper, ink, accent] = ['--c-paper', '--c-ink', '--c-accent'].map((name) =>
+    style.getPropertyValue(name),
+  ) as [string, string, string];
+  for (const { section, drills, laid } of sections) {
+    const { x, y, width, height } = section;
+    const share = drills === 0 ? 0 : laid / drills;
+    context.globalAlpha = 0.82;
+    context.fillStyle = paper;
+    context.fillRect(x, y + height * (1 - share), width, height * share);
+    context.globalAlpha = 1;
+    context.lineWidth = px;
+    context.strokeStyle = ink;
+    context.strokeRect(x, y, width, height);
+    if (share === 1 && Math.min(width, height) > SIGN_PX * px) tick(context, section, ink, px);
+  }
+  const here = sections[at - 1]?.section;
+  if (!here) return;
+  for (const [colour, lineWidth] of [
+    [paper, 6],
+    [accent, 3.5],
+  ] as const) {
+    context.lineWidth = lineWidth * px;
+    context.strokeStyle = colour;
+    context.strokeRect(here.x, here.y, here.width, here.height);
+  }
+}
+
+function tick(
+  context: CanvasRenderingContext2D,
+  { x, y, width, height }: SectionTally['section'],
+  ink: string,
+  px: number,
+): void {
+  const side = Math.min(width, height, 26 * px) / 2;
+  const [left, top] = [x + width / 2 - side / 2, y + height / 2 - side / 2];
+  context.beginPath();
+  context.moveTo(left, top + side * 0.55);
+  context.lineTo(left + side * 0.38, top + side * 0.95);
+  context.lineTo(left + side, top + side * 0.08);
+  context.lineWidth = 2.2 * px;
+  context.strokeStyle = ink;
+  context.stroke();
+}
