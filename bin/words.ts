@@ -1,5 +1,4 @@
-import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import ts from 'typescript';
 import { RETIRED, type Retired } from './retiredWords';
 
@@ -13,7 +12,7 @@ export interface Told {
 const ATTRIBUTES_UNSEEN =
   /^(className|class|id|key|href|src|type|name|rel|as|role|d|viewBox|fill|stroke|method|action|value|htmlFor|for|accept|inputMode|autoComplete|client:.*|data-.*|aria-(live|hidden|haspopup|controls|describedby|labelledby|current|orientation|sort|modal|atomic|expanded|pressed|selected))$/;
 const CODE_LIKE =
-  /^(\.{0,2}\/|[a-z]+:\/\/|#|data-|aria-|--|@)|\b(SELECT|INSERT INTO|UPDATE|DELETE FROM|CREATE|ALTER|BEGIN|COMMIT|ROLLBACK|LISTEN|WHERE)\b|^[a-z]+\/[a-z+.-]+$|^[\w.-]+\.(ts|tsx|mjs|js|css|json|pdf|svg|zip)$/;
+  /^(select|insert into|update|delete from|with [a-z]+ as|alter|create|begin) |^(take back|taken back)$|^(\.{0,2}\/|[a-z]+:\/\/|#|data-|aria-|--|@)|\b(SELECT|INSERT INTO|UPDATE|DELETE FROM|CREATE|ALTER|BEGIN|COMMIT|ROLLBACK|LISTEN|WHERE)\b|^[a-z]+\/[a-z+.-]+$|^[\w.-]+\.(ts|tsx|mjs|js|css|json|pdf|svg|zip)$/;
 
 /** A lone word or a sentence for a person, told from a key, a path, a statement or a class name. */
 function isTold(text: string): boolean {
@@ -105,26 +104,28 @@ function astroAsTsx(source: string): string {
   return `${head}\nconst page = <>\n${markup}</>;\n`;
 }
 
+const ROOMS = ['src', 'docs'];
+const PAGES = ['README.md', 'CONTRIBUTING.md'];
+/** Texts of others, figures, and what was decided when. */
+const NOT_OURS = /licences|migrations|mutants\.md|decisions|screenshots/;
+
 /** Every text of the program, by file and line: screens, refusals, prints, and the pages of docs by their lines. */
 export function everyText(): Told[] {
-  const files = execFileSync(
-    'git',
-    ['ls-files', 'src', 'docs', 'README.md', 'CONTRIBUTING.md', 'bin/oculent', 'demo'],
-    { encoding: 'utf8' },
-  )
-    .split('\n')
-    .filter((file) => /\.(tsx?|astro|md)$/.test(file) && !/licences|\/mutants\.md|decisions/.test(file));
+  const found = ROOMS.flatMap((room) =>
+    readdirSync(room, { recursive: true, encoding: 'utf8' }).map((path) => `${room}/${path}`),
+  );
+  const files = [...PAGES, ...found]
+    .filter((file) => /\.(tsx?|astro|md)$/.test(file) && !NOT_OURS.test(file))
+    .sort();
   return files.flatMap((file) => {
     const source = readFileSync(file, 'utf8');
     if (file.endsWith('.md')) {
-      return source
-        .split('\n')
-        .flatMap((text, at) => (/\p{L}/u.test(text) ? [{ file, line: at + 1, text: text.trim() }] : []));
+      const lines = source.split('\n').map((text, at) => ({ file, line: at + 1, text: text.trim() }));
+      return lines.filter(({ text }) => /\p{L}/u.test(text));
     }
-    return toldIn(
-      file.replace(/\.astro$/, '.astro.tsx'),
-      file.endsWith('.astro') ? astroAsTsx(source) : source,
-    ).map((told) => ({ ...told, file }));
+    return file.endsWith('.astro')
+      ? toldIn(`${file}.tsx`, astroAsTsx(source)).map((told) => ({ ...told, file }))
+      : toldIn(file, source);
   });
 }
 

@@ -7,7 +7,7 @@ test.describe('bad input', () => {
   }) => {
     const id = await shelve(request, 'Bad sheet', false);
     await page.goto(`/canvas/${id}/checkin/sheet`);
-    await page.getByRole('button', { name: 'Read a sheet' }).click();
+    await page.getByRole('button', { name: 'Read a file' }).click();
     await page
       .getByLabel('Or paste the rows here')
       .fill('code;drills;hex\n412;190;\n98;many;\n1204;90;mauvish\n77;5;#fff\n');
@@ -25,7 +25,7 @@ test.describe('bad input', () => {
   test('a sheet without header names waits for its columns', async ({ page, request }) => {
     const id = await shelve(request, 'No header', false);
     await page.goto(`/canvas/${id}/checkin/sheet`);
-    await page.getByRole('button', { name: 'Read a sheet' }).click();
+    await page.getByRole('button', { name: 'Read a file' }).click();
     await page.getByLabel('Or paste the rows here').fill('412\t190\n98\t96');
     await expect(page.getByText('No row holds headings that we know')).toBeVisible();
     await page.getByLabel('Colour code').selectOption('Column 1');
@@ -36,7 +36,7 @@ test.describe('bad input', () => {
   test('a sheet file that is no text is refused in words', async ({ page, request }) => {
     const id = await shelve(request, 'Binary sheet', false);
     await page.goto(`/canvas/${id}/checkin/sheet`);
-    await page.getByRole('button', { name: 'Read a sheet' }).click();
+    await page.getByRole('button', { name: 'Read a file' }).click();
     await page
       .getByLabel('Choose a file')
       .setInputFiles({ name: 'sheet.csv', mimeType: 'text/csv', buffer: Buffer.from([1, 0, 2, 0]) });
@@ -111,14 +111,14 @@ test.describe('bad input', () => {
     await page.goto('/new');
     await page.getByLabel('Height').fill('-3');
     await page.getByLabel('Pitch, mm').fill('0');
-    await page.getByLabel('Drills in an ordinary packet').fill('0');
+    await page.getByLabel('Drills in an ordinary bag').fill('0');
     await page.getByRole('button', { name: 'Put it on the shelf' }).click();
     for (const words of [
       'Give the canvas a title.',
-      'Give the width as a number of cells.',
-      'The height must be at least 1 cell.',
+      'Give the width as a number of squares.',
+      'The height must be at least 1 square.',
       'The pitch must be between 1 and 10 mm.',
-      'A packet must hold at least one drill.',
+      'A bag must hold at least one drill.',
     ]) {
       await expect(page.getByText(words)).toBeVisible();
     }

@@ -91,7 +91,7 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
     '412: 192 here, 190 on the sheet; perhaps mixed up with 1204',
   );
   await page.getByRole('button', { name: 'Rectangle' }).click();
-  await page.getByRole('list', { name: 'Colour to set' }).getByRole('button', { name: /1204/ }).click();
+  await page.getByRole('list', { name: 'Colour to use' }).getByRole('button', { name: /1204/ }).click();
   const from = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, 0, 0);
   const to = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, 1, 0);
   await page.mouse.move(from.x, from.y);
@@ -109,7 +109,7 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   await page.getByRole('button', { name: 'Set this row' }).click();
   await expect(page.getByText('2 colours off')).toBeVisible();
   // One in ten of 96 drills of the metallic colour, scattered: nine, or ten with what the last six give.
-  await page.getByRole('list', { name: 'Colour to set' }).getByRole('button', { name: /98/ }).click();
+  await page.getByRole('list', { name: 'Colour to use' }).getByRole('button', { name: /98/ }).click();
   await page.getByText('Replace by another finish').click();
   await page.getByLabel('Which drills').selectOption('tenth');
   await page.getByLabel('Code of the special drills').fill('SH98');
@@ -117,7 +117,7 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   const scattered = Number(/\d+/.exec((await replace.textContent())!)![0]);
   expect([9, 10]).toContain(scattered);
   await replace.click();
-  await expect(page.getByRole('list', { name: 'Colour to set' })).toContainText('SH98');
+  await expect(page.getByRole('list', { name: 'Colour to use' })).toContainText('SH98');
   const { lines } = await (await request.get(`/api/canvases/${id}/sheet`)).json();
   expect(lines.map((each: { neededDrills: number }) => each.neededDrills)).toEqual([
     190,
@@ -127,8 +127,8 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   ]);
   // Taken back; then two drills picked by hand, one of them left out again.
   await page.getByRole('button', { name: `Undo: ${scattered} drills of 98 became SH98` }).click();
-  await expect(page.getByRole('list', { name: 'Colour to set' })).not.toContainText('SH98');
-  await page.getByRole('list', { name: 'Colour to set' }).getByRole('button', { name: /98/ }).click();
+  await expect(page.getByRole('list', { name: 'Colour to use' })).not.toContainText('SH98');
+  await page.getByRole('list', { name: 'Colour to use' }).getByRole('button', { name: /98/ }).click();
   await page.getByRole('button', { name: 'Pick' }).click();
   for (const x of [3, 6, 6]) {
     const { x: px, y: py } = await pointOf(page, { x: 0, y: 0, width: 24, height: 16 }, x, 9);
@@ -138,7 +138,7 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   await page.getByLabel('Which drills').selectOption('picked');
   await page.getByLabel('Code of the special drills').fill('SH98');
   await page.getByRole('button', { name: 'Replace 1 drill' }).click();
-  await expect(page.getByRole('list', { name: 'Colour to set' })).toContainText('SH98');
+  await expect(page.getByRole('list', { name: 'Colour to use' })).toContainText('SH98');
   const counts = (await (await request.get(`/api/canvases/${id}/sheet`)).json()).lines;
   expect(counts.map((each: { neededDrills: number }) => each.neededDrills)).toEqual([190, 95, 90, 1]);
 });
@@ -211,7 +211,7 @@ test('a chart is typed row by row where there is no file, and read again by colu
   await symbols.fill('A A 14*.');
   await expect(page.getByText('1 square differs from the chart: row 1')).toBeVisible();
   await symbols.fill('★ A 14*.');
-  await expect(page.getByText('Just as on the chart.')).toBeVisible();
+  await expect(page.getByText('The same as on the chart.')).toBeVisible();
   const bytes = await (await request.get(`/api/canvases/${id}/chart`)).body();
   expect([19, 20, 44, 48].map((cell) => bytes.readUInt16LE(cell * 2))).toEqual([1, 2, 1, 0]);
 

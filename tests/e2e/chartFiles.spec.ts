@@ -55,7 +55,7 @@ test('JPEG and WebP charts with larger cells, made by a browser, are read, shown
     await expect(page.getByText('8 squares without a drill')).toBeVisible();
     await expect(page.getByRole('table', { name: 'Taken as the same colour' })).toBeVisible();
   }
-  await page.getByRole('button', { name: 'Take the nearest colour of the sheet for each' }).click();
+  await page.getByRole('button', { name: 'Use the nearest colour of the list for each' }).click();
   await expect(page.getByText('384 drills')).toBeVisible();
   const jpeg = await drawnByBrowser(page, 'image/jpeg', 13, 17);
   await page
@@ -120,11 +120,11 @@ test('a canvas goes out as a ZIP and comes back, as it was or as a copy', async 
   const path = await download.path();
   const taken = async () => {
     await page.goto('/');
-    await page.getByLabel('Take in a ZIP').setInputFiles(path);
+    await page.getByLabel('Bring in a ZIP').setInputFiles(path);
   };
   await taken();
   await expect(page.getByRole('alert')).toContainText('There and back is on the shelf already.');
-  await page.getByRole('button', { name: 'Take it in as a copy' }).click();
+  await page.getByRole('button', { name: 'Bring it in as a copy' }).click();
   await page.waitForURL((url) => url.pathname.startsWith('/canvas/') && !url.pathname.includes(id));
   const copy = /canvas\/([^/]+)/.exec(page.url())![1]!;
   const facts = async (canvas: string) => {
@@ -183,13 +183,13 @@ test('a large chart is cut into panels that say when they are too large', async 
   await page.goto(`/canvas/${DEMO.glasshouse}/chart/panels`);
   await page.getByLabel('Panels across').fill('4');
   await page.getByLabel('You reach, cm').fill('55');
-  await page.getByRole('button', { name: 'Cut it so' }).click();
+  await page.getByRole('button', { name: 'Cut it like this' }).click();
   // 840 ÷ 4 = 210 columns, 210 ÷ 4 = 52.5 cm, and 2.5 cm of cloth on each side.
-  await expect(page.getByText('Panel 1 is 57.5 cm wide; you reach 55 cm.')).toBeVisible();
+  await expect(page.getByText('Panel 1 is 57.5 cm wide, and you reach 55 cm.')).toBeVisible();
   await expect(page.getByText('columns 211–420, rows 1–500')).toBeVisible();
   await page.getByLabel('Cut after columns').fill('210, 5');
-  await page.getByRole('button', { name: 'Cut it so' }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'at least 10 cells' })).toBeVisible();
+  await page.getByRole('button', { name: 'Cut it like this' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'at least 10 squares' })).toBeVisible();
 });
 
 test('a part of the chart is copied and pasted, from a spreadsheet too', async ({ page, request }) => {

@@ -61,7 +61,7 @@ test.describe('fingers at the bench', () => {
     await page.waitForTimeout(500);
     await touch(cdp, 'touchEnd', []);
     await expect(left(page)).toHaveText('160 left here of 160');
-    await page.getByRole('button', { name: 'The whole of it' }).tap();
+    await page.getByRole('button', { name: 'Show all of it' }).tap();
     await page.waitForTimeout(300);
     // A tap that wobbles by 14 pixels.
     await touch(cdp, 'touchStart', [point]);

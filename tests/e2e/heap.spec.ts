@@ -22,7 +22,7 @@ test('Lantern Harbour is checked in from its heap by keyboard alone, and every p
     await request.post(`/api/canvases/${DEMO.lantern}/bags`, { data: { id: crypto.randomUUID(), line } });
   }
   await page.goto(`/canvas/${DEMO.lantern}/checkin`);
-  const field = page.getByLabel('Code on the bag in hand');
+  const field = page.getByLabel('Code on this bag');
   await expect(field).toBeFocused();
   for (const bag of bags.filter((each) => !counted.has(each))) {
     const words = bag.drills === canvas.packetDrills ? bag.label : `${bag.label} x ${bag.drills}`;
@@ -31,16 +31,16 @@ test('Lantern Harbour is checked in from its heap by keyboard alone, and every p
     await expect(field).toHaveValue('');
   }
   await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 short');
-  await expect(page.getByTestId('sentence')).toContainText('1 bag on no line of the sheet.');
+  await expect(page.getByTestId('sentence')).toContainText('1 bag not in the colour list.');
   await expect(page.getByText('1 bag to find')).toBeVisible();
-  await page.getByRole('button', { name: 'Only what is lacking' }).focus();
+  await page.getByRole('button', { name: 'Only what is missing' }).focus();
   await page.keyboard.press('Enter');
   const wall = page.getByRole('region', { name: 'The heap' });
   await expect(
     wall.getByRole('button', { name: new RegExp(`${faults.missing.code}.*missing`) }),
   ).toBeVisible();
   await expect(
-    wall.getByRole('button', { name: new RegExp(`${faults.short.code}.*short by 46`) }),
+    wall.getByRole('button', { name: new RegExp(`${faults.short.code}.*46 missing`) }),
   ).toBeVisible();
   await expect(page.getByText(`${faults.stray} may be meant for it`)).toBeVisible();
   // All counted bags are kept.
@@ -95,7 +95,7 @@ const bagsOf = async (request: APIRequestContext, id: string): Promise<{ label: 
 
 async function openHeap(page: Page, id: string): Promise<Locator> {
   await page.goto(`/canvas/${id}/checkin`);
-  const field = page.getByLabel('Code on the bag in hand');
+  const field = page.getByLabel('Code on this bag');
   await expect(field).toBeFocused();
   return field;
 }
@@ -255,7 +255,7 @@ test.describe('at the heap', () => {
     lines[0].symbol = '2';
     await request.put(`/api/canvases/${id}/sheet`, { data: { lines } });
     await page.goto(`/canvas/${id}/checkin`);
-    const field = page.getByLabel('Code on the bag in hand');
+    const field = page.getByLabel('Code on this bag');
     await field.fill('2');
     await field.press('Enter');
     await page.getByRole('button', { name: /98, key 2/ }).click();
@@ -265,7 +265,7 @@ test.describe('at the heap', () => {
   test('another packet size is a key away, for one bag', async ({ page, request }) => {
     const id = await shelve(request, 'Sizes');
     await page.goto(`/canvas/${id}/checkin`);
-    const field = page.getByLabel('Code on the bag in hand');
+    const field = page.getByLabel('Code on this bag');
     await field.fill('1204');
     await field.press('Alt+3');
     await expect(page.getByRole('button', { name: '1,000', exact: true })).toHaveAttribute(
@@ -285,8 +285,8 @@ test.describe('at the heap', () => {
     await page.goto(`/canvas/${id}/checkin`);
     const other = await context.newPage();
     await other.goto(`/canvas/${id}/checkin`);
-    await other.getByLabel('Code on the bag in hand').fill('412');
-    await other.getByLabel('Code on the bag in hand').press('Enter');
+    await other.getByLabel('Code on this bag').fill('412');
+    await other.getByLabel('Code on this bag').press('Enter');
     await expect(page.getByText('3 bags to find')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(other.getByText('4 bags to find')).toBeVisible();
@@ -295,7 +295,7 @@ test.describe('at the heap', () => {
   test('a stray that looks like a misread is taken for its line', async ({ page, request }) => {
     const id = await shelve(request, 'Misread');
     await page.goto(`/canvas/${id}/checkin`);
-    const field = page.getByLabel('Code on the bag in hand');
+    const field = page.getByLabel('Code on this bag');
     await field.fill('413');
     await field.press('Enter');
     await page.getByRole('button', { name: 'Take it for 412' }).click();
@@ -329,7 +329,7 @@ test.describe('at the heap', () => {
       speechSynthesis.speak = (utterance) => void spoken.push(utterance.text);
     });
     await page.goto(`/canvas/${id}/checkin`);
-    const field = page.getByLabel('Code on the bag in hand');
+    const field = page.getByLabel('Code on this bag');
     const count = async (code: string) => {
       await field.fill(code);
       await field.press('Enter');
@@ -350,8 +350,8 @@ test.describe('at the heap', () => {
   test('a sheet that does not add up says so before the first bag', async ({ page, request }) => {
     const id = await shelve(request, 'Unsound sheet');
     await page.goto(`/canvas/${id}/checkin`);
-    await expect(page.getByText('412: the sheet says 190, the chart has 192.')).toBeVisible();
-    await expect(page.getByText('1204: the sheet says 90, the chart has 88.')).toBeVisible();
+    await expect(page.getByText('412: the list says 190, the chart has 192.')).toBeVisible();
+    await expect(page.getByText('1204: the list says 90, the chart has 88.')).toBeVisible();
   });
 });
 
@@ -360,7 +360,7 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   const rest = { timeout: 40_000 };
   const id = await shelve(request, 'Weighed');
   await page.goto(`/canvas/${id}/checkin`);
-  await page.getByLabel('Code on the bag in hand').fill('412');
+  await page.getByLabel('Code on this bag').fill('412');
   await page.getByRole('button', { name: 'Weigh' }).click();
   await expect(page.getByRole('button', { name: 'Weigh the full bag' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Simulated scale' }).click();
@@ -452,7 +452,7 @@ test('a scale on a serial port speaks to the same reader', async ({ page, reques
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
   await expect(page.getByText('50 weigh 0.300 g')).toBeVisible();
   await page.getByRole('button', { name: 'Close' }).click();
-  await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+  await expect(page.getByLabel('Code on this bag')).toBeFocused();
 });
 
 test('a bag is counted by the grams that a display shows, and no stand-in is offered in a real record', async ({
@@ -464,7 +464,7 @@ test('a bag is counted by the grams that a display shows, and no stand-in is off
     document.addEventListener('DOMContentLoaded', () => delete document.documentElement.dataset.simulated),
   );
   await page.goto(`/canvas/${id}/checkin`);
-  await page.getByLabel('Code on the bag in hand').fill('412');
+  await page.getByLabel('Code on this bag').fill('412');
   await page.getByRole('button', { name: 'Weigh' }).click();
   await expect(page.getByRole('button', { name: 'Simulated scale' })).toHaveCount(0);
   // Worked by hand: 50 weigh 0.31 g, so (1.72 − 0.48) ÷ 0.0062 = 200 drills.

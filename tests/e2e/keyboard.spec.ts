@@ -4,7 +4,7 @@ test.describe('by keyboard alone', () => {
   test('the list of keys opens with a question mark, but not inside a field', async ({ page, request }) => {
     const id = await shelve(request, 'Keys');
     await page.goto(`/canvas/${id}/checkin`);
-    await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+    await expect(page.getByLabel('Code on this bag')).toBeFocused();
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeHidden();
     await page.getByRole('button', { name: 'Keys' }).focus();
@@ -79,8 +79,8 @@ test.describe('by keyboard alone', () => {
     await page.goto(`/canvas/${id}/checkin`);
     await page.getByRole('button', { name: /1204/ }).focus();
     await page.keyboard.press('Enter');
-    await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
-    await expect(page.getByLabel('Code on the bag in hand')).toHaveValue('1204');
+    await expect(page.getByLabel('Code on this bag')).toBeFocused();
+    await expect(page.getByLabel('Code on this bag')).toHaveValue('1204');
     await page.keyboard.press('Enter');
     await expect(page.getByText('200 here of 90 needed; bag 1 of 2')).toBeVisible();
   });

@@ -13,7 +13,7 @@ test('Lantern Harbour stands in its mixed case, with overflow bags and a refill 
   await expect(page.getByTestId('plan-sentence')).toContainText('48 colours in pots, 0 in their bags');
   // Three sizes: 2 × 2 places of 24 mm less a wall of 1.5, 16 mm deep, 55 % filled by drills of 8.125 mm³.
   await mixed.getByRole('button', { name: /^pot 6:/ }).click();
-  const slip = page.getByRole('region', { name: 'The colour under the lamp' });
+  const slip = page.getByRole('region', { name: 'The colour you chose' });
   await expect(slip).toContainText(
     `the pot takes ${Math.floor((46.5 * 46.5 * 16 * 0.55) / 8.125).toLocaleString('en')}`,
   );
@@ -40,7 +40,7 @@ test('look-alikes are parted, a colour is kept in its slot, and the plan goes ro
   await expect(mixed.getByRole('button', { name: new RegExp(`^pot 54: ${code}`) })).toBeVisible();
   // Other stations call the pot by its new name.
   await page.goto(`/canvas/${DEMO.lantern}/checkin`);
-  await page.getByLabel('Code on the bag in hand').fill(code);
+  await page.getByLabel('Code on this bag').fill(code);
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 54, key')).toBeVisible();
   const undone = page.waitForResponse(
@@ -73,7 +73,7 @@ test('71 colours go into 64 bottles, and seven are named that stay in their bags
   await page.goto('/storage');
   await page.getByRole('button', { name: /^64 bottles/ }).click();
   await page.getByLabel('Name of the case').fill('New bottles');
-  await page.getByRole('button', { name: 'Keep this case' }).click();
+  await page.getByRole('button', { name: 'Save this case' }).click();
   await expect(page.getByRole('heading', { name: 'New bottles' })).toBeVisible();
   await page.goto(`/canvas/${id}/kitup`);
   await page.getByLabel('New bottles, 64 of 64 free').check();
@@ -112,7 +112,7 @@ test.describe('a case', () => {
     // Eight packets of 200 go into the large one.
     await page.getByRole('button', { name: 'Choose' }).click();
     await board.click({ position: { x: box.width * 0.2, y: box.height / 2 } });
-    await page.getByText('Tried how much goes in?').click();
+    await page.getByText('Have you tried how much goes in?').click();
     await page.getByLabel('Packets').fill('8');
     await page.getByRole('button', { name: 'It takes 1,600 drills' }).click();
     await expect(board.getByText('1,600')).toBeVisible();
@@ -121,7 +121,7 @@ test.describe('a case', () => {
     await expect(page.getByText('So many drills cannot be in there')).toBeVisible();
     await page.getByLabel('Height, mm').fill('abc');
     await expect(page.getByText('3 to 400')).toBeVisible();
-    await page.getByRole('button', { name: 'Keep this case' }).click();
+    await page.getByRole('button', { name: 'Save this case' }).click();
     await expect(page.getByRole('heading', { name: 'My strip' })).toBeVisible();
     await page.getByRole('button', { name: 'Redraw My strip' }).click();
     await expect(page.getByText('1,600', { exact: true })).toBeVisible();
@@ -171,7 +171,7 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   });
   expect(planned.ok()).toBe(true);
   await page.goto(`/canvas/${id}/kitup/walk`);
-  await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+  await expect(page.getByLabel('Code on this bag')).toBeFocused();
   await page.keyboard.type('412');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 2', { exact: true })).toBeVisible();
@@ -179,7 +179,7 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await expect(page.getByText('2 colours')).toBeVisible();
   await page.keyboard.type('nonsense');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('nonsense is on no line of the sheet.')).toBeVisible();
+  await expect(page.getByText('nonsense is not in the colour list.')).toBeVisible();
   await page.getByRole('button', { name: 'Pot after pot' }).click();
   await expect(page.getByText('Pot 1', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'It is in, next bag' }).click();
@@ -229,19 +229,17 @@ test('pots left over take what overflows, once their price is known', async ({ p
   await page.goto(`/canvas/${id}/kitup`);
   await page.getByLabel('Five boxes, 5 of 5 free').check();
   await page.getByRole('button', { name: 'Plan the pots' }).click();
-  await expect(page.getByText('The price: 1 colour lies in more than one pot.')).toBeVisible();
-  await page.getByLabel('Pots left over take what overflows').check();
+  await expect(page.getByText('The cost: 1 colour lies in more than one pot.')).toBeVisible();
+  await page.getByLabel('Use spare pots for what overflows').check();
   await page.getByRole('button', { name: 'Plan again' }).click();
   const boxes = page.getByRole('region', { name: 'Five boxes' });
   await expect(boxes.getByRole('button', { name: /: 701/ })).toHaveCount(4);
   await boxes.getByRole('button', { name: /^pot 2: 701/ }).click();
-  await expect(page.getByRole('region', { name: 'The colour under the lamp' })).toContainText(
-    'Pot 1, 2, 3, 4',
-  );
+  await expect(page.getByRole('region', { name: 'The colour you chose' })).toContainText('Pot 1, 2, 3, 4');
   await page.goto(`/canvas/${id}/kitup/labels`);
   await expect(page.getByText('5 labels', { exact: true })).toBeVisible();
   await page.goto(`/canvas/${id}/kitup/walk`);
-  await expect(page.getByLabel('Code on the bag in hand')).toBeFocused();
+  await expect(page.getByLabel('Code on this bag')).toBeFocused();
   await page.keyboard.type('701');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Pot 1, 2, 3, 4', { exact: true })).toBeVisible();
@@ -257,13 +255,13 @@ test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand'
   const shown = () => preview.evaluate((image: HTMLImageElement) => image.naturalWidth);
   await expect.poll(shown).toBeGreaterThan(100);
   await expect(page.getByText('on 1 sheet of A4, each 25.0 × 25.0 mm.')).toBeVisible();
-  await page.getByText('Fit it to your sheet').click();
+  await page.getByText('Fit it to your label sheet').click();
   await page.getByLabel('Columns').fill('9');
-  await page.getByRole('button', { name: 'Keep this sheet' }).click();
+  await page.getByRole('button', { name: 'Save this sheet' }).click();
   await expect(page.getByText('over the right edge of A4')).toBeVisible();
   await page.getByLabel('Columns').fill('6');
   await page.getByLabel('Left margin, mm').fill('12.5');
-  await page.getByRole('button', { name: 'Keep this sheet' }).click();
+  await page.getByRole('button', { name: 'Save this sheet' }).click();
   const kept = page.getByRole('status').filter({ hasText: 'Kept.' });
   await expect(kept).toBeVisible();
   await page.getByText('Does your printer print where it should?').click();
@@ -282,8 +280,8 @@ test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand'
     expect(pdf.headers()['content-type']).toBe('application/pdf');
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
   }
-  await page.getByText('Fit it to your sheet').click();
-  await page.getByRole('button', { name: 'Back to the usual one' }).click();
+  await page.getByText('Fit it to your label sheet').click();
+  await page.getByRole('button', { name: 'Back to the usual sheet' }).click();
   await page.getByLabel('What to print on').selectOption('cards');
   await expect(page.getByText('on 8 sheets of index card, each 42.3 × 38.1 mm.')).toBeVisible();
   await page.getByRole('button', { name: 'Sheet after' }).click();
@@ -308,7 +306,7 @@ test('the printed sheet measures in a browser what it should, in the fonts that 
 test('the address on a label opens its colour', async ({ page }) => {
   await page.goto(`/Q/${DEMO.lantern.slice(-8).toUpperCase()}/3`);
   await expect(page).toHaveURL(/kitup\?colour=3$/);
-  await expect(page.getByRole('region', { name: 'The colour under the lamp' })).toContainText('Pot');
+  await expect(page.getByRole('region', { name: 'The colour you chose' })).toContainText('Pot');
   await page.getByRole('link', { name: 'Where it goes on the canvas' }).click();
   await expect(page.getByText('in front now')).toBeVisible();
   expect((await page.request.get('/Q/FFFFFFFF/3')).status()).toBe(404);
@@ -413,7 +411,7 @@ test('bad requests about pots, cases, labels and symbols are refused in words', 
     'post',
     `/api/canvases/${id}/kitup/pots`,
     { id: randomUUID(), line: 99, kind: 'fill' },
-    'no line 99',
+    'no colour number 99',
   );
   await refused('put', `/api/canvases/${id}/symbols/1`, { path: 'M0 0<script>' }, 'M, L, Z');
   await refused('put', `/api/canvases/${id}/symbols/1`, { path: 'Z' }, 'begins with M');

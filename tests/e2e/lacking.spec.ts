@@ -20,10 +20,10 @@ test('what lacks is covered from the stash, asked for, and cleared by the bag th
   await page.goto('/stash');
   await page.getByLabel('Colour code').fill('412');
   await page.getByLabel('Drills left over').fill('0');
-  await page.getByRole('button', { name: 'Put it into the stash' }).click();
+  await page.getByRole('button', { name: 'Add to the stash' }).click();
   await expect(page.getByText('There must be at least one drill.')).toBeVisible();
   await page.getByLabel('Drills left over').fill('25');
-  await page.getByRole('button', { name: 'Put it into the stash' }).click();
+  await page.getByRole('button', { name: 'Add to the stash' }).click();
   await expect(page.getByRole('row', { name: /^412.*\b25\b/ })).toBeVisible();
   await request.post('/api/stash', {
     data: { id: crypto.randomUUID(), code: '77', hex: '#4b7d40', drills: 300, ...SQUARE },
@@ -49,7 +49,7 @@ test('what lacks is covered from the stash, asked for, and cleared by the bag th
   await expect(moss.getByRole('button', { name: 'arrived' })).toHaveAttribute('aria-pressed', 'true');
   await expect(moss).toContainText('all here');
   // The third colour has one of two bags, but its drills are here, so nothing is claimed.
-  await expect(page.getByText('Nothing lacks')).toBeVisible();
+  await expect(page.getByText('Nothing is missing')).toBeVisible();
   const pdf = await request.get(`/api/canvases/${id}/request.pdf`);
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
 });
@@ -57,7 +57,7 @@ test('what lacks is covered from the stash, asked for, and cleared by the bag th
 test('the cloth is inspected, measured and photographed', async ({ page, request }) => {
   const id = await shelve(request, 'Inspected');
   await page.goto(`/canvas/${id}/checkin/inspection`);
-  await page.getByLabel('What is it').selectOption('Size is not as sold');
+  await page.getByLabel('What is it').selectOption('The size is wrong');
   await page.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByText('Give the measured width in centimetres.')).toBeVisible();
   await page.getByLabel('Width, cm').fill('5.2');
@@ -69,8 +69,10 @@ test('the cloth is inspected, measured and photographed', async ({ page, request
     .getByLabel('Photo', { exact: true })
     .setInputFiles({ name: 'cloth.jpg', mimeType: 'image/jpeg', buffer: photo });
   await page.getByRole('button', { name: 'Write it down' }).click();
-  const entry = page.getByRole('article', { name: 'Size is not as sold' });
-  await expect(entry).toContainText('24 × 16 cells should measure 6 × 4 cm; its width is 0.8 cm too small.');
+  const entry = page.getByRole('article', { name: 'The size is wrong' });
+  await expect(entry).toContainText(
+    '24 × 16 squares should measure 6 × 4 cm; its width is 0.8 cm too small.',
+  );
   await expect
     .poll(() => entry.getByRole('img').evaluate((image: HTMLImageElement) => image.naturalWidth))
     .toBe(60);
@@ -102,7 +104,7 @@ test('a sheet goes out as a spreadsheet file and comes in again', async ({ page,
   const id = await shelve(request, 'Spreadsheet');
   const file = await (await request.get(`/api/canvases/${id}/checkin.xlsx`)).body();
   await page.goto(`/canvas/${id}/checkin/sheet`);
-  await page.getByRole('button', { name: 'Read a sheet' }).click();
+  await page.getByRole('button', { name: 'Read a file' }).click();
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'kit.xlsx', mimeType: 'application/octet-stream', buffer: file });
@@ -112,7 +114,7 @@ test('a sheet goes out as a spreadsheet file and comes in again', async ({ page,
   await page.waitForURL(/checkin$/);
   expect(await (await request.get(`/api/canvases/${id}/sheet`)).json()).toEqual(before);
   await page.goto(`/canvas/${id}/checkin/sheet`);
-  await page.getByRole('button', { name: 'Read a sheet' }).click();
+  await page.getByRole('button', { name: 'Read a file' }).click();
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'kit.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from('no') });

@@ -5,7 +5,9 @@ test('a page that was left open notices what another page did, and a new day', a
   const [id, other] = [await shelve(request, 'Left open'), await shelve(request, 'Another')];
   await page.clock.install({ time: new Date('2026-05-01T20:00:00') });
   await page.goto(`/canvas/${id}/kitup`);
-  const slip = page.getByRole('status').filter({ hasText: 'This canvas was changed on another page.' });
+  const slip = page
+    .getByRole('status')
+    .filter({ hasText: 'This canvas was changed on another page or device.' });
   await page.clock.runFor(11_000);
   await expect(slip).toHaveCount(0);
   // A change of another canvas is none of this page.
@@ -15,7 +17,7 @@ test('a page that was left open notices what another page did, and a new day', a
   await request.post(`/api/canvases/${id}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
   await page.clock.runFor(11_000);
   await expect(slip).toBeVisible();
-  await slip.getByRole('button', { name: 'Show it as it is now' }).click();
+  await slip.getByRole('button', { name: 'Show the newest' }).click();
   await page.waitForLoadState();
   await expect(slip).toHaveCount(0);
 

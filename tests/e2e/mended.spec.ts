@@ -65,14 +65,14 @@ test('leftovers and cases are mended, deleted and brought back', async ({ page }
   await page.goto('/stash');
   await page.getByLabel('Colour code').fill('31O');
   await page.getByLabel('Drills left over').fill('120');
-  await page.getByRole('button', { name: 'Put it into the stash' }).click();
+  await page.getByRole('button', { name: 'Add to the stash' }).click();
   await page.getByRole('button', { name: 'Edit 31O' }).click();
   await page.getByLabel('Colour code').fill('310');
   await page.getByLabel('Drills left over').fill('95');
   await page.getByRole('button', { name: 'Save' }).click();
   const row = page.getByRole('row').filter({ hasText: /^310/ });
   await expect(row).toContainText('95');
-  await expect(page.getByText('25 drills of 310 taken off the stash')).toBeVisible();
+  await expect(page.getByText('25 drills of 310 taken from the stash')).toBeVisible();
   await page.getByRole('button', { name: 'Delete 310' }).click();
   await expect(row).toHaveCount(0);
   await page.getByText(/\d+ deleted colours?, kept for 30 days/).click();
@@ -82,7 +82,7 @@ test('leftovers and cases are mended, deleted and brought back', async ({ page }
   await page.goto('/storage');
   await page.getByRole('button', { name: /^64 bottles/ }).click();
   await page.getByLabel('Name of the case').fill('Short-lived');
-  await page.getByRole('button', { name: 'Keep this case' }).click();
+  await page.getByRole('button', { name: 'Save this case' }).click();
   await page.getByRole('button', { name: 'Redraw Short-lived' }).click();
   await page.getByRole('button', { name: 'Delete this case' }).click();
   await expect(page.getByRole('heading', { name: 'Short-lived' })).toHaveCount(0);

@@ -104,7 +104,7 @@ for (const [name, type, what, file, notice] of FILES) {
     await page.goto(`/canvas/${id}/chart/read`);
     await choose(page, name, type, await file());
     await expect(page.getByText(notice)).toBeVisible({ timeout: 30_000 });
-    const nearest = page.getByRole('button', { name: 'Take the nearest colour of the sheet for each' });
+    const nearest = page.getByRole('button', { name: 'Use the nearest colour of the list for each' });
     const save = page.getByRole('button', { name: /^Save/ });
     await save.waitFor();
     if (await nearest.isVisible()) await nearest.click();

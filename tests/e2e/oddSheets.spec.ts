@@ -47,7 +47,7 @@ test('eight odd sheets are read as they are, or say what stands in the way', asy
     await field.fill('Harbour kit\n\nCode;Drills\n412;190\n98;96\nZusammen;286');
     await expect(page.getByText('2 colours')).toBeVisible();
     await expect(page.getByText('Not read, because it stands above the headings: Harbour kit')).toBeVisible();
-    await expect(page.getByText('the lines above add up to it')).toBeVisible();
+    await expect(page.getByText('the rows above add up to it')).toBeVisible();
   });
   await test.step('blocks side by side', async () => {
     await field.fill('Code\tDrills\t\tCode\tDrills\n412\t190\t\t1204\t90\n98\t96\t\t\t');

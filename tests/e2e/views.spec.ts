@@ -106,7 +106,7 @@ test('a canvas of 420,000 cells is drawn, panned and zoomed, and shows its symbo
   await expect.poll(colours).toBeGreaterThan(20);
   expect(whole.equals(await canvas.screenshot())).toBe(false);
   await expect(page.getByTestId('readout')).toContainText('Column');
-  await page.getByRole('button', { name: 'The whole of it' }).click();
+  await page.getByRole('button', { name: 'Show all of it' }).click();
   await page.mouse.move(0, 0);
 });
 

@@ -44,7 +44,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await expect(page.getByTestId('sentence')).toHaveText(
       'Nothing counted yet: 4 bags in 3 colours to find.',
     );
-    const field = page.getByLabel('Code on the bag in hand');
+    const field = page.getByLabel('Code on this bag');
     await expect(field).toBeFocused();
     for (const typed of ['412', '★ x 80', '1204', '3717']) {
       await field.fill(typed);
@@ -53,16 +53,16 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     }
     await expect(page.getByText('The colour list has no 3717')).toBeVisible();
     await expect(page.getByTestId('sentence')).toHaveText(
-      '1 short, 1 tight, of 3 colours; 1 bag still to find. 1 bag on no line of the sheet.',
+      '1 with too few drills, 1 with just enough, of 3 colours; 1 bag still to find. 1 bag not in the colour list.',
     );
-    await expect(page.getByRole('button', { name: /98.*short by 16/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /98.*16 missing/ })).toBeVisible();
     await page.keyboard.press('Control+z');
     await expect(page.getByTestId('sentence')).toHaveText(
-      '1 short, 1 tight, of 3 colours; 1 bag still to find.',
+      '1 with too few drills, 1 with just enough, of 3 colours; 1 bag still to find.',
     );
     await page.reload();
     await expect(page.getByTestId('sentence')).toHaveText(
-      '1 short, 1 tight, of 3 colours; 1 bag still to find.',
+      '1 with too few drills, 1 with just enough, of 3 colours; 1 bag still to find.',
     );
     await page.getByRole('button', { name: 'As a table' }).click();
     await expect(page.getByRole('row', { name: /1204.*90.*200.*1 of 2/ })).toBeVisible();
@@ -102,8 +102,8 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
 
   await test.step('the canvas is cut, and a section picked', async () => {
     await page.getByRole('link', { name: 'Sections' }).click();
-    await page.getByLabel('Width in cells').fill('12');
-    await page.getByLabel('Height in cells').fill('8');
+    await page.getByLabel('Width in squares').fill('12');
+    await page.getByLabel('Height in squares').fill('8');
     await page.getByRole('button', { name: 'Cut' }).click();
     await expect(page.getByText('Section 1 of 4')).toBeVisible();
     const point = await pointOf(page, WHOLE, 18, 12);
@@ -181,7 +181,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
   await test.step('the shelf knows', async () => {
     await page.goto(`${baseURL}/`);
     const entry = page.getByRole('listitem').filter({ hasText: 'Hill in three stripes' });
-    await expect(entry).toContainText('On the bench');
+    await expect(entry).toContainText('Section 4, 40 left');
     await expect(entry).toContainText('12.76 %');
     await entry.getByRole('button', { name: 'Delete Hill in three stripes' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Delete', exact: true }).click();

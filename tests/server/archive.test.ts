@@ -171,8 +171,8 @@ describe('an archive that is not what it should be', () => {
   };
 
   it('is refused when it is no ZIP, cut short, or another ZIP', async () => {
-    await refused(strToU8('PK but no more'), 'no ZIP file, or it is damaged');
-    await refused(zip.slice(0, zip.length - 40), 'no ZIP file, or it is damaged');
+    await refused(strToU8('PK but no more'), 'not a ZIP file, or it is damaged');
+    await refused(zip.slice(0, zip.length - 40), 'not a ZIP file, or it is damaged');
     await refused(zipSync({ 'a.txt': strToU8('a') }), 'no archive of a canvas');
     await refused(await changed({ 'datapackage.json': '{' }), 'is not JSON');
     await refused(await changed({ 'canvas.csv': null }), 'canvas.csv is missing from this archive');

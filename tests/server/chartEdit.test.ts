@@ -34,9 +34,7 @@ describe('a chart that is typed', () => {
   });
 
   it('does not begin without a sheet, or over drills laid by area', async () => {
-    await expect(beginChart(database, await shelve(database, [], null))).rejects.toThrow(
-      'inventory sheet first',
-    );
+    await expect(beginChart(database, await shelve(database, [], null))).rejects.toThrow('colour list first');
     const canvas = await shelve(database, legend, null, { width: 3, height: 2 });
     const mark = { kind: 'lay' as const, sittingId: null, undoes: null, redoes: null };
     await enterMark(database, canvas, { ...mark, id: randomUUID(), runs: [0, 2] });
@@ -98,7 +96,7 @@ describe('repairing a chart', () => {
         { runs: [0, 1], line: 0 },
       ]),
     ).rejects.toThrow('A drill is laid');
-    await expect(edit([{ runs: [0, 1], line: 3 }])).rejects.toThrow('no line 3');
+    await expect(edit([{ runs: [0, 1], line: 3 }])).rejects.toThrow('no colour number 3');
     await expect(edit([{ runs: [5, 2], line: 1 }])).rejects.toThrow('beyond the last of 6 cells');
     expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
     const bare = await shelve(database, legend, null);
@@ -133,7 +131,7 @@ describe('repairing a chart', () => {
     await expect(replaceFinish(database, canvas, again)).rejects.toThrow('401 already is plain');
     await expect(
       replaceFinish(database, canvas, { ...again, id: randomUUID(), runs: [2, 1] }),
-    ).rejects.toThrow('None of these cells');
+    ).rejects.toThrow('None of these squares');
   });
 
   it('takes a finish back with its counts, and the line that was made for it', async () => {

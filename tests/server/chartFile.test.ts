@@ -115,10 +115,10 @@ describe('a chart file', () => {
     await expect(read(Uint8Array.of(0x41, 0xe9, 0x2c), 'text/csv')).rejects.toThrow('not UTF-8 text');
     await expect(read('101,101\n101', 'text/csv')).rejects.toThrow('The grid has 2 rows; the canvas has 4.');
     await expect(read('{"rows":', 'application/json')).rejects.toThrow('not JSON, or it is cut short');
-    await expect(read('x', 'text/csv', false, [])).rejects.toThrow('Read the inventory sheet first');
+    await expect(read('x', 'text/csv', false, [])).rejects.toThrow('Read the colour list first');
     const colourless = legend.map((each) => ({ ...each, hex: null }));
     await expect(read(await encoded(1).png().toBuffer(), 'image/png', false, colourless)).rejects.toThrow(
-      'The sheet gives no colours',
+      'The colour list gives no tints',
     );
     const odd: Rgb = [1, 2, 3];
     const other = await sharp({
@@ -126,6 +126,6 @@ describe('a chart file', () => {
     })
       .png()
       .toBuffer();
-    await expect(read(other, 'image/png')).rejects.toThrow('9 × 4 pixels, but the canvas is 8 × 4 cells');
+    await expect(read(other, 'image/png')).rejects.toThrow('9 × 4 pixels, but the canvas is 8 × 4 squares');
   });
 });

@@ -122,6 +122,6 @@ describe('the chart as PDF', () => {
     const chart = { width: 1000, height: 1000, cells: new Uint16Array(1_000_000).fill(1) };
     const canvas = await shelve(database, legend, chart);
     const wish = { paper: 'a4' as const, ink: 'black' as const, cellMm: 10, every: 50 };
-    await expect(printedChart(database, canvas, wish, null)).rejects.toThrow('Choose smaller cells.');
+    await expect(printedChart(database, canvas, wish, null)).rejects.toThrow('Choose smaller squares.');
   });
 });

@@ -48,7 +48,7 @@ describe('a backup that is not what it should be', () => {
       }
     });
   const cases: [why: string, make: () => Promise<Uint8Array>, sentence: string][] = [
-    ['cut short', async () => zip.slice(0, zip.length - 300), 'no ZIP file, or it is damaged'],
+    ['cut short', async () => zip.slice(0, zip.length - 300), 'not a ZIP file, or it is damaged'],
     ['no ZIP', async () => new TextEncoder().encode('PK? no'), 'no ZIP file'],
     [
       'another ZIP',

@@ -100,10 +100,10 @@ describe('a plan of pots', () => {
     const elsewhere = wish([await ownCase('case28')]);
     await expect(planKitup(database, canvas, elsewhere)).rejects.toThrow('filled already');
     const moved = wish([strip], { locks: [{ line: 2, storageId: strip.id, slot: 's4' }] });
-    await expect(planKitup(database, canvas, moved)).rejects.toThrow('Take the filling back before it moves');
+    await expect(planKitup(database, canvas, moved)).rejects.toThrow('Undo the filling before it moves');
     await expect(
       planKitup(database, canvas, wish([strip], { locks: [{ ...lock, line: 99 }] })),
-    ).rejects.toThrow('no line 99');
+    ).rejects.toThrow('no colour number 99');
   });
 
   it('shares a case with another kit, and takes letters where there are several', async () => {
@@ -247,8 +247,8 @@ describe('a leftover that was put away', () => {
     const less = await note('amount', 30);
     expect(await stashed()).toBe(30);
     expect((await kitupView(database, canvas)).putAway).toEqual({ 1: 30 });
-    await expect(undo(more)).rejects.toThrow('Something else became of this pot since');
-    await expect(undo(away)).rejects.toThrow('Something else became of this pot since');
+    await expect(undo(more)).rejects.toThrow('This pot was changed since');
+    await expect(undo(away)).rejects.toThrow('This pot was changed since');
     await undo(less);
     expect((await kitupView(database, canvas)).putAway).toEqual({ 1: 340 });
     await undo(more);
@@ -304,7 +304,7 @@ describe('a pot', () => {
     await expect(note('fill')).rejects.toThrow('put away already');
     await expect(
       notePot(database, canvas, { id: randomUUID(), line: 9, kind: 'fill', drills: 0 }),
-    ).rejects.toThrow('no line 9');
+    ).rejects.toThrow('no colour number 9');
   });
 });
 

@@ -89,7 +89,7 @@ describe('the bag ledger', () => {
     canvas = await shelve(database, legend, null);
     await enter({ label: '3717' });
     expect((await view()).summary.strays).toBe(1);
-    await expect(enter({ line: 9 })).rejects.toThrow('no such colour any more');
+    await expect(enter({ line: 9 })).rejects.toThrow('no longer has this colour');
     await expect(enter({})).rejects.toThrow('needs its code as a label');
     await expect(enter({ undoes: randomUUID() })).rejects.toThrow('no such bag');
   });
@@ -493,7 +493,7 @@ describe('a new sheet or chart over old work', () => {
     const canvas = await shelve(database, legend, chartOfRows('11', '22'));
     await enterMark(database, canvas, mark({ runs: [0, 1] }));
     await expect(saveChart(database, canvas, chartOfRows('.1', '22'))).rejects.toThrow(
-      '1 drills are laid on cells that this chart leaves bare',
+      '1 drills are laid on squares that this chart leaves bare',
     );
     await saveChart(database, canvas, chartOfRows('2.', '22'));
     expect((await shelf(database, canvas.id))[0]!.drills).toBe(3);

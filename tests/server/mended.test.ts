@@ -138,7 +138,7 @@ describe('a sitting', () => {
     await expect(say({}, other)).rejects.toThrow('no such sitting');
     await expect(say({ endedAt: '2026-05-01T09:00:00Z' })).rejects.toThrow('must end after it begins');
     await expect(say({ endedAt: '2026-05-03T09:00:00Z' })).rejects.toThrow('more than 24 hours');
-    await expect(say({ startedAt: LATER, endedAt: LATER })).rejects.toThrow('in time to come');
+    await expect(say({ startedAt: LATER, endedAt: LATER })).rejects.toThrow('in the future');
     expect(await sittingsOf(database, other.id, 9)).toMatchObject([{ id: theirs, endedAt: null }]);
   });
 });

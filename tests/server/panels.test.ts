@@ -44,9 +44,9 @@ describe('panels of a canvas', () => {
     // The left one goes on for five columns of 20 drills; 105 and 120 columns at 2.5 mm are 26.25 and 30 cm.
     expect(after.twice).toBe(100);
     expect(after.panels.map(({ cm }) => cm.width)).toEqual([26.25, 30]);
-    expect(after.panels[1]!.warning).toBe('Panel 2 is 30.0 cm wide; you reach 26 cm.');
+    expect(after.panels[1]!.warning).toBe('Panel 2 is 30.0 cm wide, and you reach 26 cm.');
     await expect(savePanels(database, canvas, { ...PLAN, columnCuts: [215] })).rejects.toThrow(
-      'at least 10 cells',
+      'at least 10 squares',
     );
     expect((await panelsView(database, canvas)).plan).toEqual(PLAN);
   });

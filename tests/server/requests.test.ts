@@ -119,7 +119,7 @@ describe('a request', () => {
       'str' in each ? each.str : '',
     );
     for (const word of ['Two hills', '1 March 2026', '412', '98', '300', '90']) expect(words).toContain(word);
-    expect(words.join(' ')).toContain('120 × 160 cells, 30 × 40 cm');
+    expect(words.join(' ')).toContain('120 × 160 squares, 30 × 40 cm');
   });
 });
 
@@ -145,7 +145,7 @@ describe('the inspection log', () => {
     expect(await inspectionPhoto(database, canvas.id, id)).toEqual(Uint8Array.of(1, 2, 3));
     const [view, ...others] = await inspectionView(database, canvas);
     expect(others).toEqual([]);
-    expect(view).toMatchObject({ name: 'Size is not as sold', note: 'Measured twice', hasPhoto: true });
+    expect(view).toMatchObject({ name: 'The size is wrong', note: 'Measured twice', hasPhoto: true });
     expect(view!.size).toContain('width is 2.0 cm too small');
     await withdrawInspectionEntry(database, canvas.id, id, NOW);
     expect(await inspectionEntries(database, canvas.id)).toMatchObject([{ id, removedAt: NOW }]);
@@ -240,7 +240,7 @@ describe('a colour that runs out at the bench', () => {
     await count(canvas, 1, 50);
     expect((await requestView(database, canvas, 'today')).lines).toEqual([]);
     await expect(noteRanOut(database, canvas, { ...report, id: randomUUID(), line: 9 })).rejects.toThrow(
-      'no such colour',
+      'no longer has this colour',
     );
     const bare = await shelve(database, legend, null);
     await expect(noteRanOut(database, bare, { ...report, id: randomUUID() })).rejects.toThrow(

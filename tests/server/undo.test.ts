@@ -89,7 +89,7 @@ describe('undo of a repair', () => {
     await editChart(database, canvas, { id: randomUUID(), undoes: wish.id }, desk);
     expect((await legendOf(database, canvas.id)).map(({ neededDrills }) => neededDrills)).toEqual([4, 2]);
     await expect(editChart(database, canvas, { id: randomUUID(), redoes: wish.id }, desk)).rejects.toThrow(
-      'Replace the drills anew',
+      'Replace the drills again',
     );
   });
 });
@@ -202,7 +202,7 @@ describe('undo of a pot', () => {
     const { canvas, storage } = await potted();
     const filled = await note(canvas, { line: 1, kind: 'fill' });
     const away = await note(canvas, { line: 1, kind: 'put away', drills: 0 });
-    await expect(note(canvas, { undoes: filled })).rejects.toThrow('Something else became of this pot');
+    await expect(note(canvas, { undoes: filled })).rejects.toThrow('This pot was changed since');
     const other = await kit();
     const wish = {
       order: 'code' as const,

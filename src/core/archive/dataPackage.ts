@@ -23,13 +23,14 @@ export const ARCHIVE_VERSION = 3;
 /** The chart as a table of runs within rows. */
 export const CHART_TABLE: ArchiveTable = {
   name: 'chart',
-  about: 'The chart: drills of one line side by side, a row a run. Cells that no row covers want no drill.',
+  about:
+    'The chart: drills of one colour side by side, a row a run. Squares that no row covers want no drill.',
   key: ['row', 'column'],
   columns: [
     { name: 'row', kind: 'integer', about: 'Row of the canvas, from 1' },
     { name: 'column', kind: 'integer', about: 'First column, from 1' },
     { name: 'drills', kind: 'integer', about: 'Drills side by side' },
-    { name: 'line', kind: 'integer', about: 'Line of the sheet', refers: ['legend_line', 'line'] },
+    { name: 'line', kind: 'integer', about: 'Number of the colour', refers: ['legend_line', 'line'] },
   ],
 };
 
@@ -284,7 +285,7 @@ export function readTables(
   for (const table of [...ARCHIVE_TABLES, CHART_TABLE]) {
     const text = textOf(fileOf(table));
     if (text === null && table !== CHART_TABLE && (table.since ?? 1) <= version) {
-      throw new Refusal(`${fileOf(table)} is missing from this archive. Nothing was taken in.`);
+      throw new Refusal(`${fileOf(table)} is missing from this archive. Nothing was brought in.`);
     }
     tables.set(table.name, text === null ? [] : tableFromCsv(table, text));
   }

@@ -59,7 +59,7 @@ const optional = (
 ): ArchiveColumn => ({ name, kind, about, optional: true, ...more });
 const id = column('id', 'uuid', 'Identity of the row');
 const happened = column('happened_at', 'moment', 'When it happened (UTC)');
-const ofLine = column('line', 'line', 'Line of the sheet');
+const ofLine = column('line', 'line', 'Number of the colour');
 
 /** Everything that belongs to a canvas, each table after those that it points at. */
 export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
@@ -72,11 +72,11 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('title', 'text', 'Title'),
       column('shape', 'text', 'How the drills are cut', { oneOf: ['square', 'round'] }),
       column('pitch_mm', 'number', 'Distance between the centres of neighbouring drills, mm'),
-      column('width', 'integer', 'Cells from left to right'),
-      column('height', 'integer', 'Cells from top to bottom'),
+      column('width', 'integer', 'Squares from left to right'),
+      column('height', 'integer', 'Squares from top to bottom'),
       column('panels', 'integer', 'Panels side by side'),
-      column('symbols_printed', 'boolean', 'Whether the cloth carries symbols'),
-      column('packet_drills', 'integer', 'Drills in an ordinary packet'),
+      column('symbols_printed', 'boolean', 'Whether the canvas carries symbols'),
+      column('packet_drills', 'integer', 'Drills in an ordinary bag'),
       optional('bags_carry', 'text', 'What stands on its bags', { oneOf: BAGS_CARRY }),
       column('no_cases', 'boolean', 'Whether it is worked straight from its bags', { absent: 'false' }),
       column('created_at', 'moment', 'When it came onto the shelf (UTC)'),
@@ -87,7 +87,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     about: 'The colour list, a row a colour.',
     key: ['line'],
     columns: [
-      column('line', 'line', 'Number of the colour, never used again; what the chart’s cells name'),
+      column('line', 'line', 'Number of the colour, never used again; what the chart’s squares name'),
       column('position', 'integer', 'Place in the list, from 1', { absent: { row: true } }),
       column('origin', 'text', 'Whether the sheet lists it, or the user chose it', {
         oneOf: ['sheet', 'own'],
@@ -100,7 +100,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       optional('hex', 'text', 'sRGB as #rrggbb'),
       column('finish', 'text', 'Surface of the drills', { oneOf: FINISHES }),
       column('needed_drills', 'integer', 'Drills needed'),
-      column('packets', 'integer', 'Packets that the sheet names'),
+      column('packets', 'integer', 'Bags that the sheet names'),
     ],
   },
   {
@@ -119,8 +119,8 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     columns: [
       column('column_cuts', 'json', 'Columns after which it is cut'),
       column('row_cuts', 'json', 'Rows after which it is cut'),
-      column('overlap', 'integer', 'Cells that neighbouring panels share'),
-      column('margin_mm', 'number', 'Bare cloth around each panel, mm'),
+      column('overlap', 'integer', 'Squares that neighbouring panels share'),
+      column('margin_mm', 'number', 'Bare canvas around each panel, mm'),
       optional('reach_width_cm', 'number', 'What the user reaches across, cm'),
       optional('reach_height_cm', 'number', 'What the user can hang, cm'),
     ],
@@ -168,19 +168,19 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column(
         'cells',
         'runs',
-        'Cells as start and length, again and again; a cell is row × width + column, from 0',
+        'Squares as start and length, again and again; a square is row × width + column, from 0',
       ),
-      column('drills', 'integer', 'Number of those cells'),
+      column('drills', 'integer', 'Number of those squares'),
       column('before', 'boolean', 'Laid before the canvas was kept here; counts for no day', {
         absent: 'false',
       }),
-      optional('undoes', 'uuid', 'Mark that this one takes back', { refers: ['mark', 'id'] }),
+      optional('undoes', 'uuid', 'Mark that this one undoes', { refers: ['mark', 'id'] }),
       optional('redoes', 'uuid', 'Mark that this one lays again', { refers: ['mark', 'id'] }),
     ],
   },
   {
     name: 'bag_entry',
-    about: 'The ledger of bags counted and taken back.',
+    about: 'The ledger of bags counted and undone.',
     key: ['id'],
     columns: [
       id,
@@ -188,7 +188,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('kind', 'text', 'What happened', {
         oneOf: ['count', 'take back', 'assign', 'change', 'remove'],
       }),
-      optional('line', 'line', 'Line of the sheet; empty for a bag of no line'),
+      optional('line', 'line', 'Number of the colour; empty for a bag that is not in the list'),
       column('label', 'text', 'What stands on the bag'),
       column('drills', 'integer', 'Drills in it'),
       column('how', 'text', 'How they are known', { oneOf: ['nominal', 'counted', 'weighed'] }),
@@ -197,7 +197,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
         absent: '[]',
       }),
       column('origin', 'text', 'Where the bag came from', { oneOf: BAG_ORIGINS, absent: 'kit' }),
-      optional('undoes', 'uuid', 'Entry that this one takes back', { refers: ['bag_entry', 'id'] }),
+      optional('undoes', 'uuid', 'Entry that this one undoes', { refers: ['bag_entry', 'id'] }),
       optional('redoes', 'uuid', 'Entry that this one counts again', { refers: ['bag_entry', 'id'] }),
       optional('subject', 'uuid', 'Bag that the entry is about', { refers: ['bag_entry', 'id'] }),
     ],
@@ -217,7 +217,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
   },
   {
     name: 'request_state',
-    about: 'What was asked of the sender.',
+    about: 'What was asked of the seller.',
     key: ['id'],
     columns: [
       id,
@@ -241,7 +241,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
   },
   {
     name: 'inspection_entry',
-    about: 'The log of the cloth.',
+    about: 'The log of the canvas.',
     key: ['id'],
     columns: [
       id,
@@ -270,10 +270,10 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       id,
       happened,
       column('kind', 'text', 'What for', { oneOf: ['repair', 'finish'] }),
-      column('edits', 'json', 'What was set: cells as runs, and their line'),
+      column('edits', 'json', 'What was set: squares as runs, and their colour'),
       column('before', 'json', 'What stood there'),
       optional('moved', 'integer', 'Drills that a finish took off the count of its colour'),
-      optional('undoes', 'uuid', 'Change that this one takes back', { refers: ['chart_edit', 'id'] }),
+      optional('undoes', 'uuid', 'Change that this one undoes', { refers: ['chart_edit', 'id'] }),
       optional('redoes', 'uuid', 'Change that this one makes again', { refers: ['chart_edit', 'id'] }),
     ],
   },
@@ -288,7 +288,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('kind', 'text', 'What was corrected', { oneOf: ['list', 'canvas'] }),
       column('before', 'json', 'What stood there: the list of colours, or one canvas'),
       column('after', 'json', 'What stands there since'),
-      optional('undoes', 'uuid', 'Correction that this one takes back', { refers: ['sheet_edit', 'id'] }),
+      optional('undoes', 'uuid', 'Correction that this one undoes', { refers: ['sheet_edit', 'id'] }),
       optional('redoes', 'uuid', 'Correction that this one makes again', { refers: ['sheet_edit', 'id'] }),
     ],
   },
@@ -363,7 +363,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       happened,
       column('kind', 'text', 'What happened', { oneOf: ['fill', 'take back', 'put away', 'amount'] }),
       column('drills', 'integer', 'Drills that went into the stash'),
-      optional('undoes', 'uuid', 'Event that this one takes back', { refers: ['pot_event', 'id'] }),
+      optional('undoes', 'uuid', 'Event that this one undoes', { refers: ['pot_event', 'id'] }),
       optional('redoes', 'uuid', 'Event that happened again', { refers: ['pot_event', 'id'] }),
     ],
   },

@@ -14,9 +14,10 @@ const CLOCKS_DIFFER_MS = 5 * MINUTE_MS;
 /** Why these times cannot be right, as a sentence; null where they can. */
 export function faultInSitting({ startedAt, endedAt }: SittingTimes, now: Date): string | null {
   const [start, end] = [Date.parse(startedAt), endedAt === null ? now.getTime() : Date.parse(endedAt)];
-  if (Number.isNaN(start) || Number.isNaN(end)) return 'Give the day and the time of both, begin and end.';
+  if (Number.isNaN(start) || Number.isNaN(end))
+    return 'Give the day and the time of both its beginning and its end.';
   if (Math.max(start, endedAt === null ? start : end) > now.getTime() + CLOCKS_DIFFER_MS)
-    return 'A sitting cannot lie in time to come.';
+    return 'A sitting cannot lie in the future.';
   if (endedAt === null) return null;
   if (end < start) return 'The sitting must end after it begins.';
   if (end - start > LONGEST_HOURS * 60 * MINUTE_MS)

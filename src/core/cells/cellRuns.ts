@@ -41,7 +41,7 @@ export function runsInParts(runs: CellRuns, most: number): number[][] {
 
 /** What is wrong with these runs on a chart of so many cells, as a sentence; null when they are sound. */
 export function faultInRuns(runs: CellRuns, cells: number): string | null {
-  if (runs.length % 2 !== 0) return 'Cells come in pairs of start and length; one half is missing.';
+  if (runs.length % 2 !== 0) return 'Squares come in pairs of start and length; one half is missing.';
   let free = 0;
   for (let i = 0; i < runs.length; i += 2) {
     const start = runs[i]!;
@@ -51,7 +51,7 @@ export function faultInRuns(runs: CellRuns, cells: number): string | null {
     }
     if (start < free) return `Run ${i / 2 + 1} starts before the one ahead of it ends.`;
     free = start + length;
-    if (free > cells) return `Run ${i / 2 + 1} ends beyond the last of ${cells} cells.`;
+    if (free > cells) return `Run ${i / 2 + 1} ends beyond the last of ${cells} squares.`;
   }
   return null;
 }

@@ -20,7 +20,7 @@ export interface CellRect {
 /** @throws Error when the number of cells is not width × height. */
 export function makeChart(width: number, height: number, cells: Uint16Array): Chart {
   if (cells.length !== width * height) {
-    throw new Error(`A chart of ${width} × ${height} has ${width * height} cells, not ${cells.length}.`);
+    throw new Error(`A chart of ${width} × ${height} has ${width * height} squares, not ${cells.length}.`);
   }
   return { width, height, cells };
 }

@@ -99,7 +99,7 @@ function placesOf(two: RegExpExecArray, canvas: Pick<Canvas, 'width' | 'height' 
   if (cell.x < 0 || cell.y < 0 || cell.x >= canvas.width || cell.y >= canvas.height) {
     return {
       kind: 'fault',
-      words: `That is beside the canvas, which has ${canvas.width} columns and ${canvas.height} rows.`,
+      words: `That is outside the canvas, which has ${canvas.width} columns and ${canvas.height} rows.`,
     };
   }
   return { kind: 'cell', ...cell };

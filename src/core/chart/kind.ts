@@ -152,7 +152,7 @@ function regionInWords(column: number, columns: number, row: number, rows: numbe
 
 /** The sentence on a canvas: how much is blocks, how much confetti, and where most colours meet. */
 function kindInWords({ drills, confetti, blocks, heat }: Omit<CanvasKind, 'inWords'>): string {
-  if (drills === 0) return 'Nothing is to be laid on this canvas.';
+  if (drills === 0) return 'No drill goes on this canvas.';
   const { columns, rows, colours } = heat;
   // Blocks are smoothed over their neighbours, so that one odd block does not speak for the picture.
   let busiest = { value: -1, at: 0 };

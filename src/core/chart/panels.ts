@@ -41,10 +41,10 @@ export function faultInPanels(plan: PanelPlan, size: { width: number; height: nu
     const edges = [0, ...cuts, cells];
     const spans = edges.slice(1).map((edge, i) => edge - edges[i]!);
     if (spans.some((span) => span < Math.min(cells, LEAST_PANEL_CELLS))) {
-      return `A panel must be at least ${LEAST_PANEL_CELLS} cells wide and high: look at the cuts ${cuts.join(', ')} of ${cells} ${what}.`;
+      return `A panel must be at least ${LEAST_PANEL_CELLS} squares wide and high: look at the cuts ${cuts.join(', ')} of ${cells} ${what}.`;
     }
     if (spans.slice(1).some((span) => plan.overlap > span)) {
-      return `An overlap of ${plan.overlap} cells is more than a panel holds.`;
+      return `An overlap of ${plan.overlap} squares is more than a panel holds.`;
     }
   }
   return null;
@@ -123,7 +123,7 @@ function warningOf(
   const over = [
     reachWidthCm !== null &&
       cm.width > reachWidthCm &&
-      `${cm.width.toFixed(1)} cm wide; you reach ${reachWidthCm} cm.`,
+      `${cm.width.toFixed(1)} cm wide, and you reach ${reachWidthCm} cm.`,
     reachHeightCm !== null &&
       cm.height > reachHeightCm &&
       `${cm.height.toFixed(1)} cm high; you can hang ${reachHeightCm} cm.`,

@@ -67,7 +67,7 @@ function faultInLine(
   part: boolean,
 ): string | null {
   const unknown = cells.indexOf(null);
-  if (unknown >= 0) return `Cell ${unknown + 1} of ${what.toLowerCase()} is no symbol of this kit.`;
+  if (unknown >= 0) return `Square ${unknown + 1} of ${what.toLowerCase()} is no symbol of this kit.`;
   if (cells.length > length || (cells.length < length && !part))
     return `${what} has ${length} squares; this is ${cells.length}.`;
   return null;

@@ -61,13 +61,14 @@ function likelyShares(thrown: number, handled: number): number[] {
 }
 
 /**
- * Chance in words and percent: `unlikely, 3 %`.
- * @example chanceInWords(0.03) // 'unlikely, 3 %'
+ * How likely a colour runs out, in words first, the percent behind them.
+ * @example chanceInWords(0.03) // 'Unlikely to run out (3 %)'
  */
 export function chanceInWords(chance: number): string {
   const percent = chance * 100;
-  if (percent < 1) return 'very unlikely, below 1 %';
-  if (percent > 99) return 'almost certain, above 99 %';
-  const words = percent < 5 ? 'unlikely' : percent < 33 ? 'possible' : percent < 67 ? 'about even' : 'likely';
-  return `${words}, ${percent.toFixed(0)} %`;
+  if (percent < 1) return 'Very unlikely to run out (below 1 %)';
+  if (percent > 99) return 'Almost certain to run out (above 99 %)';
+  const words =
+    percent < 5 ? 'Unlikely to' : percent < 33 ? 'May' : percent < 67 ? 'As likely as not to' : 'Likely to';
+  return `${words} run out (${percent.toFixed(0)} %)`;
 }

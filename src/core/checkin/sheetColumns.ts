@@ -25,7 +25,7 @@ export const FIELD_IN_WORDS: Record<SheetField, string> = {
   hex: 'Colour (hex)',
   finish: 'Finish',
   neededDrills: 'Drills needed',
-  packets: 'Packets',
+  packets: 'Bags',
 };
 
 /** Headings by which a column is recognised, without spaces or punctuation, in lower case; the surest first. */

@@ -51,14 +51,14 @@ export function readSheetLines(
     if (earlier !== undefined) {
       reading.faults.push({
         lineNumber: row.lineNumber,
-        reason: `Code ${read.code} already stands on line ${earlier}. Give the two different codes or finishes, or leave one out.`,
+        reason: `Code ${read.code} is already in row ${earlier}. Give the two different codes or finishes, or leave one out.`,
       });
       continue;
     }
     if (reading.lines.length === MAX_LEGEND_LINES) {
       reading.faults.push({
         lineNumber: row.lineNumber,
-        reason: `A canvas can have at most ${MAX_LEGEND_LINES} colours; this and later lines are left out.`,
+        reason: `A canvas can have at most ${MAX_LEGEND_LINES} colours; this row and later ones are left out.`,
       });
       break;
     }
@@ -69,7 +69,7 @@ export function readSheetLines(
       else {
         reading.notices.push({
           lineNumber: row.lineNumber,
-          reason: `Symbol ${read.symbol} already stands on line ${twin}; on the canvas the two can only be told apart by their tint.`,
+          reason: `Symbol ${read.symbol} is already in row ${twin}; on the canvas the two can only be told apart by their tint.`,
         });
       }
     }
@@ -158,6 +158,6 @@ function readTotal(row: SheetRow, mapping: ColumnMapping, lines: readonly Legend
 function totalInWords(total: number, lines: readonly LegendLine[]): string {
   const sum = lines.reduce((drills, line) => drills + line.neededDrills, 0);
   return total === sum
-    ? `This line is the sheet's own total, ${total.toLocaleString('en')}; the lines above add up to it.`
-    : `This line states a total of ${total.toLocaleString('en')}, but the lines above add up to ${sum.toLocaleString('en')}.`;
+    ? `This row is the sheet's own total, ${total.toLocaleString('en')}; the rows above add up to it.`
+    : `This row states a total of ${total.toLocaleString('en')}, but the rows above add up to ${sum.toLocaleString('en')}.`;
 }

@@ -48,16 +48,21 @@ function sumFinding(
   const wanted = onChart ? cells - onChart[0]! : cells;
   if (sum === wanted || sum === 0) return [];
   const area = onChart
-    ? `the chart wants ${many(wanted)}${onChart[0]! > 0 ? `, ${many(onChart[0]!)} cells being bare` : ''}`
-    : `the canvas has ${many(cells)} cells`;
+    ? `the chart wants ${many(wanted)}${onChart[0]! > 0 ? `, ${many(onChart[0]!)} squares being bare` : ''}`
+    : `the canvas has ${many(cells)} squares`;
   const meaning =
     sum > wanted
       ? `${many(sum - wanted)} drills more than there is room for: one of the counts, or the size of the canvas, is wrong.`
       : onChart
-        ? `${many(wanted - sum)} drills too few: at least one count on the sheet is too low, so a colour may run out.`
-        : `If the picture leaves ${many(wanted - sum)} cells bare (a frame, a partial drill), all is well; if not, a colour may run out.`;
+        ? `${many(wanted - sum)} drills too few: at least one number in the list is too low, so a colour may run out.`
+        : `If the picture leaves ${many(wanted - sum)} squares bare (a frame, a partial drill), all is well; if not, a colour may run out.`;
   return [
-    { kind: 'sum', sentence: `The sheet adds up to ${many(sum)} drills, but ${area}.`, meaning, lines: [] },
+    {
+      kind: 'sum',
+      sentence: `The colour list adds up to ${many(sum)} drills, but ${area}.`,
+      meaning,
+      lines: [],
+    },
   ];
 }
 
@@ -69,11 +74,11 @@ function chartFindings(legend: readonly LegendLine[], onChart: Uint32Array | nul
       const chart = onChart[line.line]!;
       return {
         kind: 'chart' as const,
-        sentence: `${line.code}: the sheet says ${many(line.neededDrills)}, the chart has ${many(chart)}.`,
+        sentence: `${line.code}: the list says ${many(line.neededDrills)}, the chart has ${many(chart)}.`,
         meaning:
           chart > line.neededDrills
-            ? `Check its bags against ${many(chart)}; the sheet asks for ${many(chart - line.neededDrills)} too few.`
-            : 'The packets are counted for more than the picture takes, which does no harm.',
+            ? `Check its bags against ${many(chart)}; the list asks for ${many(chart - line.neededDrills)} too few.`
+            : 'There are more drills than the picture takes, which does no harm.',
         lines: [line.line],
       };
     });
@@ -84,8 +89,8 @@ function packetFindings(packetDrills: number, legend: readonly LegendLine[]): Sh
     .filter((line) => line.packets > 0 && line.packets * packetDrills < line.neededDrills)
     .map((line) => ({
       kind: 'packets' as const,
-      sentence: `${line.code} needs ${many(line.neededDrills)}, but ${counted(line.packets, 'packet')} of ${many(packetDrills)} hold ${many(line.packets * packetDrills)}.`,
-      meaning: `It takes ${counted(packetsFor(line.neededDrills, packetDrills), 'packet')} of this size, unless its packets are larger ones.`,
+      sentence: `${line.code} needs ${many(line.neededDrills)}, but ${counted(line.packets, 'bag')} of ${many(packetDrills)} hold ${many(line.packets * packetDrills)}.`,
+      meaning: `It takes ${counted(packetsFor(line.neededDrills, packetDrills), 'bag')} of this size, unless its bags are larger ones.`,
       lines: [line.line],
     }));
 }
@@ -93,7 +98,7 @@ function packetFindings(packetDrills: number, legend: readonly LegendLine[]): Sh
 function repeatedCodes(legend: readonly LegendLine[]): SheetFinding[] {
   return repeated(legend, (line) => line.code.toLowerCase()).map((lines) => ({
     kind: 'code',
-    sentence: `Code ${lines[0]!.code} stands on ${lines.length} lines (${lines.map((line) => line.finish).join(', ')}).`,
+    sentence: `Code ${lines[0]!.code} is in the list ${many(lines.length)} times (${lines.map((line) => line.finish).join(', ')}).`,
     meaning: 'At the heap you will be asked which of them a bag is.',
     lines: lines.map((line) => line.line),
   }));
@@ -104,7 +109,7 @@ function repeatedSymbols(legend: readonly LegendLine[]): SheetFinding[] {
   return repeated(marked, (line) => line.symbol!).map((lines) => ({
     kind: 'symbol',
     sentence: `Symbol ${lines[0]!.symbol} stands for ${lines.map((line) => line.code).join(' and ')}.`,
-    meaning: 'On the canvas only their tints tell them apart. Mark one of them with a pen before you start.',
+    meaning: 'On the canvas only their tints differ. Mark one of them with a pen before you start.',
     lines: lines.map((line) => line.line),
   }));
 }
@@ -120,7 +125,7 @@ function keyGaps(legend: readonly LegendLine[]): SheetFinding[] {
     {
       kind: 'key',
       sentence: `Key ${missing.length === 1 ? 'number' : 'numbers'} ${list(missing.map(String))} ${missing.length === 1 ? 'is' : 'are'} missing between 1 and ${last}.`,
-      meaning: 'Look whether a line of the sheet was cut off or left out when it was copied.',
+      meaning: 'Check whether a row of the sheet was cut off or left out when it was copied.',
       lines: [],
     },
   ];
@@ -132,8 +137,8 @@ function emptyLines(legend: readonly LegendLine[]): SheetFinding[] {
   return [
     {
       kind: 'nothing',
-      sentence: `${list(nothing.map((line) => line.code))}: neither drills nor packets are given.`,
-      meaning: 'Their bags can be counted, but not judged. Fill in the column of drills or of packets.',
+      sentence: `${list(nothing.map((line) => line.code))}: neither drills nor bags are given.`,
+      meaning: 'Their bags can be counted, but not checked. Fill in the drills or the bags.',
       lines: nothing.map((line) => line.line),
     },
   ];

@@ -69,7 +69,8 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
   // No text has this sign, so nothing is quoted.
   const table = tableOfCells(parse('\u0001').data, options);
   const line = plain.split(/\r\n|\r|\n/).findIndex((each) => (each.match(/"/g)?.length ?? 0) % 2 === 1) + 1;
-  const reason = 'A quotation mark here is never closed; all quotation marks were read as ordinary signs.';
+  const reason =
+    'A quotation mark here is never closed; all quotation marks were read as ordinary characters.';
   return { ...table, notices: [{ lineNumber: line, reason }, ...table.notices] };
 }
 

@@ -33,7 +33,7 @@ export function matchStrays(
           bagId: bag.id,
           line: line.line,
           as: 'misread',
-          reason: `${bag.label} is one sign off ${line.code}, which lacks a bag. Look at the print again.`,
+          reason: `${bag.label} is one sign off ${line.code}, which has no bag yet. Look at the print again.`,
         }),
       ),
   );
@@ -50,7 +50,7 @@ export function matchStrays(
         bagId: bag.id,
         line: only.line,
         as: 'substitute',
-        reason: `${only.code} is the only colour that lacks a bag, so ${bag.label} may be meant for it. Compare the colours before you take it.`,
+        reason: `${only.code} is the only colour without a bag, so ${bag.label} may be meant for it. Compare the colours before you use it.`,
       }),
     ),
   ];

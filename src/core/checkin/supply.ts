@@ -1,7 +1,7 @@
 import type { LegendLine } from '../canvas/legend';
 import { placeInWords } from '../codes/places';
 import { Refusal } from '../refusal';
-import { counted } from '../words/numbers';
+import { counted, many } from '../words/numbers';
 import type { CountedBag } from './bag';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
 import { type Filling, learnedFilling } from './filling';
@@ -168,7 +168,7 @@ function expectedOf(heap: Heap, filling: Filling): { drills: number; spread: num
 
 /** Packets of one size that cover a need. @throws Refusal when the packet size is not above 0 */
 export function packetsFor(neededDrills: number, packetDrills: number): number {
-  if (!(packetDrills > 0)) throw new Refusal('A packet must hold at least one drill.');
+  if (!(packetDrills > 0)) throw new Refusal('A bag must hold at least one drill.');
   return Math.ceil(neededDrills / packetDrills);
 }
 
@@ -203,30 +203,31 @@ export function summarise(supply: readonly LineSupply[], bags: readonly CountedB
 export function verdictInWords(verdict: Verdict): string {
   switch (verdict.kind) {
     case 'missing':
-      return 'missing';
+      return 'No bag yet';
     case 'short':
-      return `short by ${verdict.by.toLocaleString('en')}`;
+      return `${many(verdict.by)} missing`;
     case 'spare':
-      return `spare ${verdict.over.toLocaleString('en')}`;
+      return `${many(verdict.over)} extra`;
+    case 'tight':
+      return 'Just enough';
     default:
-      return verdict.kind;
+      return 'Enough';
   }
 }
 
 /** Why the verdict is what it is, as one line. */
 export function reasonInWords(supply: LineSupply): string {
   const { verdict, chance, lastsUntilSection } = supply;
-  const until =
-    lastsUntilSection === null ? '' : ` It lasts until section ${lastsUntilSection.toLocaleString('en')}.`;
+  const until = lastsUntilSection === null ? '' : ` It lasts until section ${many(lastsUntilSection)}.`;
   switch (verdict.kind) {
     case 'missing':
       return 'No bag of it is counted yet.';
     case 'short':
-      return `Running out is ${chanceInWords(chance)}.${until}`;
+      return `${chanceInWords(chance)}.${until}`;
     case 'tight':
-      return `Only ${verdict.over.toLocaleString('en')} over. Running out is ${chanceInWords(chance)}.${until}`;
+      return `Only ${many(verdict.over)} extra. ${chanceInWords(chance)}.${until}`;
     default:
-      return `Running out is ${chanceInWords(chance)}.`;
+      return `${chanceInWords(chance)}.`;
   }
 }
 
@@ -259,33 +260,33 @@ export function arithmeticOf(
   const off = Math.abs(filling.deviation * 100).toFixed(1);
   return [
     `Needed on the canvas: ${many(supply.neededDrills)}.`,
-    `Bad drills ${percent} %: ${many(trash.thrown)} of ${many(trash.handled)}, the starting value of 6 in 200 among them.`,
+    `Bad drills ${percent} %: ${many(trash.thrown)} of ${many(trash.handled)}, with the 6 in 200 that are assumed at the start.`,
     `To have ${many(supply.neededDrills)} good ones: ${many(supply.neededDrills)} ÷ (1 − ${percent} %) = ${many(toHave)}.`,
     filling.bags === 0
-      ? `Bags of one kit err together: all may hold ${give} more or less than printed.`
+      ? `Bags of one kit are filled alike: all may hold up to ${give} more or less than printed.`
       : `Bags of this kit hold ${off} % ${filling.deviation < 0 ? 'less' : 'more'} than printed, give or take ${give}, by ${counted(filling.bags, 'bag')} counted or weighed.`,
     `Here: ${many(supply.suppliedDrills)} in ${counted(supply.bags, 'bag')}, give or take ${many(2 * supply.spread)}; good ones of these about ${many(toUse)}.`,
-    `Chance that the good ones do not reach ${many(supply.neededDrills)}: ${(supply.chance * 100).toFixed(1)} %.`,
+    `Chance that the good drills do not reach ${many(supply.neededDrills)}: ${(supply.chance * 100).toFixed(1)} %.`,
   ];
 }
 
 /** The one sentence on the whole canvas. */
 export function supplyInWords(all: CanvasSupply): string {
-  if (all.colours === 0) return 'There is no sheet yet, so there is nothing to check against.';
+  if (all.colours === 0) return 'There is no colour list yet, so there is nothing to check against.';
   if (all.bags === 0) {
     return `Nothing counted yet: ${counted(all.expectedBags, 'bag')} in ${counted(all.colours, 'colour')} to find.`;
   }
   const faults = [
     all.missing > 0 && `${counted(all.missing, 'colour')} without a bag`,
-    all.short > 0 && `${all.short} short`,
-    all.tight > 0 && `${all.tight} tight`,
+    all.short > 0 && `${many(all.short)} with too few drills`,
+    all.tight > 0 && `${many(all.tight)} with just enough`,
   ].filter((fault) => fault !== false);
   const bags = all.bagsToFind > 0 ? `; ${counted(all.bagsToFind, 'bag')} still to find` : '';
-  const strays = all.strays > 0 ? ` ${counted(all.strays, 'bag')} on no line of the sheet.` : '';
+  const strays = all.strays > 0 ? ` ${counted(all.strays, 'bag')} not in the colour list.` : '';
   if (faults.length === 0) {
-    return `Every colour is here and enough, ${counted(all.colours, 'colour')}${bags}.${strays}`;
+    return `Every colour is here with enough drills, ${counted(all.colours, 'colour')}${bags}.${strays}`;
   }
-  return `${capitalised(faults.join(', '))}, of ${all.colours} colours${bags}.${strays}`;
+  return `${capitalised(faults.join(', '))}, of ${counted(all.colours, 'colour')}${bags}.${strays}`;
 }
 
 function capitalised(text: string): string {

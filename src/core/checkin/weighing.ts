@@ -77,7 +77,7 @@ export function weightOf(display: ScaleDisplay, { stepGrams }: ScaleSetup): Weig
   const { load, zero, minutesSinceZero } = display;
   if (minutesSinceZero > ZERO_LASTS_MINUTES) {
     throw new Refusal(
-      `The zero is more than ${ZERO_LASTS_MINUTES} minutes old, and a scale wanders. Empty the pan and zero it again.`,
+      `The zero is more than ${ZERO_LASTS_MINUTES} minutes old, and a scale drifts. Empty the pan and zero it again.`,
     );
   }
   const wandered = (DRIFT_STEPS_A_MINUTE * stepGrams * Math.max(0, minutesSinceZero)) / Math.sqrt(3);
@@ -190,8 +190,8 @@ export function sampleInWords(
   drillGrams: number,
   scale: ScaleSetup,
 ): string {
-  if (lackingDrills === 0) return 'This colour lacks nothing at the moment.';
-  const settle = `whether the ${counted(lackingDrills, 'drill')} it lacks are in an ordinary packet`;
+  if (lackingDrills === 0) return 'Nothing of this colour is missing at the moment.';
+  const settle = `whether the ${counted(lackingDrills, 'drill')} that are missing are in an ordinary bag`;
   const pieces = sampleToSettle(packetDrills, lackingDrills, drillGrams, scale);
   return pieces === null
     ? `To settle ${settle}, no sample is large enough: the numbers are too close. Count the bag.`

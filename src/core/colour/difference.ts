@@ -30,10 +30,10 @@ export function labDifference(first: Lab, second: Lab): number {
  * @example differenceInWords(3) // 'a shade apart'
  */
 export function differenceInWords(difference: number): string {
-  if (difference < 1) return 'no eye tells them apart';
+  if (difference < 1) return 'cannot be told apart by eye';
   if (difference < 2) return 'seen only side by side';
   if (difference < 4) return 'a shade apart';
   if (difference < 7) return 'clearly another shade';
-  if (difference < 15) return 'another colour of the same kind';
-  return 'quite another colour';
+  if (difference < 15) return 'a different colour of the same kind';
+  return 'a very different colour';
 }

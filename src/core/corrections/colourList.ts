@@ -63,7 +63,7 @@ export function faultInList(
       return `Code ${colour.code} stands there twice, with key numbers ${twin.keyNumber} and ${colour.keyNumber}. Give the two different codes or finishes, or delete one.`;
     }
     codes.set(key, colour);
-    if (numbers.has(colour.line)) return `Two rows say that they are ${colour.code}. Load the list again.`;
+    if (numbers.has(colour.line)) return `Two rows claim to be ${colour.code}. Load the list again.`;
     numbers.add(colour.line);
   }
   for (const colour of before) {

@@ -37,10 +37,10 @@ export function changeReport(before: Canvas, after: Canvas, state: CanvasState):
     }
     costs.push(
       `The canvas becomes ${many(after.width)} × ${many(after.height)} squares, ${sizeInWords(after)}. New squares are bare; what is laid stays where it is.`,
-      'Sections are cut anew, so they get other numbers.',
+      'Sections are cut again, so their numbers change.',
     );
     if (state.hasPanelPlan)
-      costs.push('Your own cut into panels goes, because it was made for the old size.');
+      costs.push('Your own panels are dropped, because they were cut for the old size.');
   } else if (before.pitchMm !== after.pitchMm) {
     costs.push(
       `Lengths change: it is ${sizeInWords(after)} instead of ${sizeInWords(before)}. Squares, sections and marks stay.`,
@@ -58,7 +58,7 @@ export function changeReport(before: Canvas, after: Canvas, state: CanvasState):
     costs.push(`Bags are counted with ${many(after.packetDrills)} drills from now on.${kept}`);
   }
   if (before.panels !== after.panels) {
-    costs.push('Panels get other borders, so sections, edge marks and stickers change.');
+    costs.push('The panels’ borders move, so sections, edge marks and stickers change.');
   }
   return { costs, fault: null };
 }

@@ -14,7 +14,7 @@ export const INSPECTION_KINDS = [
     key: 'print',
     name: 'Print missing, faint or crooked',
     remedy:
-      'Photograph the place with a ruler beside it and write to the seller; a chart on the screen can stand in for the print.',
+      'Photograph the place with a ruler beside it and write to the seller; a chart on screen can stand in for the print.',
     caution: '',
   },
   {
@@ -32,15 +32,15 @@ export const INSPECTION_KINDS = [
   },
   {
     key: 'size',
-    name: 'Size is not as sold',
-    remedy: 'Measure the printed area, not the cloth, and tell the sender both sizes.',
+    name: 'The size is wrong',
+    remedy: 'Measure the printed area, not the whole canvas, and tell the seller both sizes.',
     caution: '',
   },
   {
     key: 'odour',
     name: 'Strong odour',
-    remedy: 'Hang it with its cover on in an airy, shaded place for some days.',
-    caution: 'If eyes or head ache, stop and air the room; ask a doctor if it goes on.',
+    remedy: 'Hang it up with its cover on in an airy, shaded place for a few days.',
+    caution: 'If your eyes or head ache, stop and air the room; ask a doctor if it goes on.',
   },
   {
     key: 'creases',
@@ -87,7 +87,7 @@ export function sizeInWordsAgainst(
     const name = side === 'widthCm' ? 'width' : 'height';
     return [`${name} is ${Math.abs(off).toFixed(1)} cm ${off < 0 ? 'too small' : 'too large'}`];
   });
-  const should = `${canvas.width} × ${canvas.height} cells should measure ${cm(sold.widthCm)} × ${cm(sold.heightCm)} cm`;
+  const should = `${canvas.width} × ${canvas.height} squares should measure ${cm(sold.widthCm)} × ${cm(sold.heightCm)} cm`;
   return parts.length === 0
     ? `${should}; ${cm(measured.widthCm)} × ${cm(measured.heightCm)} cm is well within what a ruler can tell.`
     : `${should}; its ${parts.join(' and its ')}.`;

@@ -7,7 +7,7 @@ import type { SeveralOffer } from './severalPots';
 /** The goals as the user orders them. */
 export const GOAL_WORDS: Record<AllotGoal, string> = {
   closes: 'Every lid closes',
-  overflow: 'Little left over outside',
+  overflow: 'Little stays outside the pots',
   refills: 'Few refills',
   order: 'Kept in order',
   neighbours: 'Look-alikes not side by side',
@@ -32,12 +32,12 @@ export function resultInWords({ goal, value, atLeast }: GoalResult, colours: num
     order:
       value === 0
         ? 'Exactly in order.'
-        : `${places(value, colours)} from their place in the order, on average.`,
+        : `${places(value, colours)} away from their place in the order, on average.`,
     neighbours: value === 0 ? 'None side by side.' : `${counted(value, 'pair')} side by side.`,
   };
   if (value === atLeast) return value === 0 ? reached[goal] : `${reached[goal]} No plan does better.`;
   const best = goal === 'order' ? places(atLeast, colours) : many(atLeast);
-  return `${reached[goal]} Not proved best: it may go down to ${best}.`;
+  return `${reached[goal]} Perhaps not the best: it might go down to ${best}.`;
 }
 
 /** What pots left over would take, and what that costs. */
@@ -47,7 +47,7 @@ export function offerInWords({ pots, colours, outside, overflowing }: SeveralOff
     `${counted(pots, 'pot')} left over ${pots === 1 ? 'takes' : 'take'} ${counted(one - several, 'drill')}: ` +
     `${counted(several, 'drill')} stay outside instead of ${many(one)}, and ` +
     `${counted(overflowing[1], 'colour')} overflow instead of ${many(overflowing[0])}. ` +
-    `The price: ${counted(colours, 'colour')} ${colours === 1 ? 'lies' : 'lie'} in more than one pot.`
+    `The cost: ${counted(colours, 'colour')} ${colours === 1 ? 'lies' : 'lie'} in more than one pot.`
   );
 }
 

@@ -24,5 +24,5 @@ export function lostInWords(parts: readonly string[]): string | null {
   if (parts.length === 0) return null;
   const shown = parts.slice(0, 5).join(', ');
   const more = parts.length > 5 ? `, and ${parts.length - 5} more` : '';
-  return `No font here prints ${shown}${more}. A symbol gives way to its key number, and can be drawn; a name is left out.`;
+  return `No font here prints ${shown}${more}. The key number is printed in place of such a symbol, which can also be drawn by hand; a name is left out.`;
 }

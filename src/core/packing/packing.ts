@@ -29,7 +29,7 @@ export function packingList(
   goal: PackingGoal,
 ): PackedLine[] {
   const stock = [...new Set(sizes)].sort((a, b) => b - a);
-  if (stock.length === 0) throw new Refusal('Name at least one size of bag that is in stock.');
+  if (stock.length === 0) throw new Refusal('Name at least one bag size that is in stock.');
   if (stock.some((size) => !Number.isInteger(size) || size < 1 || size > 100_000)) {
     throw new Refusal('A bag holds a whole number of drills, from 1 to 100,000.');
   }

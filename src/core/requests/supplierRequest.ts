@@ -121,7 +121,7 @@ export function requestText(canvas: Canvas, lines: readonly RequestLine[], date:
     '',
     'Hello,',
     '',
-    `my kit “${canvas.title}” (${canvas.width} × ${canvas.height} cells, ${sizeInWords(canvas)}, ${canvas.shape} drills) arrived without enough drills of these colours:`,
+    `my kit “${canvas.title}” (${canvas.width} × ${canvas.height} squares, ${sizeInWords(canvas)}, ${canvas.shape} drills) arrived with too few drills of these colours:`,
     '',
     ...rows,
     '',
@@ -131,7 +131,7 @@ export function requestText(canvas: Canvas, lines: readonly RequestLine[], date:
 
 function whatIsMissing(each: RequestLine): string {
   const tight =
-    each.receivedDrills >= each.neededDrills && !each.ranOut ? ', too few to spare for bad ones' : '';
+    each.receivedDrills >= each.neededDrills && !each.ranOut ? ', too few to allow for bad drills' : '';
   const counts = `${many(each.receivedDrills)} received of ${many(each.neededDrills)} needed${tight}`;
   const bags =
     each.bagsMissing === 1 ? '1 bag missing' : each.bagsMissing > 1 ? `${each.bagsMissing} bags missing` : '';

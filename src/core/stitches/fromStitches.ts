@@ -168,10 +168,10 @@ function readGrid(
   const width = rows[0]?.length ?? 0;
   const height = rows.length;
   if (width < 2)
-    throw new Refusal('The grid has only one column. Part its cells by comma, semicolon or tab.');
+    throw new Refusal('The grid has only one column. Separate its cells by comma, semicolon or tab.');
   if (width > MAX_SIDE_CELLS || height > MAX_SIDE_CELLS || width * height > MAX_CELLS) {
     throw new Refusal(
-      `The grid has ${many(width)} × ${many(height)} stitches; a canvas can have at most ${many(MAX_CELLS)} cells.`,
+      `The grid has ${many(width)} × ${many(height)} stitches; a canvas can have at most ${many(MAX_CELLS)} squares.`,
     );
   }
   const wordOf = new Map<string, number>();
@@ -193,7 +193,7 @@ function readGrid(
       if (thread !== undefined) cells[y * width + x] = thread;
       else if (FRACTION.test(word)) {
         throw new Refusal(
-          `Column ${x + 1}, row ${y + 1} of the grid holds “${word.slice(0, 20)}”, a fractional stitch. A drill fills one whole cell: make it a whole stitch first.`,
+          `Column ${x + 1}, row ${y + 1} of the grid holds “${word.slice(0, 20)}”, a fractional stitch. A drill fills one whole square: make it a whole stitch first.`,
         );
       } else if (!NO_STITCH.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
     });

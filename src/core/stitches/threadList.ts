@@ -81,7 +81,7 @@ export function readThreads(text: string): Thread[] {
       .find((word) => word !== '' && !isWhole(word) && !isFinish(word));
     if (partial) {
       throw new Refusal(
-        `Line ${lineNumber} of the thread list, ${code}, is “${partial}”. A drill fills one whole cell, so only whole stitches can be laid. Leave this thread out; if it is a whole stitch, write “cross” there.`,
+        `Line ${lineNumber} of the thread list, ${code}, is “${partial}”. A drill fills one whole square, so only whole stitches can be laid. Leave this thread out; if it is a whole stitch, write “cross” there.`,
       );
     }
     threads.push({

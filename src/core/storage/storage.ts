@@ -98,8 +98,8 @@ export function calibratedShare(
     const most = Math.floor(slotVolumeMm3(tray, slot) / drillVolumeMm3(kit)).toLocaleString('en');
     throw new Refusal(
       share > 1
-        ? `So many drills cannot be in there: without any air it would hold ${most}. Check the inner size of the slot.`
-        : `That would leave nine tenths of the slot empty. Without any air it would hold ${most}; check its inner size.`,
+        ? `That many drills do not fit: without any air it would hold ${most}. Check the inner size of the slot.`
+        : `That would leave nine tenths of the slot empty: without any air it would hold ${most}; check its inner size.`,
     );
   }
   return share;

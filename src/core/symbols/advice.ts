@@ -10,9 +10,9 @@ export function checkInWords(pairs: number, shades: number, dark: number): strin
     shades > 0
       ? `${counted(shades, 'pair')} of colours a shade apart ${shades === 1 ? 'meets' : 'meet'}`
       : '',
-    dark > 0 ? `${counted(dark, 'symbol')} will want the light pad` : '',
+    dark > 0 ? `${counted(dark, 'symbol')} need the light pad` : '',
   ].filter((part) => part !== '');
-  if (found.length === 0) return 'Every symbol of this kit is told apart well.';
+  if (found.length === 0) return 'Every symbol of this kit is easy to tell apart.';
   return `${found.join('; ')}.`;
 }
 
@@ -30,10 +30,10 @@ export function likeInWords(pair: LikePair): string {
     pair.difference === null
       ? 'Their tints are not known.'
       : pair.difference < 4
-        ? `The tints do not help: ${differenceInWords(pair.difference)}.`
+        ? `Their tints do not help: ${differenceInWords(pair.difference)}.`
         : pair.difference < 12
-          ? 'The tints differ, but too little to go by.'
-          : 'The tints help somewhat, in good light.';
+          ? 'Their tints differ, but too little to go by.'
+          : 'Their tints help a little, in good light.';
   return `${pair.shape >= 0.8 || !pair.listed ? `${shape}. ` : ''}${listed}${tint}`;
 }
 

@@ -45,13 +45,13 @@ export function TakeIn() {
       <FilePicker
         words={
           <>
-            <FolderInput size={20} aria-hidden /> Take in a ZIP
+            <FolderInput size={20} aria-hidden /> Bring in a ZIP
           </>
         }
         accept=".zip,application/zip"
         onChoose={choose}
       />
-      <Dialog title="Take in a canvas" width={34} handle={dialog}>
+      <Dialog title="Bring in a canvas" width={34} handle={dialog}>
         <p className="mb-3 text-lg">
           {report ? `${report.title} is on the shelf.` : busy ? `Reading ${file?.name}…` : file?.name}
         </p>
@@ -73,7 +73,7 @@ export function TakeIn() {
               className="button button-main"
               onClick={() => void send(file, `&copy=${copyId}`)}
             >
-              Take it in as a copy
+              Bring it in as a copy
             </button>
           )}
         </div>

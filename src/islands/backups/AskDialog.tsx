@@ -19,7 +19,7 @@ export function AskDialog({
   if (what === 'delete') {
     return (
       <Dialog title={`Delete the backup made ${made}`} width={34} open onClose={onClose}>
-        <p>{contentsInWords(backup.contents)} It is gone for good; your shelf is not touched.</p>
+        <p>{contentsInWords(backup.contents)} It is gone for good; your shelf stays as it is.</p>
         <button type="button" className="button mt-4 !border-alarm !text-alarm" onClick={onYes}>
           Delete for good
         </button>

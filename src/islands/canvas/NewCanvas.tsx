@@ -87,7 +87,7 @@ export function NewCanvas() {
           >
             <option value="cm">centimetres</option>
             <option value="in">inches</option>
-            <option value="cells">cells</option>
+            <option value="cells">squares</option>
           </select>
         </label>
         <Field
@@ -99,14 +99,14 @@ export function NewCanvas() {
       </div>
       {width > 0 && height > 0 && (
         <p className="number" aria-live="polite">
-          {width} × {height} cells, {many(width * height)} in all:{' '}
+          {width} × {height} squares, {many(width * height)} in all:{' '}
           {sizeInWords({ width, height, pitchMm: pitchMm || 2.5 })}
         </p>
       )}
       <div className="grid gap-4 sm:grid-cols-2">
         <Field label="Panels side by side" error={errors.panels} register={form.register('panels')} numeric />
         <Field
-          label="Drills in an ordinary packet"
+          label="Drills in an ordinary bag"
           error={errors.packetDrills}
           register={form.register('packetDrills')}
           numeric
@@ -114,11 +114,11 @@ export function NewCanvas() {
       </div>
       <label className="flex min-h-11 items-center gap-3">
         <input type="checkbox" className="size-5 accent-accent" {...form.register('symbolsPrinted')} />
-        The cloth has symbols printed on it
+        The canvas has symbols printed on it
       </label>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <button type="submit" className="button button-main self-start" disabled={isSubmitting}>
-        Put it on the shelf, then read its sheet
+        Put it on the shelf, then read its colour list
       </button>
     </form>
   );

@@ -8,8 +8,8 @@ export function BeginChart({ canvasId }: { canvasId: string }) {
   return (
     <div className="slip flex max-w-xl flex-col gap-3">
       <p className="text-lg">
-        There is no chart to repair yet. Read it from a file; if you have none, type its symbols row by row as
-        they are printed.
+        There is no chart to repair yet. Read it from a file; if you have none, type its symbols row by row,
+        as they are printed.
       </p>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <div className="flex flex-wrap gap-3">

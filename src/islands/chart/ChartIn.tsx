@@ -128,10 +128,10 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
       <div className="flex max-w-xl flex-col gap-6">
         <div className="slip">
           <p className="mb-3 text-lg">
-            The chart’s cells are matched to the lines of the sheet, so the sheet comes first.
+            The squares of the chart are matched to the colour list, so the list comes first.
           </p>
           <a className="button button-main" href={`/canvas/${canvas.id}/checkin/sheet`}>
-            Read the inventory sheet
+            Read the colour list
           </a>
         </div>
         <FilesOut canvas={canvas} hasChart={false} />
@@ -156,7 +156,7 @@ export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLi
           />
           {!entry.hasChart && (
             <p>
-              No chart at hand?{' '}
+              No chart to hand?{' '}
               <a className="underline" href={`/canvas/${canvas.id}/checkin`}>
                 Go on without one
               </a>

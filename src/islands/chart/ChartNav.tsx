@@ -2,7 +2,7 @@ import { StationNav } from '../../ui/StationNav';
 
 const PLACES = [
   ['', 'The picture'],
-  ['/kind', 'What kind it is'],
+  ['/kind', 'What it is like'],
   ['/repair', 'Repair'],
   ['/panels', 'Panels'],
   ['/read', 'Files in and out'],

@@ -136,7 +136,7 @@ function ChartView({ entry, legend, places, block, popped, data }: ChartProps & 
               value={unit}
               onChange={(event) => setUnit(event.target.value as RulerUnit)}
             >
-              <option value="cells">cells</option>
+              <option value="cells">squares</option>
               <option value="cm">centimetres</option>
               <option value="in">inches</option>
             </select>
@@ -158,7 +158,7 @@ function ChartView({ entry, legend, places, block, popped, data }: ChartProps & 
             </a>
           </div>
           <StationCloth
-            label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} cells`}
+            label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} squares`}
             entry={entry}
             legend={legend}
             data={data}
@@ -252,7 +252,7 @@ function Readout({
   if (!place) {
     return (
       <p className="flex min-h-16 items-center text-faded">
-        Point at a cell, or move with the arrow keys. Wheel or pinch to come nearer, drag to move.
+        Point at a square, or move with the arrow keys. Use the wheel or pinch to come nearer, drag to move.
       </p>
     );
   }

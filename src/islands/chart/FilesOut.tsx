@@ -8,9 +8,9 @@ import { Unprintable } from '../labels/Unprintable';
 import { DownloadButton } from '../writing/DownloadButton';
 
 const FILES = [
-  ['chart.png', 'Picture, one pixel a cell (PNG)'],
+  ['chart.png', 'Picture, one pixel for each square (PNG)'],
   ['chart.csv', 'Grid of colour codes (CSV)'],
-  ['chart.json', 'Chart with its legend (JSON)'],
+  ['chart.json', 'Chart with its colour list (JSON)'],
   ['chart.svg', 'Drawing with symbols, true to size (SVG)'],
 ] as const;
 
@@ -45,8 +45,8 @@ export function FilesOut({ canvas, hasChart }: { canvas: Canvas; hasChart: boole
         }
       />
       <p className="text-faded">
-        With sheet, chart, bags and every mark: to keep a copy, to move it to another machine, or to open its
-        tables in another program.
+        With colour list, chart, bags and every mark: to keep a copy, to move it to another machine, or to
+        open its tables in another program.
       </p>
       {hasChart && <PrintSlip canvas={canvas} />}
     </section>
@@ -80,7 +80,7 @@ function PrintSlip({ canvas }: { canvas: Canvas }) {
           </select>
         </label>
         <label>
-          <span className="block">Cells</span>
+          <span className="block">Squares</span>
           <select
             className="field"
             value={cellMm}
@@ -103,7 +103,7 @@ function PrintSlip({ canvas }: { canvas: Canvas }) {
       </div>
       <p>
         <span className="number font-semibold">{counted(rects.length, 'page')}</span> of chart, then the
-        legend. Print at 100 %.
+        colour list. Print at 100 %.
       </p>
       <DownloadButton
         url={`/api/canvases/${canvas.id}/chart.pdf?paper=${paper}&cellMm=${cellMm}&ink=${ink}`}

@@ -92,7 +92,7 @@ export function FinishSlip({
         </select>
         {by?.kind === 'scatter' && (
           <button type="button" className="button" onClick={() => setSeed((before) => before + 1)}>
-            Scatter them otherwise
+            Scatter them differently
           </button>
         )}
         <select
@@ -116,7 +116,7 @@ export function FinishSlip({
             onChange={(event) => setCode(event.target.value)}
           />
         </label>
-        {known && <p>They join line {known.line}.</p>}
+        {known && <p>They join the colour {known.line}.</p>}
         {fault && <Notice kind="fault">{fault}</Notice>}
         <button type="submit" className="button" disabled={busy || cells.length === 0 || code.trim() === ''}>
           Replace {counted(cells.length, 'drill')}

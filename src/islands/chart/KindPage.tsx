@@ -35,7 +35,7 @@ function Kind({ entry, legend, view }: { entry: ShelfEntry; legend: LegendLine[]
           <dt className="big-number text-right">{percent(view.blocks)}</dt>
           <dd>in areas of 25 drills or more</dd>
           <dt className="big-number text-right">{percent(view.confetti)}</dt>
-          <dd>confetti: no like drill beside it</dd>
+          <dd>confetti: no drill of the same colour beside it</dd>
         </dl>
         <section className="bg-paper p-4">
           <h2>Runs along the rows</h2>
@@ -90,7 +90,7 @@ function Kind({ entry, legend, view }: { entry: ShelfEntry; legend: LegendLine[]
               className="inline-flex min-h-11 items-center underline"
               href={`/canvas/${canvas.id}/kitup/symbols`}
             >
-              What helps against mixing them up
+              How not to mix them up
             </a>
           </section>
         )}

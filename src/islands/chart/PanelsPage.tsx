@@ -37,7 +37,7 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
         <section className="flex min-w-0 flex-col gap-4" aria-label="The panels" aria-live="polite">
           <div>
             <p className="big-number">
-              {panels.length === 1 ? 'One piece' : counted(panels.length, 'panel')}
+              {panels.length === 1 ? 'In one piece' : counted(panels.length, 'panel')}
             </p>
             <p>
               {view.twice > 0
@@ -172,14 +172,14 @@ function PlanForm({
       {typed('Cut after columns', columns, setColumns, 'no cut', 'text')}
       {typed('Cut after rows', rows, setRows, 'no cut', 'text')}
       <div className="grid grid-cols-2 gap-3">
-        {typed('Overlap, cells', overlap, setOverlap)}
+        {typed('Overlap, squares', overlap, setOverlap)}
         {typed('Margin, mm', margin, setMargin)}
         {typed('You reach, cm', reachWidth, setReachWidth, 'any')}
         {typed('You can hang, cm', reachHeight, setReachHeight, 'any')}
       </div>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <button type="submit" className="button button-main">
-        Cut it so
+        Cut it like this
       </button>
     </form>
   );

@@ -63,14 +63,14 @@ export function ReadReport({
           {report.unmatched.length > 100 && <p>and {report.unmatched.length - 100} more</p>}
           {type.startsWith('image/') && (
             <button type="button" className="button mt-2" onClick={onNearest}>
-              Take the nearest colour of the sheet for each
+              Use the nearest colour of the list for each
             </button>
           )}
         </Notice>
       )}
       {report.words && (
         <fieldset className="flex flex-wrap items-center gap-2">
-          <legend className="sr-only">What the words of the file are</legend>
+          <legend className="sr-only">What the words in the file are</legend>
           <span>Its words are</span>
           {WORD_KINDS.map((kind) => (
             <ToggleButton key={kind} on={report.words?.kind === kind} onChange={() => onWords(kind)}>
@@ -88,13 +88,13 @@ export function ReadReport({
       {report.nearly.length > 0 && <Merges report={report} entry={entry} legend={legend} />}
       <p>
         {differing.length === 0
-          ? 'Every colour has as many drills on the chart as on the sheet.'
-          : `${counted(differing.length, 'colour')} with another number of drills than the sheet says:`}
+          ? 'Every colour has as many drills on the chart as in the colour list.'
+          : `${counted(differing.length, 'colour')} with a different number of drills from the colour list:`}
       </p>
       {differing.length > 0 && (
         <div className="overflow-x-auto bg-paper">
           <DataTable
-            caption="Colours whose number on the chart differs from the sheet"
+            caption="Colours whose number on the chart differs from the colour list"
             rows={differing}
             rowKey={(row) => String(row.line)}
             columns={[
@@ -106,7 +106,7 @@ export function ReadReport({
               },
               {
                 key: 'sheet',
-                header: 'On the sheet',
+                header: 'In the list',
                 numeric: true,
                 value: (row) => row.onSheet,
                 show: (row) => many(row.onSheet),

@@ -41,13 +41,13 @@ const TOOLS: [Tool, string][] = [
 
 const HINTS: Record<Tool, string> = {
   pick: 'Point at drills, or brush over them, to give them another finish; point again to leave one out.',
-  move: 'Choose a colour and a tool, then go over the cells that should have it. Space sets the cell in hand.',
-  brush: 'Brush over the cells that should have the chosen colour.',
+  move: 'Choose a colour and a tool, then go over the squares that should have it. Space sets the square that is marked.',
+  brush: 'Brush over the squares that should have the chosen colour.',
   rectangle: 'Draw a rectangle: all of it gets the chosen colour.',
   flood: 'Point at an area of one colour: all of it gets the chosen colour.',
   copy: 'Draw a rectangle around what you want to put elsewhere, or set two of its corners with Space.',
   paste:
-    'Point at the cell where the upper left corner goes. Rows copied in a spreadsheet can be pasted with Ctrl and V.',
+    'Point at the square where the upper left corner goes. Rows copied in a spreadsheet can be pasted with Ctrl and V.',
 };
 
 interface RepairProps {
@@ -237,8 +237,8 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
           </p>
           <p>
             {view.suspects.length === 0
-              ? 'Every colour has as many drills as the sheet says.'
-              : 'Their number differs from the sheet; choose one to see it.'}
+              ? 'Every colour has as many drills as the colour list says.'
+              : 'Their number differs from the colour list; choose one to see it.'}
           </p>
         </div>
         {fault && <Notice kind="fault">{fault}</Notice>}
@@ -255,7 +255,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
                   <Chip line={ofLine(legend, suspect.line)!} shape={canvas.shape} />
                   <span>
                     <span className="number font-semibold">{ofLine(legend, suspect.line)!.code}</span>:{' '}
-                    {many(suspect.onChart)} here, {many(suspect.onSheet)} on the sheet
+                    {many(suspect.onChart)} here, {many(suspect.onSheet)} in the list
                     {suspect.perhaps !== null &&
                       `; perhaps mixed up with ${ofLine(legend, suspect.perhaps)!.code}`}
                   </span>
@@ -274,7 +274,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
         </button>
         <div className="flex min-h-64 flex-col">
           <ColourList
-            label="Colour to set"
+            label="Colour to use"
             lines={legend}
             shape={canvas.shape}
             chosen={line}

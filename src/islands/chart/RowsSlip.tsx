@@ -91,7 +91,7 @@ export function RowsSlip({
         />
         <p className="text-[0.95rem] text-faded">
           Symbols one after the other, or words with spaces; <span className="number">12*A</span> for twelve
-          of them, <span className="number">.</span> for no drill. Several rows: a line each.
+          of them, <span className="number">.</span> for no drill. Several rows: one under the other.
         </p>
         {typed && (
           <p
@@ -101,7 +101,7 @@ export function RowsSlip({
             }
           >
             {typed.fault ??
-              (typed.differs.length === 0 ? 'Just as on the chart.' : differsInWords(typed.differs, by))}
+              (typed.differs.length === 0 ? 'The same as on the chart.' : differsInWords(typed.differs, by))}
           </p>
         )}
         <button type="submit" className="button" disabled={!typed || typed.fault !== null}>

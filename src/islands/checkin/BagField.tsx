@@ -93,7 +93,7 @@ export function BagField({
       }}
     >
       <label htmlFor="bag" className="mb-1.5 block font-semibold">
-        Code on the bag in hand
+        Code on this bag
       </label>
       <div className="flex gap-2">
         <input
@@ -165,7 +165,7 @@ export function BagField({
       </p>
       {entry.kind !== 'nothing' && 'drills' in entry && entry.drills !== null && (
         <fieldset className="mt-1.5 flex flex-wrap items-center gap-x-4">
-          <legend className="sr-only">How the typed number is known</legend>
+          <legend className="sr-only">Where the number comes from</legend>
           <span className="text-[0.95rem]">{many(entry.drills)} is</span>
           {(
             [

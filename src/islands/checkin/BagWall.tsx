@@ -34,7 +34,7 @@ export function BagWall({
     if (bag.bottom > view.bottom) wall.current.scrollTop += bag.bottom - view.bottom + 8;
   }, [lit, supply]);
   const shown = pots.filter(({ line }) => !onlyLacking || lacks(ofLine(supply, line.line)!));
-  if (shown.length === 0) return <p className="slip max-w-md">Nothing is lacking.</p>;
+  if (shown.length === 0) return <p className="slip max-w-md">Nothing is missing.</p>;
   return (
     <ul
       ref={wall}

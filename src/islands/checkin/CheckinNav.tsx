@@ -1,10 +1,10 @@
 import { StationNav } from '../../ui/StationNav';
 
 const PLACES = [
-  ['', 'The heap'],
+  ['', 'Count the bags'],
   ['/sheet', 'Colour list'],
-  ['/request', 'Ask and cover'],
-  ['/inspection', 'The canvas'],
+  ['/request', 'Missing drills'],
+  ['/inspection', 'Inspection'],
   ['/facts', 'Title and size'],
   ['/packing', 'Packing list'],
 ] as const;

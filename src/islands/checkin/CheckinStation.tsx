@@ -48,7 +48,7 @@ export function CheckinStation(props: Omit<CheckinProps, 'first'>) {
     <div className="slip max-w-xl">
       <p className="mb-3 text-lg">{first.sentence}</p>
       <a className="button button-main" href={`/canvas/${entry.canvas.id}/checkin/sheet`}>
-        Read the inventory sheet
+        Read the colour list
       </a>
     </div>
   );
@@ -104,10 +104,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
     <>
       <CheckinNav canvasId={canvas.id} here="" />
       <div className="grid grow gap-x-6 gap-y-5 lg:h-[calc(100dvh-12.4rem)] lg:grid-cols-[22rem_1fr] lg:grid-rows-[minmax(0,1fr)]">
-        <section
-          className="flex flex-col gap-3 lg:-m-1.5 lg:overflow-y-auto lg:p-1.5"
-          aria-label="The bag in hand"
-        >
+        <section className="flex flex-col gap-3 lg:-m-1.5 lg:overflow-y-auto lg:p-1.5" aria-label="This bag">
           <BagField
             canvas={canvas}
             legend={legend}
@@ -188,7 +185,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             </div>
             <div className="flex shrink-0 gap-2">
               <ToggleButton on={onlyLacking} onChange={setOnlyLacking}>
-                Only what is lacking
+                Only what is missing
               </ToggleButton>
               <ToggleButton on={asTable} onChange={setAsTable}>
                 As a table

@@ -61,7 +61,7 @@ export function HowRead({
         />
       )}
       <label className="block">
-        <span className="mb-0.5 block text-[0.95rem]">Headings on line (0: none)</span>
+        <span className="mb-0.5 block text-[0.95rem]">Headings in row (0: none)</span>
         <input
           className="field number !w-28"
           inputMode="numeric"

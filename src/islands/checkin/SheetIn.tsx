@@ -34,7 +34,7 @@ export function SheetPage({ entry, legend }: { entry: ShelfEntry; legend: Legend
       <CheckinNav canvasId={entry.canvas.id} here="/sheet" />
       <div className="mb-4 flex flex-wrap gap-2">
         <ToggleButton on={!typing} onChange={() => setTyping(false)}>
-          Read a sheet
+          Read a file
         </ToggleButton>
         <ToggleButton on={typing} onChange={() => setTyping(true)}>
           {legend.length > 0 ? 'Correct the list' : 'Type it in'}
@@ -76,9 +76,9 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
   const doubt =
     reading && mapping && reading.lines.length > 0
       ? mapping.code === null
-        ? 'No column holds the colour codes, so the key numbers stand for them.'
+        ? 'No column holds the colour codes, so the key numbers are used instead.'
         : drills === 0
-          ? 'No drills are read for any colour, so no bag can be judged.'
+          ? 'No drills are read for any colour, so no bag can be checked.'
           : null
       : null;
 
@@ -125,8 +125,8 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
       <section className="flex flex-col gap-3">
         <h2 className="text-xl">The inventory sheet</h2>
         <p>
-          Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be parted by tab, comma
-          or semicolon; nothing is saved until you say so.
+          Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be separated by tab,
+          comma or semicolon. Nothing is saved until you say so.
         </p>
         <FilePicker
           words="Choose a file"
@@ -139,7 +139,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
             className="field number h-52 text-[0.9rem]"
             value={text}
             spellCheck={false}
-            placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets'}
+            placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tBags'}
             onChange={(event) => {
               setText(event.target.value);
               read({ kind: 'text', text: event.target.value }, NO_OPTIONS);
@@ -158,9 +158,10 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
         )}
         {legend.length > 0 && (
           <Notice kind="hint">
-            This canvas has a sheet of {counted(legend.length, 'line')}. A corrected one may take its place.{' '}
+            This canvas has a colour list of {counted(legend.length, 'line')}. A corrected one can take its
+            place.{' '}
             <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
-              <Download size={16} className="inline" aria-hidden /> Take it out as CSV
+              <Download size={16} className="inline" aria-hidden /> Download as CSV
             </a>{' '}
             or{' '}
             <a className="underline" href={`/api/canvases/${canvas.id}/sheet.xlsx`}>
@@ -185,7 +186,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
               <p className="big-number">{counted(reading.lines.length, 'colour')}</p>
               <p>
                 {many(drills)} drills needed,{' '}
-                {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} packets
+                {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} bags
                 {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
               </p>
             </div>
@@ -195,7 +196,9 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
               disabled={busy || reading.lines.length === 0 || (doubt !== null && !agreed)}
               onClick={save}
             >
-              {reading.faults.length > 0 ? `Save the ${reading.lines.length} good lines` : 'Save this sheet'}
+              {reading.faults.length > 0
+                ? `Save the ${reading.lines.length} good rows`
+                : 'Save this colour list'}
             </button>
           </div>
           {doubt && (
@@ -212,13 +215,13 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
               </label>
             </Notice>
           )}
-          <Faults title="Rows that cannot be taken" faults={reading.faults} kind="fault" />
+          <Faults title="Rows that cannot be read" faults={reading.faults} kind="fault" />
           <Faults title="Good to know" faults={[...table.notices, ...reading.notices]} kind="hint" />
           {(unused.length > 0 || table.guessed.length > 0) && (
             <Notice kind="hint">
               {table.guessed.length > 0 && (
                 <p>
-                  Guessed by what stands in them, so please look:{' '}
+                  Guessed from what is in them, so please check:{' '}
                   {table.guessed.map((field) => FIELD_IN_WORDS[field]).join(', ')}.
                 </p>
               )}
@@ -229,7 +232,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
           <Columns table={table} mapping={mapping} onChange={setMapping} />
           <div className="overflow-x-auto bg-paper">
             <DataTable
-              caption="Lines of the sheet as read"
+              caption="Rows of the sheet, as read"
               rows={reading.lines}
               rowKey={(line) => String(line.line)}
               columns={lineColumns(canvas.shape)}
@@ -239,9 +242,8 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
       ) : (
         <section className="slip hidden max-w-xl self-start lg:block">
           <p>
-            The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and
-            packets supplied. Only the colour code is a must; the more columns there are, the more Oculent can
-            check.
+            The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and bags
+            supplied. Only the colour code is needed; the more columns there are, the more Oculent can check.
           </p>
         </section>
       )}
@@ -257,7 +259,7 @@ function Faults({ title, faults, kind }: { title: string; faults: TableNotice[];
       <ul className="max-h-40 overflow-y-auto">
         {faults.map(({ lineNumber, reason }) => (
           <li key={`${lineNumber} ${reason}`}>
-            {lineNumber !== null && <span className="number">Line {lineNumber}:</span>} {reason}
+            {lineNumber !== null && <span className="number">Row {lineNumber}:</span>} {reason}
           </li>
         ))}
       </ul>
@@ -278,7 +280,7 @@ function Columns({
     <fieldset className="border border-line bg-paper p-3">
       <legend className="px-1 font-semibold">Which column is what</legend>
       {!table.hasHeader && (
-        <p className="mb-2">No row holds headings that we know, so please look whether this is right.</p>
+        <p className="mb-2">No row has headings that we know, so please check whether this is right.</p>
       )}
       <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 xl:grid-cols-4">
         {SHEET_FIELDS.map((field) => (
@@ -294,7 +296,7 @@ function Columns({
                 })
               }
             >
-              <option value="">not on the sheet</option>
+              <option value="">not in the list</option>
               {table.columns.map((column, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a sheet's columns have no other identity
                 <option key={i} value={i}>
@@ -338,6 +340,6 @@ function lineColumns(shape: 'square' | 'round'): TableColumn<LegendLine>[] {
       show: (line) => many(line.neededDrills),
       numeric: true,
     },
-    { key: 'packets', header: 'Packets', value: (line) => line.packets, numeric: true },
+    { key: 'bags', header: 'Bags', value: (line) => line.packets, numeric: true },
   ];
 }

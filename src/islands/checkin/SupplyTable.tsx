@@ -31,9 +31,9 @@ export function SupplyTable({
     .map(({ line }, inOrder): Row => ({ inOrder, line, supply: ofLine(supply, line.line)! }))
     .filter((row) => !onlyLacking || lacks(row.supply));
   return (
-    <ScrollRegion label="Supply of each colour" className="min-h-0">
+    <ScrollRegion label="Every colour" className="min-h-0">
       <DataTable
-        caption="Supply of each colour"
+        caption="Every colour"
         rows={rows}
         rowKey={(row) => String(row.line.line)}
         columns={[

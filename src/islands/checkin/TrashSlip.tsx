@@ -43,7 +43,7 @@ export function TrashSlip({
         })}
       >
         <p className="mb-2 text-[0.95rem]">
-          It starts at 3 % and learns from what you record: misshapen, holed, tabbed or fused drills among
+          It starts at 3 % and learns from what you enter: misshapen, holed, tabbed or fused drills among
           those you looked at.
         </p>
         <div className="flex items-end gap-2">

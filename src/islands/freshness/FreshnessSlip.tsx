@@ -11,11 +11,11 @@ export function FreshnessSlip({ canvasId }: { canvasId: string }) {
     >
       <p>
         {freshness === 'changed'
-          ? 'This canvas was changed on another page.'
+          ? 'This canvas was changed on another page or device.'
           : 'A new day has begun since this page was opened.'}
       </p>
       <button type="button" className="button" onClick={() => window.location.reload()}>
-        Show it as it is now
+        Show the newest
       </button>
     </div>
   );

@@ -15,7 +15,7 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
       ['412 x5', 'count five bags'],
       ['412 x 140', 'count a bag that holds 140'],
       ['Enter, ↓', 'with the field empty: the first or second answer to a question'],
-      ['Alt+1, 2, 3', 'another packet size for the next bag'],
+      ['Alt+1, 2, 3', 'another bag size for the next bag'],
     ],
   },
   {
@@ -43,10 +43,10 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     ],
   },
   {
-    place: 'On the cloth',
+    place: 'On the canvas',
     keys: [
-      ['arrows', 'move the cell in hand'],
-      ['Shift+arrows', 'move the cloth'],
+      ['arrows', 'move the marked square'],
+      ['Shift+arrows', 'move the picture'],
       ['+ and −', 'nearer, farther'],
       ['0', 'the whole of it'],
     ],
@@ -56,14 +56,14 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     keys: [
       ['123 456', 'find column and row'],
       ['12 cm 8 cm', 'find by distance from two edges'],
-      ['Space', 'in repair: set the cell in hand, or paste there'],
+      ['Space', 'in repair: set the marked square, or paste there'],
       ['Ctrl+V', 'in repair: take rows from a spreadsheet'],
     ],
   },
   {
     place: 'Bench',
     keys: [
-      ['Space', 'lay the square in hand, or lift it'],
+      ['Space', 'lay the marked square, or lift it'],
       ['L', 'change between laying and lifting'],
       ['A', 'all of this colour in the section'],
       ['N and P', 'next and previous colour'],

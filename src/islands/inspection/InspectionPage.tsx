@@ -137,7 +137,7 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
         <section aria-label="The record" className="flex min-w-0 flex-col gap-3">
           {kept.length === 0 && (
             <p className="slip max-w-xl">
-              Nothing is written down. Look over print, edges and adhesive before you start; a dated photo
+              Nothing is written down yet. Look over print, edges and adhesive before you start; a dated photo
               helps when you write to the seller.
             </p>
           )}

@@ -38,7 +38,7 @@ export function Beside({ view, legend, shape }: { view: KitupView; legend: Legen
         <section className="bg-paper p-4" aria-label="Refills">
           <h2 className="mb-1">When pots run empty</h2>
           <p className="mb-2 text-faded">
-            If the sections are laid in their order, and as many drills are thrown out as so far.
+            If the sections are laid in order, and bad drills go on as before.
           </p>
           <ol className="list-decimal pl-8">
             {view.refills.map((refill) => (

@@ -2,9 +2,9 @@
 export function NoSheet({ canvasId }: { canvasId: string }) {
   return (
     <p className="slip max-w-xl text-lg">
-      Pots, labels and symbols go by the sheet.{' '}
+      Pots, labels and symbols go by the colour list.{' '}
       <a className="underline" href={`/canvas/${canvasId}/checkin/sheet`}>
-        Read the inventory sheet
+        Read the colour list
       </a>{' '}
       first.
     </p>

@@ -95,14 +95,14 @@ export function PlanPanel({
         </select>
       </label>
       <label className="block">
-        <span className="mb-1 block font-semibold">With too few slots, leave in bags</span>
+        <span className="mb-1 block font-semibold">If there are too few pots, leave in bags</span>
         <select
           className="field"
           value={wish.leave}
           onChange={(event) => setWish({ ...wish, leave: event.target.value as LeaveRule })}
         >
           <option value="fewest drills">the fewest drills</option>
-          <option value="last used">what is used last</option>
+          <option value="last used">what is needed last</option>
         </select>
       </label>
       <div>
@@ -113,13 +113,13 @@ export function PlanPanel({
             checked={wish.several}
             onChange={(event) => setWish({ ...wish, several: event.target.checked })}
           />
-          <span className="font-semibold">Pots left over take what overflows</span>
+          <span className="font-semibold">Use spare pots for what overflows</span>
         </label>
         {view.plan?.offer && <p className="text-[0.95rem] text-faded">{view.plan.offer}</p>}
       </div>
       <fieldset>
-        <legend className="font-semibold">What matters, first things first</legend>
-        <p className="text-[0.95rem] text-faded">A goal gives way to those above it.</p>
+        <legend className="font-semibold">What matters most, from the top</legend>
+        <p className="text-[0.95rem] text-faded">When two goals conflict, the upper one wins.</p>
         <ol className="flex flex-col">
           {wish.goals.map((goal, i) => (
             <li key={goal} className="flex items-start gap-2 border-b border-line py-1">

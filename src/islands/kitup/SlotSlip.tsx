@@ -6,7 +6,7 @@ import { counted, many } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 
-/** The colour under the lamp: where it lives, how much of it, and ways to keep or move it. */
+/** The colour you chose: where it lives, how much of it, and ways to keep or move it. */
 export function SlotSlip({
   line,
   slots,
@@ -33,7 +33,7 @@ export function SlotSlip({
   const locked = slots.some((slot) => slot.locked);
   const bag = view.bags.find((each) => each.line === line.line);
   return (
-    <section className="slip flex flex-col gap-2" aria-label="The colour under the lamp" aria-live="polite">
+    <section className="slip flex flex-col gap-2" aria-label="The colour you chose" aria-live="polite">
       <div className="flex items-center gap-3">
         <Chip line={line} shape={shape} size={60} />
         <div className="min-w-0">
@@ -66,7 +66,7 @@ export function SlotSlip({
           {slots.length > 0 && (
             <button type="button" className="button" onClick={() => onLock(!locked)}>
               {locked ? <LockOpen size={18} aria-hidden /> : <Lock size={18} aria-hidden />}
-              {locked ? 'Let it move' : 'Keep it here'}
+              {locked ? 'Unlock' : 'Lock it here'}
             </button>
           )}
           <button

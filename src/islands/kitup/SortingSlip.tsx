@@ -24,9 +24,9 @@ export function SortingSlip({ help }: { help: SortingHelp }) {
       </ol>
       {help.digits && (
         <p>
-          With key numbers on the bags no comparing is needed: first{' '}
-          {counted(help.digits.first.length, 'pile')} by the <strong>last</strong> digit, gathered in order;
-          then {counted(help.digits.second.length, 'pile')} by the <strong>first</strong>.
+          With key numbers on the bags you need not compare: first {counted(help.digits.first.length, 'pile')}{' '}
+          by the <strong>last</strong> digit, gathered in order; then{' '}
+          {counted(help.digits.second.length, 'pile')} by the <strong>first</strong>.
         </p>
       )}
     </details>

@@ -19,10 +19,10 @@ import { PutAway } from './PutAway';
 import { SortingSlip } from './SortingSlip';
 import { useKitup } from './useKitup';
 
-/** How the hands go: bags as they come out of the heap, pot after pot, or pots emptied when the canvas is done. */
+/** How you work: bags as they come out of the heap, pot after pot, or pots emptied when the canvas is done. */
 type Way = 'heap' | 'pots' | 'away';
 const WAYS: [Way, string][] = [
-  ['heap', 'As they come'],
+  ['heap', 'As they come to hand'],
   ['pots', 'Pot after pot'],
   ['away', 'Put away'],
 ];
@@ -80,15 +80,15 @@ function Walk({ entry, legend, first }: WalkProps) {
     else
       setUnknown(
         found.kind === 'none'
-          ? `${word} is on no line of the sheet.`
+          ? `${word} is not in the colour list.`
           : `${word} fits more than one colour; type its code.`,
       );
   };
 
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[23rem_1fr]">
-      <section className="flex flex-col gap-3" aria-label="The bag in hand">
-        <fieldset className="flex flex-wrap gap-2" aria-label="How the hands go">
+      <section className="flex flex-col gap-3" aria-label="This bag">
+        <fieldset className="flex flex-wrap gap-2" aria-label="How you work">
           {WAYS.map(([each, words]) => (
             <ToggleButton key={each} on={way === each} onChange={() => setWay(each)}>
               {words}
@@ -122,7 +122,7 @@ function Walk({ entry, legend, first }: WalkProps) {
                 }}
               >
                 <label htmlFor="bag" className="mb-1.5 block font-semibold">
-                  Code on the bag in hand
+                  Code on this bag
                 </label>
                 <input
                   id="bag"
@@ -172,7 +172,7 @@ function Walk({ entry, legend, first }: WalkProps) {
                       disabled={busy}
                       onClick={() => void note({ line: shown.line, kind: 'take back' })}
                     >
-                      It is filled; take that back
+                      Undo “filled”
                     </button>
                   ) : (
                     <button

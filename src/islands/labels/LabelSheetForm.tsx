@@ -30,7 +30,7 @@ export function LabelSheetForm({
   const fault = Object.values(errors).find((error) => error?.message)?.message;
   return (
     <details className="slip">
-      <summary className="min-h-11 py-1.5 font-semibold">Fit it to your sheet</summary>
+      <summary className="min-h-11 py-1.5 font-semibold">Fit it to your label sheet</summary>
       <form
         noValidate
         className="flex flex-col gap-3"
@@ -72,10 +72,10 @@ export function LabelSheetForm({
           </p>
         )}
         <button type="submit" className="button button-main">
-          Keep this sheet
+          Save this sheet
         </button>
         <button type="button" className="button" onClick={onUsual}>
-          Back to the usual one
+          Back to the usual sheet
         </button>
       </form>
     </details>

@@ -97,7 +97,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
     if (busy) return;
     setSaid('');
     void write<LabelSheet>('PUT', `/api/label-sheets/${format}`, next, (sheetNow) =>
-      kept(sheetNow, 'Kept. The picture shows it as it will be printed.'),
+      kept(sheetNow, 'Saved. The picture shows it as it will be printed.'),
     );
   };
   const usual = () => {
@@ -128,7 +128,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
             href={`${base}/labels.svg?${query}&page=${shownPage}`}
             download={`labels-${format}-${shownPage}.svg`}
           >
-            This sheet (SVG)
+            Download this sheet (SVG)
           </a>
         </div>
         <p className="text-faded">Print at 100 %, not “fit to page”.</p>

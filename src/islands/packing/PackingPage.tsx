@@ -28,7 +28,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
       </div>
       <div className="grid items-start gap-6 lg:grid-cols-[20rem_1fr]">
         <section className="flex flex-col gap-3 print:hidden">
-          <p>For those who pack kits: which bags go in, from the sizes in stock.</p>
+          <p>For those who pack kits: which bags to put in, from the sizes in stock.</p>
           <label className="block">
             <span className="mb-1.5 block font-semibold">Sizes in stock, in drills</span>
             <input
@@ -38,7 +38,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
             />
           </label>
           <label className="block">
-            <span className="mb-1.5 block font-semibold">Spare, in percent</span>
+            <span className="mb-1.5 block font-semibold">Spare drills, in percent</span>
             <input
               className="field number"
               inputMode="decimal"

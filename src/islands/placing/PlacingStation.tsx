@@ -246,7 +246,7 @@ function RunsTable({ best, code }: { best: ColourPlan['rows']; code: string }) {
             value: ({ x, y }) => (alongRows ? x : y) + 1,
           },
           { key: 'drills', header: 'Drills', numeric: true, value: ({ drills }) => drills },
-          { key: 'tip', header: 'With the tip for', numeric: true, value: ({ tip }) => tip },
+          { key: 'tip', header: 'Tip for', numeric: true, value: ({ tip }) => tip },
         ]}
       />
     </>

@@ -30,7 +30,7 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
       <div className="grid items-start gap-6 lg:grid-cols-[1fr_26rem]">
         <section className="flex min-w-0 flex-col gap-3">
           <p className="big-number">
-            {wanting.length === 0 ? 'Nothing lacks' : `${counted(wanting.length, 'colour')} to get`}
+            {wanting.length === 0 ? 'Nothing is missing' : `${counted(wanting.length, 'colour')} to get`}
           </p>
           {fault && <Notice kind="fault">{fault}</Notice>}
           {entry.stage === 'checkin' && (
@@ -79,7 +79,7 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
             <p className="text-faded">
               {view.photos.length > 0
                 ? `${counted(view.photos.length, 'photo')} of the sheet ${view.photos.length === 1 ? 'goes' : 'go'} with the PDF.`
-                : 'Photograph the sheet under “The canvas”, and the photo goes with the PDF.'}
+                : 'Photograph the inventory sheet under “Inspection”, and the photo goes with the PDF.'}
             </p>
           </section>
         )}
@@ -118,10 +118,10 @@ function LackingColour({
         </div>
       </div>
       {each.line.origin === 'own' && (
-        <p className="mt-1 text-faded">This finish is your own choice, so the seller is not asked for it.</p>
+        <p className="mt-1 text-faded">You chose this finish yourself, so the seller is not asked for it.</p>
       )}
       <fieldset className="mt-2 flex flex-wrap gap-2" hidden={each.line.origin === 'own'}>
-        <legend className="sr-only">How far the request is</legend>
+        <legend className="sr-only">How far the request has come</legend>
         {REQUEST_STATES.map((state) => (
           <button
             key={state}

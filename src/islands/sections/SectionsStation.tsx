@@ -119,7 +119,7 @@ function Cuts({
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
       <section
         className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
-        aria-label="The canvas with its cuts"
+        aria-label="The canvas, cut into sections"
         onPointerDownCapture={({ shiftKey }) => {
           shift.current = shiftKey;
         }}
@@ -279,19 +279,19 @@ function BlockForm({
   return (
     <form onSubmit={form.handleSubmit(onSave)} noValidate>
       <fieldset>
-        <legend className="font-semibold">Size of a section, in cells</legend>
+        <legend className="font-semibold">Size of a section, in squares</legend>
         <div className="mt-1 flex items-center gap-2">
           <input
             className="field number !w-20"
             inputMode="numeric"
-            aria-label="Width in cells"
+            aria-label="Width in squares"
             {...form.register('columns')}
           />
           ×
           <input
             className="field number !w-20"
             inputMode="numeric"
-            aria-label="Height in cells"
+            aria-label="Height in squares"
             {...form.register('rows')}
           />
           <button type="submit" className="button grow" disabled={form.formState.isSubmitting}>

@@ -115,7 +115,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
         </div>
         {fault && <Notice kind="fault">{fault}</Notice>}
         <button type="submit" className="button button-main">
-          {edited === null ? 'Put it into the stash' : 'Save'}
+          {edited === null ? 'Add to the stash' : 'Save'}
         </button>
         {edited !== null && (
           <button
@@ -133,7 +133,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
           history={view.history}
           words={({ code, drills }) =>
             drills < 0
-              ? `${counted(-drills, 'drill')} of ${code} taken off the stash`
+              ? `${counted(-drills, 'drill')} of ${code} taken from the stash`
               : `${counted(drills, 'drill')} of ${code} put into the stash`
           }
           busy={busy}
@@ -144,8 +144,8 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
       <section className="min-w-0">
         {there.length === 0 ? (
           <p className="slip max-w-xl">
-            The stash is empty. What is left over from a finished kit goes in here, and covers what the next
-            kit lacks.
+            The stash is empty. What is left over from a finished kit goes in here, and makes up for what is
+            missing from the next kit.
           </p>
         ) : (
           <div className="overflow-x-auto bg-paper">

@@ -15,7 +15,7 @@ const FILES: [FileKind, string, string][] = [
   [
     'grid',
     'Grid of the chart (CSV)',
-    'One stitch a cell, as symbol or thread code; empty where no stitch is.',
+    'One stitch in each cell, as symbol or thread code; empty where there is no stitch.',
   ],
   ['threads', 'Thread list (CSV)', 'With a header row: symbol, code, name, hex.'],
   [
@@ -164,7 +164,7 @@ export function StitchesPage() {
             )}
             {view.unmatched.length > 0 && (
               <Notice kind="fault">
-                <strong>In no thread list, left without a drill</strong>
+                <strong>Not in the thread list, left without a drill</strong>
                 <ul>
                   {view.unmatched.slice(0, 20).map(({ value, cells }) => (
                     <li key={value} className="number">

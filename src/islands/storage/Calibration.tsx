@@ -15,7 +15,7 @@ export function Calibration({
   fault: string | null;
   onCalibrate: (drills: number) => void;
 }) {
-  const [packets, setPackets] = useState(8);
+  const [packets, setBags] = useState(8);
   const [packet, setPacket] = useState(200);
   const drills = Math.round(packets * packet);
   const field = (words: string, value: number, most: number, change: (value: number) => void) => (
@@ -23,11 +23,11 @@ export function Calibration({
   );
   return (
     <details className="slip">
-      <summary className="min-h-11 py-1.5 font-semibold">Tried how much goes in?</summary>
+      <summary className="min-h-11 py-1.5 font-semibold">Have you tried how much goes in?</summary>
       <div className="flex flex-col gap-2.5">
         <p>{disabled ? 'Choose a slot on the tray first.' : `What does slot ${number} take, closed?`}</p>
         <div className="grid grid-cols-2 gap-2">
-          {field('Packets', packets, 1000, setPackets)}
+          {field('Bags', packets, 1000, setBags)}
           {field('Drills in each', packet, 100_000, setPacket)}
         </div>
         {fault && <Notice kind="fault">{fault}</Notice>}

@@ -148,7 +148,7 @@ export function CaseEditor({
         {(wrong ?? fault) && <Notice kind="fault">{wrong ?? fault}</Notice>}
         <div className="flex flex-wrap gap-2">
           <button type="button" className="button button-main grow" onClick={keep}>
-            Keep this case
+            Save this case
           </button>
           <button
             type="button"
@@ -162,7 +162,7 @@ export function CaseEditor({
             Undo
           </button>
           <button type="button" className="button" onClick={onLeave}>
-            Leave it as it was
+            Cancel
           </button>
           <button type="button" className="button" onClick={onDelete}>
             Delete this case

@@ -42,7 +42,7 @@ export function TrayMeasures({
       ))}
       {trays > 1 && (
         <button type="button" className="button" onClick={onRemove}>
-          Take tray {number} out
+          Delete tray {number} out
         </button>
       )}
     </div>

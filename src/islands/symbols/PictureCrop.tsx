@@ -23,7 +23,7 @@ export function PictureCrop({
     try {
       setPicture(await createImageBitmap(file));
     } catch {
-      onFault(`${file.name} is no picture that can be opened here. PNG, JPEG and WebP can.`);
+      onFault(`${file.name} is not a picture that can be opened here. Use PNG, JPEG or WebP.`);
     }
   };
   useEffect(() => {

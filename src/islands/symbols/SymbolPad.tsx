@@ -134,7 +134,7 @@ export function SymbolPad({
           </div>
         )}
         <div className="flex min-w-48 grow flex-col gap-3">
-          <p>As it will look:</p>
+          <p>How it will look:</p>
           <div className="flex items-end gap-3">
             <Chip line={shown} shape={shape} size={96} />
             <Chip line={shown} shape={shape} size={36} />
@@ -152,7 +152,7 @@ export function SymbolPad({
           </button>
           {!byPicture && (
             <button type="button" className="button" onClick={clear}>
-              Clean the pad
+              Clear the pad
             </button>
           )}
           {line.drawing !== undefined && (

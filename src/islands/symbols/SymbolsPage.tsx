@@ -72,7 +72,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
       const { plan, cases } = await getJson<KitupView>(`${base}/kitup`);
       if (!plan) {
         setApart(
-          'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” goes first.',
+          'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” is at the top.',
         );
         return;
       }
@@ -143,7 +143,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
           </Finding>
         ))}
       </Findings>
-      <Findings title="Colours a shade apart that meet">
+      <Findings title="Colours a shade apart that touch">
         {view.shades.map((pair) => (
           <Finding
             key={pair.lines.join()}
@@ -161,7 +161,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
         <section className="bg-paper p-4">
           <h2>Symbols on dark ground: use the light pad</h2>
           <p className="mb-2 text-faded">
-            Under room light their print sinks into the tint. Turn the pad down when eyes or head ache.
+            In room light their print is hard to see on the tint. Dim the pad when your eyes or head ache.
           </p>
           <ul className="grid gap-x-6 gap-y-1 [grid-template-columns:repeat(auto-fill,minmax(13rem,1fr))]">
             {view.dark.map((line) => (
@@ -177,7 +177,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
         <p className="mb-2 text-faded">
           {view.unprintable.length > 0
             ? `No font here has the symbol of ${counted(view.unprintable.length, 'colour')}; labels show the key number until it is drawn.`
-            : 'For a symbol that the sheet could not be typed with: draw it once, or cut it out of a picture, and it is used everywhere.'}
+            : 'For a symbol that no keyboard has: draw it once, or cut it out of a picture, and it is used everywhere.'}
         </p>
         <div className="flex flex-wrap gap-2">
           {legend.map((line) => (

@@ -35,16 +35,16 @@ export async function restoreArchive(
     await setArriving(queries, id, true);
     return null;
   });
-  if (known === 'arriving') throw conflict(`${title} is being taken in already.`);
+  if (known === 'arriving') throw conflict(`${title} is being brought in already.`);
   if (known === 'deleted' && copyId === null) {
     throw conflict(
-      `${title} is among the deleted canvases. Bring it back from there, or take this in as a copy.`,
+      `${title} is among the deleted canvases. Bring it back from there, or bring this in as a copy.`,
     );
   }
   if (known === 'here' || known === 'deleted') {
     // A copy that is sent again after a lost answer.
     if (copyId !== null) return { id, title, notices: [] };
-    throw conflict(`${title} is on the shelf already. Take it in as a copy, or remove the other first.`);
+    throw conflict(`${title} is on the shelf already. Bring it in as a copy, or remove the other first.`);
   }
   try {
     for (const { name } of ARCHIVE_TABLES) {
@@ -55,7 +55,7 @@ export async function restoreArchive(
     await removeCanvas(database, id);
     if (error instanceof Problem || !isDataError(error)) throw error;
     throw unreadable(
-      'The tables of this archive do not fit together: a row points at one that is missing, stands twice, or holds a value that cannot be. Nothing was taken in.',
+      'The tables of this archive do not fit together: a row points at one that is missing, stands twice, or holds a value that cannot be. Nothing was brought in.',
     );
   }
 }

@@ -125,12 +125,12 @@ async function tablesOf(
     const content = files.get(path);
     if (!content) {
       throw unreadable(
-        `${path} is missing from this archive, though ${DESCRIPTOR} lists it. Nothing was taken in.`,
+        `${path} is missing from this archive, though ${DESCRIPTOR} lists it. Nothing was brought in.`,
       );
     }
     if (hash !== undefined && hash !== hashOf(content)) {
       throw unreadable(
-        `${path} is not as ${DESCRIPTOR} describes it: the archive is damaged, or the file was changed. Nothing was taken in.`,
+        `${path} is not as ${DESCRIPTOR} describes it: the archive is damaged, or the file was changed. Nothing was brought in.`,
       );
     }
   }
@@ -228,7 +228,7 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
       ...(await inTable('chart_edit', editsSchema.validate(edits))),
       ...(await inTable('chart_edit', editsSchema.validate(before))),
     ]) {
-      const fault = Array.isArray(runs) ? faultInRuns(runs, cells) : 'Cells are missing.';
+      const fault = Array.isArray(runs) ? faultInRuns(runs, cells) : 'Squares are missing.';
       if (fault) throw unreadable(`chart_edit.csv: ${fault}`);
     }
   }

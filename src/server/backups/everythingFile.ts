@@ -207,9 +207,11 @@ export async function readEverything(bytes: Uint8Array): Promise<EverythingFile>
   const { resources, ...descriptor } = await readDescriptor(files.get(DESCRIPTOR));
   for (const { path, hash } of resources) {
     const content = files.get(path);
-    if (!content) throw unreadable(`${path} is missing from this file. Nothing was taken in.`);
+    if (!content) throw unreadable(`${path} is missing from this file. Nothing was brought in.`);
     if (hash !== hashOf(content)) {
-      throw unreadable(`${path} is damaged: it is not as ${DESCRIPTOR} describes it. Nothing was taken in.`);
+      throw unreadable(
+        `${path} is damaged: it is not as ${DESCRIPTOR} describes it. Nothing was brought in.`,
+      );
     }
   }
   const tables: EverythingFile['tables'] = new Map();

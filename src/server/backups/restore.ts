@@ -40,7 +40,9 @@ export async function restoreEverything(
     })
     .catch((error: unknown) => {
       if (!isDataError(error)) throw error;
-      throw unreadable('This backup does not fit together with what is on the shelf. Nothing was taken in.');
+      throw unreadable(
+        'This backup does not fit together with what is on the shelf. Nothing was brought in.',
+      );
     });
   return { created, ...report, faults: await faultsNow(database) };
 }

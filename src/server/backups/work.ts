@@ -126,7 +126,7 @@ async function filledWith(file: EverythingFile): Promise<Database> {
     await database.close();
     throw isDataError(error)
       ? unreadable(
-          'The tables of this file do not fit together: a row points at one that is missing, stands twice, or holds a value that cannot be. Nothing was taken in.',
+          'The tables of this file do not fit together: a row points at one that is missing, stands twice, or holds a value that cannot be. Nothing was brought in.',
         )
       : error;
   }

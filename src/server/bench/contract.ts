@@ -19,7 +19,7 @@ export const markSchema = object({
     .default('lay'),
   runs: wholeNumbers(
     2 * MAX_RUNS,
-    `Cells come as pairs of whole numbers, start and length, at most ${MAX_RUNS} pairs a mark. Send a larger mark in parts.`,
+    `Squares come as pairs of whole numbers, start and length, at most ${MAX_RUNS} pairs a mark. Send a larger mark in parts.`,
   ).default([]),
   sittingId: string().uuid().nullable().default(null),
   /** Laid before the canvas was kept here. */
@@ -40,14 +40,14 @@ const moment = (which: string) =>
 /** A sitting as it shall be told. */
 export const sittingCorrectionSchema = object({
   id: ledgerId('A correction'),
-  startedAt: moment('begin').required('Give the day and the time of the begin.'),
+  startedAt: moment('begin').required('Give the day and the time of the beginning.'),
   endedAt: moment('end').nullable().default(null),
-  note: string().trim().max(500, 'Keep the note to 500 characters.').default(''),
+  note: string().trim().max(500, 'A note has at most 500 characters.').default(''),
   removed: boolean().default(false),
 });
 
 export const sittingEndSchema = object({
-  note: string().trim().max(500, 'Keep the note to 500 characters.').default(''),
+  note: string().trim().max(500, 'A note has at most 500 characters.').default(''),
 });
 
 /** A mark as it is named before it is undone or redone. */

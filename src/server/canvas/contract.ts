@@ -7,18 +7,18 @@ const bagsCarrySchema = mixed((value): value is BagsCarry => BAGS_CARRY.includes
   .typeError('Bags carry codes or key numbers.')
   .nullable();
 
-const MOST_SIDE = `A side can have at most ${MAX_SIDE_CELLS.toLocaleString('en')} cells.`;
+const MOST_SIDE = `A side can have at most ${MAX_SIDE_CELLS.toLocaleString('en')} squares.`;
 const side = (which: string) =>
   number()
-    .typeError(`Give the ${which} as a number of cells.`)
-    .required(`Give the ${which} in cells.`)
-    .integer(`The ${which} must be a whole number of cells.`)
-    .min(1, `The ${which} must be at least 1 cell.`)
+    .typeError(`Give the ${which} as a number of squares.`)
+    .required(`Give the ${which} in squares.`)
+    .integer(`The ${which} must be a whole number of squares.`)
+    .min(1, `The ${which} must be at least 1 square.`)
     .max(MAX_SIDE_CELLS, MOST_SIDE);
 
 /** The facts of a canvas, each by itself. */
 export const canvasFacts = {
-  title: string().trim().required('Give the canvas a title.').max(80, 'Keep the title to 80 characters.'),
+  title: string().trim().required('Give the canvas a title.').max(80, 'A title has at most 80 characters.'),
   shape: string()
     .oneOf(['square', 'round'] as const, 'Drills are square or round.')
     .required('Say whether the drills are square or round.'),
@@ -30,7 +30,7 @@ export const canvasFacts = {
   width: side('width'),
   height: side('height').test(
     'cells',
-    `A canvas can have at most ${MAX_CELLS.toLocaleString('en')} cells.`,
+    `A canvas can have at most ${MAX_CELLS.toLocaleString('en')} squares.`,
     (height, context) => !(height * (context.parent as { width: number }).width > MAX_CELLS),
   ),
   panels: number()
@@ -46,10 +46,10 @@ export const canvasFacts = {
     ),
   symbolsPrinted: boolean().default(true),
   packetDrills: number()
-    .typeError('Give the number of drills in an ordinary packet, for example 200.')
-    .integer('The drills in a packet must be a whole number.')
-    .min(1, 'A packet must hold at least one drill.')
-    .max(100_000, 'A packet of more than 100,000 drills cannot be right.')
+    .typeError('Give the number of drills in an ordinary bag, for example 200.')
+    .integer('The drills in a bag must be a whole number.')
+    .min(1, 'A bag must hold at least one drill.')
+    .max(100_000, 'A bag of more than 100,000 drills cannot be right.')
     .default(200),
   bagsCarry: bagsCarrySchema.default(null),
 };
@@ -82,12 +82,12 @@ export const sheetSchema = object({
   lines: array(
     wishedColourSchema.concat(object({ line: number().integer().min(1).max(MAX_LINE).required() })),
   )
-    .required('Give the lines of the sheet.')
-    .min(1, 'A sheet has at least one line.')
+    .required('Give the colours of the list.')
+    .min(1, 'A colour list has at least one colour.')
     .max(MAX_LEGEND_LINES, `A canvas can have at most ${MAX_LEGEND_LINES} colours.`)
     .test(
       'once',
-      'Each line must have a number of its own.',
+      'Each colour must have a number of its own.',
       (lines) => new Set(lines.map(({ line }) => line)).size === lines.length,
     ),
 });

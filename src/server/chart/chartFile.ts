@@ -58,7 +58,7 @@ export async function readChartFor(
 ): Promise<{ chart: Chart; report: ChartReport }> {
   const legend = await legendOf(database, canvas.id);
   if (legend.length === 0) {
-    throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
+    throw conflict('Read the colour list first: the chart’s squares are matched to its colours.');
   }
   const file = await fileOf(canvas, request, wish.reading);
   return readKept(canvas, legend, file, request, wish);

@@ -41,7 +41,9 @@ export async function printedChart(
   const print = { shape: canvas.shape, ...how, ...(await printedPart(queries, canvas, panel)) };
   const pages = pageRects(print).rects.length;
   if (pages > MOST_PAGES) {
-    throw conflict(`With cells of ${wish.cellMm} mm this chart takes ${pages} pages. Choose smaller cells.`);
+    throw conflict(
+      `With squares of ${wish.cellMm} mm this chart takes ${pages} pages. Choose smaller squares.`,
+    );
   }
   const counts = countPerLine(cropped(chart, print.area), highestLine(legend));
   const places = await potPlaces(queries, canvas.id, legend);

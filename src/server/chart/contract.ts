@@ -71,10 +71,10 @@ export const pictureQuery = object({
 });
 
 const every = number()
-  .typeError('Give the cells between two marks as a number.')
-  .integer('Cells are counted in whole numbers.')
-  .min(5, 'Edge marks stand at least 5 cells apart.')
-  .max(500, 'Edge marks stand at most 500 cells apart.')
+  .typeError('Give the squares between two marks as a number.')
+  .integer('Squares are counted in whole numbers.')
+  .min(5, 'Edge marks stand at least 5 squares apart.')
+  .max(500, 'Edge marks stand at most 500 squares apart.')
   .default(50);
 const paper = string()
   .oneOf(['a4', 'letter'] as const, 'Paper is a4 or letter.')
@@ -92,9 +92,9 @@ export const chartPrintQuery = object({
   paper,
   panel,
   cellMm: number()
-    .typeError('Give the size of a cell in millimetres.')
-    .min(2, 'Cells are printed from 2 to 10 mm large.')
-    .max(10, 'Cells are printed from 2 to 10 mm large.')
+    .typeError('Give the size of a square in millimetres.')
+    .min(2, 'Squares are printed 2 to 10 mm wide.')
+    .max(10, 'Squares are printed 2 to 10 mm wide.')
     .default(3.5),
   ink: string()
     .oneOf(['colour', 'black'] as const, 'Ink is colour or black.')
@@ -104,8 +104,8 @@ export type ChartPrintWish = InferType<typeof chartPrintQuery>;
 
 const runsSchema = wholeNumbers(
   400_000,
-  'Cells come as pairs of whole numbers, start and length; at most 200,000 pairs.',
-).required('Say which cells.');
+  'Squares come as pairs of whole numbers, start and length; at most 200,000 pairs.',
+).required('Say which squares.');
 const editId = string().uuid().required('An id is needed, so that a repeated request changes nothing.');
 
 /** Sets cells, or takes back (`undoes`) or makes again (`redoes`) an earlier change. */
@@ -114,7 +114,7 @@ export const chartEditSchema = object({
   edits: array(
     object({
       runs: runsSchema,
-      line: number().integer().min(0).max(MAX_LEGEND_LINES).required('Say which line the cells become.'),
+      line: number().integer().min(0).max(MAX_LEGEND_LINES).required('Say which colour the squares become.'),
     }).noUnknown(),
   )
     .max(MAX_LEGEND_LINES, 'Too many changes in one go.')
@@ -168,7 +168,7 @@ export interface KindView {
 }
 
 const cuts = array(
-  number().typeError('A cut is a number of cells.').integer('A cut lies between whole cells.').required(),
+  number().typeError('A cut is a number of squares.').integer('A cut lies between whole squares.').required(),
 ).required('Say where it is cut.');
 const reach = number()
   .typeError('Give your reach in centimetres.')
@@ -181,10 +181,10 @@ export const panelPlanSchema = object({
   columnCuts: cuts,
   rowCuts: cuts,
   overlap: number()
-    .typeError('Give the overlap as a number of cells.')
-    .integer('The overlap is whole cells.')
-    .min(0, 'The overlap cannot be less than nothing.')
-    .max(50, 'An overlap is at most 50 cells.')
+    .typeError('Give the overlap as a number of squares.')
+    .integer('The overlap is a whole number of squares.')
+    .min(0, 'The overlap cannot be below 0.')
+    .max(50, 'An overlap is at most 50 squares.')
     .default(0),
   marginMm: number()
     .typeError('Give the margin in millimetres.')

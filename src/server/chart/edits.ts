@@ -105,7 +105,7 @@ async function setCells(
     const fault = faultInRuns(edit.runs, chart.cells.length);
     if (fault) throw unreadable(fault);
     if (edit.line !== 0 && !ofLine(legend, edit.line))
-      throw unreadable(`The sheet has no line ${edit.line}.`);
+      throw unreadable(`The colour list has no colour number ${edit.line}.`);
     if (edit.line === 0 && [...cellsOfRuns(edit.runs)].some((cell) => isLaid(laid, cell))) {
       throw conflict('A drill is laid on one of these squares. Lift it before the square is left bare.');
     }
@@ -163,7 +163,7 @@ async function redoEdit(
   const { from, to, cells } = offerOf(target);
   const legend = await legendOf(queries, canvas.id);
   if (to !== 0 && !ofLine(legend, to)) {
-    throw conflict('The colour of that finish is gone from the list. Replace the drills anew.');
+    throw conflict('The colour of that finish is gone from the list. Replace the drills again.');
   }
   const redone = { ...entry, kind: target.kind, edits: [...target.edits] };
   if (target.kind !== 'finish') return setCells(queries, canvas, redone);
@@ -188,12 +188,12 @@ export async function replaceFinish(
     async (queries) => {
       const legend = await legendOf(queries, canvas.id);
       const line = legend.find((each) => each.line === wish.line);
-      if (!line) throw unreadable('The colour list has no such colour any more.');
+      if (!line) throw unreadable('The colour list no longer has this colour.');
       const chart = await neededChart(queries, canvas);
       const fault = faultInRuns(wish.runs, chart.cells.length);
       if (fault) throw unreadable(fault);
       const runs = runsOfLine(chart, wish.runs, line.line);
-      if (countCells(runs) === 0) throw unreadable(`None of these cells wants ${line.code}.`);
+      if (countCells(runs) === 0) throw unreadable(`None of these squares is for ${line.code}.`);
       const next = await nextLine(queries, canvas.id);
       const { special, all } = specialLine(legend, line, wish.code, wish.finish, next);
       const squares = countCells(runs);

@@ -49,7 +49,7 @@ async function readingOf(file: ChartFileIn): Promise<ChartReading> {
     const { exact, ...picture } = await decodePicture(bytes);
     if (legend.every((line) => line.hex === null)) {
       throw conflict(
-        'The sheet gives no colours, so a picture cannot be matched to it. Use a grid of symbols or codes.',
+        'The colour list gives no tints, so a picture cannot be matched to it. Use a grid of symbols or codes.',
       );
     }
     return chartFromPicture(picture, canvas, legend, { compressed: !exact, nearest, corners });

@@ -18,7 +18,7 @@ export async function saveChart(database: Database, canvas: Canvas, chart: Chart
     const before = cellsInRect(await chartOrCloth(queries, canvas), laid, all, null, true).length;
     if (kept < before) {
       throw conflict(
-        `${before - kept} drills are laid on cells that this chart leaves bare. Take those marks back first, or check the file.`,
+        `${before - kept} drills are laid on squares that this chart leaves bare. Lift them first, or check the file.`,
       );
     }
     await putChart(queries, canvas.id, chart);
@@ -30,11 +30,11 @@ export async function beginChart(database: Database, canvas: Canvas): Promise<vo
   await database.transaction(async (queries) => {
     if (await chartOf(queries, canvas)) throw conflict('This canvas has a chart already.');
     if ((await legendOf(queries, canvas.id)).length === 0) {
-      throw conflict('Read the inventory sheet first: the chart’s cells are matched to its lines.');
+      throw conflict('Read the colour list first: the chart’s squares are matched to its colours.');
     }
     const cells = canvas.width * canvas.height;
     if (countLaid(await bitmapOf(queries, canvas.id, cells)) > 0) {
-      throw conflict('Drills are marked as laid by area. Take those marks back before the chart is typed.');
+      throw conflict('Drills are marked as laid by area. Lift them before the chart is typed.');
     }
     await putChart(queries, canvas.id, makeChart(canvas.width, canvas.height, new Uint16Array(cells)));
   });

@@ -116,7 +116,7 @@ export const sheetReadingQuery = object({
   /** Line of the headings, from 1; 0 for none; left out to have it found. */
   header: number().integer().min(0).max(5000).nullable().default(null),
   delimiter: string()
-    .oneOf([',', ';', '\t', '|'] as const, 'Columns are parted by comma, semicolon, tab or stroke.')
+    .oneOf([',', ';', '\t', '|'] as const, 'Columns are separated by comma, semicolon, tab or upright line.')
     .nullable()
     .default(null),
 });

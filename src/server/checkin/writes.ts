@@ -54,7 +54,7 @@ export async function enterBag(
   await once(database, request, async (queries) => {
     const legend = await legendOf(queries, canvas.id);
     const line = ofLine(legend, bag.line);
-    if (bag.line !== null && !line) throw unreadable('The colour list has no such colour any more.');
+    if (bag.line !== null && !line) throw unreadable('The colour list no longer has this colour.');
     const happenedAt = new Date().toISOString();
     const entry = await entryOf(queries, canvas, bag, line);
     await addBagEntry(queries, { id: bag.id, canvasId: canvas.id, screenId, happenedAt, ...entry });

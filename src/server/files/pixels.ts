@@ -70,7 +70,7 @@ export async function decodePicture(
   if (size.width * size.height > MAX_PICTURE_PIXELS) {
     throw unreadable(
       `The picture is ${many(size.width)} × ${many(size.height)} pixels; we unpack at most ${many(MAX_PICTURE_PIXELS)}. ` +
-        'Save it smaller: one pixel a cell is enough.',
+        'Save it smaller: one pixel for each square is enough.',
     );
   }
   try {

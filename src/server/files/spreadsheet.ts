@@ -51,7 +51,7 @@ export async function readSpreadsheet(
   const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
   if (rows.length > most.rows || width > most.columns) {
     throw unreadable(
-      `This sheet has ${many(rows.length)} rows and ${many(width)} columns; we expect at most ${many(most.rows)} and ${many(most.columns)}.`,
+      `This sheet has ${many(rows.length)} rows and ${many(width)} columns; at most ${many(most.rows)} and ${many(most.columns)}.`,
     );
   }
   return {

@@ -67,7 +67,10 @@ export function workbookOf(textOf: (path: string) => string | null): Workbook {
 function parsed(text: string | null): Node {
   if (text === null) return {};
   // A spreadsheet has no document type; what is declared in one could unfold without end.
-  if (text.includes('<!DOCTYPE')) throw unreadable('This spreadsheet holds declarations that none needs.');
+  if (text.includes('<!DOCTYPE'))
+    throw unreadable(
+      'This spreadsheet holds declarations that it should not have. Save it again as XLSX or CSV.',
+    );
   return parser.parse(text) as Node;
 }
 

@@ -63,5 +63,5 @@ function inWords(error: unknown): string {
   if (/too many bytes|not enough bytes/.test(said)) {
     return 'A file in this ZIP is larger or smaller than the ZIP says. It is refused whole.';
   }
-  return 'This is no ZIP file, or it is damaged or cut short.';
+  return 'This is not a ZIP file, or it is damaged or cut short.';
 }

@@ -53,7 +53,7 @@ function refuseUnkept(value: unknown): void {
       throw new Problem(
         422,
         'Cannot be kept',
-        'A text holds a sign that cannot be kept (NUL, or half a sign).',
+        'A text holds a character that cannot be kept (NUL, or half a sign).',
       );
     }
   } else if (Array.isArray(value)) {
@@ -76,7 +76,7 @@ async function validated<S extends Schema>(schema: S, value: unknown): Promise<I
   } catch (error) {
     // The schema library trims what it takes for text without asking whether it is.
     if (error instanceof TypeError || error instanceof RangeError) {
-      throw new Problem(422, 'Cannot be taken', 'A part of the request is of another kind than it must be.');
+      throw new Problem(422, 'Cannot be taken', 'A part of the request is of the wrong kind.');
     }
     throw error;
   }
@@ -128,7 +128,7 @@ export async function readBody(request: Request, maxBytes: number): Promise<Uint
     new Problem(
       413,
       'Too large',
-      `This is more than the ${many(maxBytes / 1_000_000)} MB that we take at once.`,
+      ` This is more than the ${many(maxBytes / 1_000_000)} MB that we take at once.`,
     );
   if (Number(request.headers.get('content-length') ?? 0) > maxBytes) throw tooLarge();
   const parts: Uint8Array[] = [];

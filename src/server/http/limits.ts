@@ -26,11 +26,7 @@ export function limited(listener: RequestListener): RequestListener {
     const deadline = setTimeout(
       () => {
         if (!response.headersSent) {
-          refuse(
-            response,
-            503,
-            'This took longer than we go on, and was ended. Try it with something smaller.',
-          );
+          refuse(response, 503, 'This took too long and was stopped. Try it with something smaller.');
         }
         // Whatever works for it still sees that nobody waits any more.
         request.destroy();

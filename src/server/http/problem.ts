@@ -18,7 +18,7 @@ export class Problem extends Refusal {
 }
 
 export function notFound(what: string): Problem {
-  return new Problem(404, 'Not here', `There is no ${what} here. It may have been removed.`);
+  return new Problem(404, 'Not here', `There is no ${what} here. It may have been deleted.`);
 }
 
 export function conflict(detail: string): Problem {
@@ -58,7 +58,7 @@ function asProblem(error: unknown): Problem {
   }
   const { code } = (error ?? {}) as { code?: unknown };
   if (code === '22021' || code === '22P05') {
-    return new Problem(422, 'Cannot be kept', 'A text holds a sign that cannot be kept.');
+    return new Problem(422, 'Cannot be kept', 'A text holds a character that cannot be kept.');
   }
   if (code === '53100') {
     return new Problem(507, 'The disk', 'The disk of the data is full. Make room on it, then try again.');
@@ -66,7 +66,7 @@ function asProblem(error: unknown): Problem {
   console.error(error);
   return new Problem(
     500,
-    'Our fault',
+    'A fault of Oculent',
     'Something went wrong on our side. Nothing was changed; please try again.',
   );
 }

@@ -17,7 +17,7 @@ const length = (which: string) =>
 
 export const inspectionSchema = object({
   id: string().uuid().required('An entry needs an id, so that a repeated request adds nothing.'),
-  kind: string().oneOf(KEYS, 'This is no kind of finding we know.').required('Say what was found.'),
+  kind: string().oneOf(KEYS, 'Choose one of the findings in the list.').required('Say what was found.'),
   note: string().trim().max(1000, 'Keep the note to 1,000 characters.').default(''),
   widthCm: length('width'),
   heightCm: length('height'),

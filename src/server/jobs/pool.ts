@@ -77,18 +77,22 @@ function worded(error: unknown, asked: readonly AbortSignal[], limit: AbortSigna
   if (asked.some(({ aborted }) => aborted))
     return new Problem(409, 'Ended', 'This was cancelled. Nothing was changed.');
   if (limit.aborted) {
-    return new Problem(422, 'Too much', 'This takes longer than we go on. Try it with something smaller.');
+    return new Problem(
+      422,
+      'Too much',
+      'This takes too long and was stopped. Try it with something smaller.',
+    );
   }
   const { code, message } = error as { code?: string; message?: string };
   if (code === 'ERR_WORKER_OUT_OF_MEMORY') {
     return new Problem(
       422,
       'Too much',
-      'This needs more memory than we give it. Try it with something smaller.',
+      'This needs too much memory and was stopped. Try it with something smaller.',
     );
   }
   if (message === 'Task queue is at limit') {
-    return new Problem(503, 'Too busy', 'Too much is being worked on. Try again in a minute.');
+    return new Problem(503, 'Too busy', 'Oculent is busy with other work. Try again in a minute.');
   }
   return error;
 }

@@ -38,14 +38,17 @@ export const potEventSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request counts nothing twice.'),
   line: number().integer().min(1).nullable().default(null),
   kind: string()
-    .oneOf(['fill', 'take back', 'put away', 'amount'] as const, 'A pot is filled, taken back or put away.')
+    .oneOf(
+      ['fill', 'take back', 'put away', 'amount'] as const,
+      'A pot is filled, emptied again, amended or put away.',
+    )
     .nullable()
     .default(null),
   /** Leftover drills that go into the stash. */
   drills: number()
     .typeError('Give the leftover as a number of drills.')
     .integer('Drills are counted in whole numbers.')
-    .min(0, 'There cannot be fewer than no drills.')
+    .min(0, 'The number of drills cannot be below 0.')
     .max(1_000_000, 'More than a million drills cannot be right.')
     .default(0),
   undoes: string().uuid().nullable().default(null),

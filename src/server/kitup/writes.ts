@@ -83,7 +83,8 @@ function fingerprint({ task, ...rest }: AllotGround): string {
 
 async function groundOf(queries: Queries, canvas: Canvas, wish: KitupWish): Promise<AllotGround> {
   const { legend, amounts, use } = await kitFacts(queries, canvas);
-  if (legend.length === 0) throw conflict('Pots are planned from the sheet, and this canvas has none yet.');
+  if (legend.length === 0)
+    throw conflict('Pots are planned from the colour list, and this canvas has none yet.');
   const cases = await casesOf(queries, wish.storageIds);
   if (cases.length < wish.storageIds.length) throw notFound('such case');
   const others = new Set(
@@ -153,17 +154,17 @@ function lockedSlots(
     const at = keys.indexOf(slotKey(storageId, slot));
     if (at < 0) {
       throw conflict(
-        `The pot of ${codeOf(line)} is filled already. Keep its case in the plan, or take the filling back first.`,
+        `The pot of ${codeOf(line)} is filled already. Keep its case in the plan, or undo the filling first.`,
       );
     }
     keep(line, at);
   }
   for (const { line, storageId, slot } of locks) {
-    if (codeOf(line) === undefined) throw unreadable(`The sheet has no line ${line}.`);
+    if (codeOf(line) === undefined) throw unreadable(`The colour list has no colour number ${line}.`);
     const at = keys.indexOf(slotKey(storageId, slot));
     if (at < 0) throw conflict(`The slot for ${codeOf(line)} is not free, or not in these cases.`);
     if (isFilled.has(line) && !locked.get(line)!.includes(at)) {
-      throw conflict(`The pot of ${codeOf(line)} is filled already. Take the filling back before it moves.`);
+      throw conflict(`The pot of ${codeOf(line)} is filled already. Undo the filling before it moves.`);
     }
     const rival = [...locked].find(([other, own]) => own.includes(at) && other !== line);
     if (rival) {
@@ -210,7 +211,7 @@ export async function notePot(
       throw unreadable('Say which colour it is, and what became of its pot.');
     const legend = await legendOf(queries, canvas.id);
     const colour = legend.find((each) => each.line === line);
-    if (!colour) throw unreadable(`The sheet has no line ${line}.`);
+    if (!colour) throw unreadable(`The colour list has no colour number ${line}.`);
     const before = (await potStatesOf(queries, canvas.id)).get(line);
     if (before === 'put away' && kind !== 'amount')
       throw conflict(`The pot of ${colour.code} is put away already.`);
@@ -263,10 +264,10 @@ async function undoPot(
   if (!event || standing === 'unknown') throw notFound('such event of a pot');
   if (standing !== 'stands') throw conflict('This was undone already, perhaps at another screen.');
   if (!(await isLastOfPot(queries, canvas, event))) {
-    throw conflict('Something else became of this pot since. Undo that first.');
+    throw conflict('This pot was changed since. Undo that first.');
   }
   if (!(await takeSlots(queries, canvas.id, event.line, event.freed))) {
-    throw conflict('Its slot holds another colour now, or its case is gone. Plan the pots anew instead.');
+    throw conflict('Its slot holds another colour now, or its case is gone. Plan the pots again instead.');
   }
   const move = event.stashMoveId && (await findStashMove(queries, event.stashMoveId));
   let stashMoveId: string | null = null;

@@ -68,7 +68,7 @@ export async function labelsToPrint(
   if (labels.length === 0) {
     throw conflict(
       wish.which === 'all'
-        ? 'Labels are printed from the sheet, and this canvas has none yet.'
+        ? 'Labels are printed from the colour list, and this canvas has none yet.'
         : `No colour of this canvas lives in a ${wish.which === 'pots' ? 'pot' : 'bag'}.`,
     );
   }

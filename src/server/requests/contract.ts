@@ -4,7 +4,7 @@ import { number, object, string } from '../http/schema';
 
 export const requestStateSchema = object({
   id: string().uuid().required('A state needs an id, so that a repeated request changes nothing.'),
-  line: number().integer().min(1).required('Say which line of the sheet was asked for.'),
+  line: number().integer().min(1).required('Say which colour was asked for.'),
   state: string()
     .oneOf(REQUEST_STATES, 'A request is asked, promised or arrived.')
     .required('Say how far the request has come.'),
@@ -25,7 +25,7 @@ export const ranOutSchema = object({
 /** Covers a shortage: takes drills out of the stash and counts them as a bag of the line. */
 export const coverSchema = object({
   id: string().uuid().required('Covering needs an id, so that a repeated request takes nothing twice.'),
-  line: number().integer().min(1).required('Say which line of the sheet is covered.'),
+  line: number().integer().min(1).required('Say which colour is covered.'),
   itemId: string().uuid().required('Say what is taken from the stash.'),
   drills: number()
     .typeError('Give the number of drills to take.')

@@ -57,7 +57,7 @@ export async function requestPdf({
   write('Drills missing from a kit', MARGIN_MM, 24, 18);
   write(canvas.title, MARGIN_MM, 33.5, 11);
   write(
-    `${canvas.width} × ${canvas.height} cells, ${sizeInWords(canvas)}, ${canvas.shape} drills`,
+    `${canvas.width} × ${canvas.height} squares, ${sizeInWords(canvas)}, ${canvas.shape} drills`,
     MARGIN_MM,
     38.5,
     11,

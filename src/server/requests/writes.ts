@@ -30,7 +30,7 @@ export async function coverFromStash(
     { id: wish.id, what: 'cover', canvasId: canvas.id, content: wish },
     async (queries) => {
       const line = (await legendOf(queries, canvas.id)).find((each) => each.line === wish.line);
-      if (!line) throw unreadable(`The sheet has no line ${wish.line}.`);
+      if (!line) throw unreadable(`The colour list has no colour number ${wish.line}.`);
       const [item] = await stashItems(queries, { id: wish.itemId });
       if (!item) throw notFound('such item in the stash');
       if (item.drills < wish.drills) {
@@ -73,7 +73,7 @@ export async function noteRequestState(
   const request = { id: entry.id, what: 'request state', canvasId: canvas.id, content: entry };
   await once(database, request, async (queries) => {
     if (!(await legendOf(queries, canvas.id)).some(({ line }) => line === entry.line)) {
-      throw unreadable(`The sheet has no line ${entry.line}.`);
+      throw unreadable(`The colour list has no colour number ${entry.line}.`);
     }
     await addRequestState(queries, canvas.id, entry, new Date().toISOString());
   });
@@ -96,7 +96,7 @@ export async function noteRanOut(
   const request = { id, what: 'ran out', canvasId: canvas.id, content: { line, left } };
   await once(database, request, async (queries) => {
     if (!ofLine(await legendOf(queries, canvas.id), line))
-      throw unreadable('The colour list has no such colour any more.');
+      throw unreadable('The colour list no longer has this colour.');
     const toLay = await stillToLay(queries);
     await addRanOut(queries, canvas.id, id, line, {
       happenedAt: new Date().toISOString(),

@@ -3,11 +3,11 @@ import { number, object } from '../http/schema';
 
 const blockSide = (which: string) =>
   number()
-    .typeError(`Give the ${which} of a section as a number of cells.`)
+    .typeError(`Give the ${which} of a section as a number of squares.`)
     .required(`Give the ${which} of a section.`)
-    .integer(`The ${which} of a section must be a whole number of cells.`)
-    .min(5, 'A section is at least 5 cells wide and high.')
-    .max(500, 'A section is at most 500 cells wide and high.');
+    .integer(`The ${which} of a section must be a whole number of squares.`)
+    .min(5, 'A section is at least 5 squares wide and high.')
+    .max(500, 'A section is at most 500 squares wide and high.');
 
 export const blockSizeSchema = object({ columns: blockSide('width'), rows: blockSide('height') });
 

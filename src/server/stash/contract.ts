@@ -30,7 +30,7 @@ export const stashCorrectionSchema = stashItemSchema.shape({
     .typeError('Give the number of drills.')
     .required('Give the number of drills.')
     .integer('Drills are counted in whole numbers.')
-    .min(0, 'There cannot be fewer than no drills.')
+    .min(0, 'The number of drills cannot be below 0.')
     .max(1_000_000, 'More than a million drills cannot be right.'),
 });
 

@@ -34,10 +34,10 @@ export const drawingSchema = object({
 });
 
 export const lidMarkSchema = object({
-  line: number().integer().min(1).required('Say which line’s lid is marked.'),
+  line: number().integer().min(1).required('Say which colour’s lid is marked.'),
   other: number()
     .integer()
     .min(1)
     .nullable()
-    .defined('Say which line it is taken for; null takes the mark off.'),
+    .defined('Say which colour it is taken for; null removes the mark.'),
 });

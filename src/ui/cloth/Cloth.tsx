@@ -344,7 +344,7 @@ export function Cloth(props: ClothProps) {
       <div className="flex shrink-0 justify-end gap-1.5 sm:flex-col">
         <ZoomButton words="Nearer" onClick={() => zoom(1.4)} icon={<Plus size={20} aria-hidden />} />
         <ZoomButton words="Farther" onClick={() => zoom(1 / 1.4)} icon={<Minus size={20} aria-hidden />} />
-        <ZoomButton words="The whole of it" onClick={showFrame} icon={<Maximize size={20} aria-hidden />} />
+        <ZoomButton words="Show all of it" onClick={showFrame} icon={<Maximize size={20} aria-hidden />} />
       </div>
     </div>
   );

@@ -23,7 +23,7 @@ const anyChart = fc
 
 describe('chart', () => {
   it('refuses a wrong number of cells', () => {
-    expect(() => makeChart(3, 2, new Uint16Array(5))).toThrow('A chart of 3 × 2 has 6 cells, not 5.');
+    expect(() => makeChart(3, 2, new Uint16Array(5))).toThrow('A chart of 3 × 2 has 6 squares, not 5.');
   });
 
   it('survives the way to bytes and back', () => {
@@ -100,7 +100,7 @@ describe('runs of cells', () => {
     [[0, 0], 'a length of at least 1'],
     [[0.5, 1], 'not a whole start'],
     [[5, 2, 6, 1], 'starts before the one ahead of it ends'],
-    [[95, 6], 'beyond the last of 100 cells'],
+    [[95, 6], 'beyond the last of 100 squares'],
   ])('finds the fault in %j', (runs, words) => expect(faultInRuns(runs, 100)).toContain(words));
 });
 

@@ -35,7 +35,7 @@ describe('the kind of a canvas', () => {
   });
 
   it('copes with a bare canvas, and with one colour', () => {
-    expect(kindOf(makeChart(3, 3, new Uint16Array(9))).inWords).toBe('Nothing is to be laid on this canvas.');
+    expect(kindOf(makeChart(3, 3, new Uint16Array(9))).inWords).toBe('No drill goes on this canvas.');
     expect(kindOf(makeChart(9, 9, new Uint16Array(81).fill(1))).inWords).toContain(
       'All of it colour blocks, hardly any confetti',
     );

@@ -61,21 +61,21 @@ describe('panels', () => {
     const plan = { ...PLAN, columnCuts: [80], reachWidthCm: 30, reachHeightCm: 100 };
     expect(panelsOf(plan, canvas, null, 1).map(({ warning }) => warning)).toEqual([
       null,
-      'Panel 2 is 35.0 cm wide; you reach 30 cm.',
+      'Panel 2 is 35.0 cm wide, and you reach 30 cm.',
     ]);
     expect(panelsOf({ ...plan, reachHeightCm: 60 }, canvas, null, 1)[1]!.warning).toBe(
-      'Panel 2 is 35.0 cm wide; you reach 30 cm. It is 80.0 cm high; you can hang 60 cm.',
+      'Panel 2 is 35.0 cm wide, and you reach 30 cm. It is 80.0 cm high; you can hang 60 cm.',
     );
   });
 
   it('cannot be slivers, out of order or all overlap', () => {
     const size = { width: 100, height: 80 };
     expect(faultInPanels({ ...PLAN, columnCuts: [50] }, size)).toBeNull();
-    expect(faultInPanels({ ...PLAN, columnCuts: [5] }, size)).toContain('at least 10 cells');
+    expect(faultInPanels({ ...PLAN, columnCuts: [5] }, size)).toContain('at least 10 squares');
     expect(faultInPanels({ ...PLAN, columnCuts: [60, 40] }, size)).toContain('cuts 60, 40 of 100 columns');
     expect(faultInPanels({ ...PLAN, rowCuts: [90] }, size)).toContain('of 80 rows');
     expect(faultInPanels({ ...PLAN, columnCuts: [20, 40], overlap: 30 }, size)).toContain(
-      'An overlap of 30 cells',
+      'An overlap of 30 squares',
     );
     expect(faultInPanels(PLAN, { width: 4, height: 3 })).toBeNull();
   });

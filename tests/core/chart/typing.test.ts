@@ -20,7 +20,7 @@ describe('typing rows from the printed canvas', () => {
     const chart = chartOfRows('112', '221');
     const row = (text: string, at: number) => readTyped(text, chart, legend, wholeRow(at));
     expect(row('AA', 0).fault).toBe('Row 1 has 3 squares; this is 2.');
-    expect(row('A?A', 1).fault).toBe('Cell 2 of row 2 is no symbol of this kit.');
+    expect(row('A?A', 1).fault).toBe('Square 2 of row 2 is no symbol of this kit.');
     expect(row('A★A', 0).differs).toEqual([
       { column: 2, row: 1 },
       { column: 3, row: 1 },

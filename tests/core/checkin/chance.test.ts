@@ -69,12 +69,12 @@ describe('chance of running out', () => {
   });
 
   it.each([
-    [0.001, 'very unlikely, below 1 %'],
-    [0.03, 'unlikely, 3 %'],
-    [0.2, 'possible, 20 %'],
-    [0.5, 'about even, 50 %'],
-    [0.8, 'likely, 80 %'],
-    [0.999, 'almost certain, above 99 %'],
+    [0.001, 'Very unlikely to run out (below 1 %)'],
+    [0.03, 'Unlikely to run out (3 %)'],
+    [0.2, 'May run out (20 %)'],
+    [0.5, 'As likely as not to run out (50 %)'],
+    [0.8, 'Likely to run out (80 %)'],
+    [0.999, 'Almost certain to run out (above 99 %)'],
   ])('%d is said as “%s”', (chance, words) => expect(chanceInWords(chance)).toBe(words));
 });
 

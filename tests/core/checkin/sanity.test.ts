@@ -22,7 +22,7 @@ describe('a sheet before the first bag', () => {
       [line(1, { neededDrills: 450, packets: 3 })],
       null,
       'sum',
-      '450 drills, but the canvas has 400 cells',
+      '450 drills, but the canvas has 400 squares',
       '50 drills more than there is room for',
     ],
     [
@@ -30,15 +30,15 @@ describe('a sheet before the first bag', () => {
       [line(1, { neededDrills: 350, packets: 2 })],
       null,
       'sum',
-      '350 drills, but the canvas has 400 cells',
-      'leaves 50 cells bare',
+      '350 drills, but the canvas has 400 squares',
+      'leaves 50 squares bare',
     ],
     [
       'bare cells',
       [line(1, { neededDrills: 350, packets: 2 })],
       Uint32Array.of(40, 360),
       'sum',
-      'the chart wants 360, 40 cells being bare',
+      'the chart wants 360, 40 squares being bare',
       '10 drills too few',
     ],
     [
@@ -46,16 +46,16 @@ describe('a sheet before the first bag', () => {
       [line(1, { neededDrills: 400, packets: 1 })],
       null,
       'packets',
-      '401 needs 400, but 1 packet of 200 hold 200',
-      'It takes 2 packets of this size',
+      '401 needs 400, but 1 bag of 200 hold 200',
+      'It takes 2 bags of this size',
     ],
     [
       'nothing',
       [...sound, line(3, { neededDrills: 0, packets: 0 })],
       null,
       'nothing',
-      '403: neither drills nor packets',
-      'can be counted, but not judged',
+      '403: neither drills nor bags',
+      'can be counted, but not checked',
     ],
   ] as const)('says %s', (_, legend, onChart, kind, sentence, meaning) => {
     const finding = sheetFindings(canvas, legend, onChart).find((each) => each.kind === kind)!;
@@ -66,8 +66,8 @@ describe('a sheet before the first bag', () => {
   it('is held against the chart colour by colour', () => {
     const findings = sheetFindings(canvas, sound, Uint32Array.of(0, 310, 90));
     expect(findings.map((each) => [each.kind, each.sentence])).toEqual([
-      ['chart', '401: the sheet says 300, the chart has 310.'],
-      ['chart', '402: the sheet says 100, the chart has 90.'],
+      ['chart', '401: the list says 300, the chart has 310.'],
+      ['chart', '402: the list says 100, the chart has 90.'],
     ]);
     expect(findings[0]!.meaning).toContain('asks for 10 too few');
   });
@@ -79,7 +79,7 @@ describe('a sheet before the first bag', () => {
     ];
     const kinds = sheetFindings(canvas, legend, null);
     expect(kinds.map((each) => each.sentence)).toEqual([
-      'Code 401 stands on 2 lines (plain, metallic).',
+      'Code 401 is in the list 2 times (plain, metallic).',
       'Symbol ★ stands for 401 and 401.',
     ]);
   });

@@ -178,7 +178,7 @@ describe('lines of a sheet', () => {
 
   it('names the line on which a repeated code stood first', () => {
     const { faults } = read(`${header}\n1,A,412,,,,5,1\n2,B,517,,,,5,1\n3,C,4 12,,,,5,1`);
-    expect(faults).toEqual([{ lineNumber: 4, reason: expect.stringContaining('already stands on line 2') }]);
+    expect(faults).toEqual([{ lineNumber: 4, reason: expect.stringContaining('is already in row 2') }]);
   });
 
   it('lets one code stand twice with two finishes', () => {
@@ -188,16 +188,16 @@ describe('lines of a sheet', () => {
   it('keeps lines with the same symbol, but says so', () => {
     const { lines, notices } = read(`${header}\n1,A,412,,,,5,1\n2,A,517,,,,5,1`);
     expect(lines).toHaveLength(2);
-    expect(notices[0]!.reason).toContain('Symbol A already stands on line 2');
+    expect(notices[0]!.reason).toContain('Symbol A is already in row 2');
   });
 
   it('takes the sheet’s own total for what it is, right or wrong', () => {
     expect(read(`${header}\n1,A,412,,,,5,1\nTotal,,,,,,5,1`).notices[0]!.reason).toContain(
-      'the lines above add up to it',
+      'the rows above add up to it',
     );
     const wrong = read(`${header}\n1,A,412,,,,5,1\nTotal,,,,,,6,1`);
     expect(wrong.lines).toHaveLength(1);
-    expect(wrong.notices[0]!.reason).toContain('states a total of 6, but the lines above add up to 5');
+    expect(wrong.notices[0]!.reason).toContain('states a total of 6, but the rows above add up to 5');
   });
 
   it('uses the key number where there is no column of codes', () => {

@@ -71,10 +71,10 @@ describe('verdict', () => {
   });
 
   it('is said in a word or two', () => {
-    expect(verdictInWords({ kind: 'missing' })).toBe('missing');
-    expect(verdictInWords({ kind: 'short', by: 1240 })).toBe('short by 1,240');
-    expect(verdictInWords({ kind: 'tight', over: 1 })).toBe('tight');
-    expect(verdictInWords({ kind: 'spare', over: 274 })).toBe('spare 274');
+    expect(verdictInWords({ kind: 'missing' })).toBe('No bag yet');
+    expect(verdictInWords({ kind: 'short', by: 1240 })).toBe('1,240 missing');
+    expect(verdictInWords({ kind: 'tight', over: 1 })).toBe('Just enough');
+    expect(verdictInWords({ kind: 'spare', over: 274 })).toBe('274 extra');
   });
 });
 
@@ -179,14 +179,14 @@ describe('supply of a canvas', () => {
 
   it('opens the arithmetic, and says aloud what counts', () => {
     const [supply] = supplyOf([line(1, { neededDrills: 500, packets: 3 })], [bag(1), bag(1)], 200);
-    expect(reasonInWords(supply!)).toBe('Running out is almost certain, above 99 %.');
+    expect(reasonInWords(supply!)).toBe('Almost certain to run out (above 99 %).');
     expect(reasonInWords({ ...supply!, lastsUntilSection: 31 })).toContain('It lasts until section 31.');
     // 500 ÷ 0.97 = 515.5; 400 × 0.97 = 388; 3 % of 400 in common and 2 for each bag: 2 × √(144 + 4 + 4) = 24.7.
     const filling = learnedFilling([], [200]);
     const steps = arithmeticOf(supply!, { handled: 200, thrown: 6, share: 0.03 }, filling).join(' ');
     expect(steps).toContain('500 ÷ (1 − 3.0 %) = 516');
     expect(steps).toContain('400 in 2 bags, give or take 25; good ones of these about 388');
-    expect(spokenResult('412', supply!, 'pot 7')).toBe('4 1 2: short by 100. One bag still to find. Pot 7.');
+    expect(spokenResult('412', supply!, 'pot 7')).toBe('4 1 2: 100 missing. One bag still to find. Pot 7.');
   });
 
   const legend = [
@@ -221,13 +221,13 @@ describe('supply of a canvas', () => {
 
   it('says it in one sentence', () => {
     const say = (bags: CountedBag[]) => supplyInWords(summarise(supplyOf(legend, bags, 200), bags));
-    expect(supplyInWords(summarise([], []))).toContain('no sheet yet');
+    expect(supplyInWords(summarise([], []))).toContain('no colour list yet');
     expect(say([])).toBe('Nothing counted yet: 6 bags in 3 colours to find.');
     expect(say([bag(1), bag(3), bag(null)])).toBe(
-      '1 colour without a bag, 2 short, of 3 colours; 4 bags still to find. 1 bag on no line of the sheet.',
+      '1 colour without a bag, 2 with too few drills, of 3 colours; 4 bags still to find. 1 bag not in the colour list.',
     );
     expect(say([bag(1), bag(1), bag(2), bag(3), bag(3), bag(3)])).toBe(
-      'Every colour is here and enough, 3 colours.',
+      'Every colour is here with enough drills, 3 colours.',
     );
   });
 });

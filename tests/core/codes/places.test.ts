@@ -79,11 +79,11 @@ describe('a plan in words', () => {
       '1,240 drills in overflow bags. No plan does better.',
     );
     expect(resultInWords({ goal: 'neighbours', value: 2, atLeast: 1 }, 48)).toBe(
-      '2 pairs side by side. Not proved best: it may go down to 1.',
+      '2 pairs side by side. Perhaps not the best: it might go down to 1.',
     );
     // √(400 ÷ 4) = 10 places.
     expect(resultInWords({ goal: 'order', value: 400, atLeast: 400 }, 4)).toContain(
-      '10 places from their place',
+      '10 places away from their place',
     );
     expect(resultInWords({ goal: 'order', value: 2, atLeast: 2 }, 40)).toContain('less than one place');
   });

@@ -79,7 +79,7 @@ describe('a packing list', () => {
   });
 
   it.each([
-    [[], 10, 'at least one size'],
+    [[], 10, 'at least one bag size'],
     [[0], 10, 'whole number of drills'],
     [[-5], 10, 'whole number of drills'],
     [[Number.NaN], 10, 'whole number of drills'],

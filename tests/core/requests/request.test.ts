@@ -66,7 +66,7 @@ describe('a request to the seller', () => {
     const tight = lines([bag(1, 510), bag(2), bag(3)]).find((each) => each.line.line === 1)!;
     expect(tight.shortDrills).toBeGreaterThan(0);
     expect(requestText(canvas, [tight], 'today')).toMatch(
-      /510 received of 500 needed, too few to spare for bad ones, 1 bag missing, please send at least \d/,
+      /510 received of 500 needed, too few to allow for bad drills, 1 bag missing, please send at least \d/,
     );
     expect(lines([bag(1, 1000), bag(2), bag(3)])).toEqual([]);
   });
@@ -104,7 +104,7 @@ describe('a request to the seller', () => {
   it('names title, size, codes, needed, received and short in the letter', () => {
     const text = requestText(canvas, lines([bag(1), bag(2)]), '25 November 2026');
     expect(text).toContain('Date: 25 November 2026');
-    expect(text).toContain('“Two hills” (120 × 160 cells, 30 × 40 cm (11.8 × 15.7 in), square drills)');
+    expect(text).toContain('“Two hills” (120 × 160 squares, 30 × 40 cm (11.8 × 15.7 in), square drills)');
     const [most, special] = lines([bag(1), bag(2)]);
     expect(text).toContain(
       `- 1204 (key 1): 200 received of 500 needed, 2 bags missing, please send at least ${most!.shortDrills}`,
@@ -156,7 +156,7 @@ describe('covering from the stash', () => {
       ['nearer', 'near'],
       ['near', 'near'],
     ]);
-    expect(offers[1]!.inWords).toBe('no eye tells them apart');
+    expect(offers[1]!.inWords).toBe('cannot be told apart by eye');
   });
 
   it('says when the finish differs and when there is not enough', () => {
@@ -167,11 +167,11 @@ describe('covering from the stash', () => {
 
   it('tells a difference in words', () => {
     expect([0.5, 1.5, 3, 5, 9].map(differenceInWords)).toEqual([
-      'no eye tells them apart',
+      'cannot be told apart by eye',
       'seen only side by side',
       'a shade apart',
       'clearly another shade',
-      'another colour of the same kind',
+      'a different colour of the same kind',
     ]);
   });
 });
@@ -183,7 +183,7 @@ describe('a measured canvas', () => {
       '30 × 40 cm; 30.1 × 40 cm is well within',
     );
     expect(sizeInWordsAgainst({ widthCm: 28, heightCm: 41.5 }, canvas)).toBe(
-      '120 × 160 cells should measure 30 × 40 cm; its width is 2.0 cm too small and its height is 1.5 cm too large.',
+      '120 × 160 squares should measure 30 × 40 cm; its width is 2.0 cm too small and its height is 1.5 cm too large.',
     );
   });
 });

@@ -97,7 +97,7 @@ describe('a stitch chart', () => {
       expect(readThreads(`Symbol,Code,Stitch\nx,T11,${whole}\n`)).toHaveLength(1);
     }
     expect(() => read(none, 'x\nx\n')).toThrow('only one column');
-    expect(() => read(none, `${new Array(4002).fill('x').join(',')}\n`)).toThrow('at most 1,000,000 cells');
+    expect(() => read(none, `${new Array(4002).fill('x').join(',')}\n`)).toThrow('at most 1,000,000 squares');
   });
 
   it('names what is missing in its lists', () => {

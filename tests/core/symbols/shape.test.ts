@@ -139,13 +139,13 @@ describe('the symbol check', () => {
   });
 
   it('speaks plainly', () => {
-    expect(checkInWords(0, 0, 0)).toBe('Every symbol of this kit is told apart well.');
+    expect(checkInWords(0, 0, 0)).toBe('Every symbol of this kit is easy to tell apart.');
     expect(checkInWords(1, 2, 1)).toBe(
-      '1 pair of symbols is easily mixed up; 2 pairs of colours a shade apart meet; 1 symbol will want the light pad.',
+      '1 pair of symbols is easily mixed up; 2 pairs of colours a shade apart meet; 1 symbol need the light pad.',
     );
     const [pair] = likePairs(legend, shapes);
     expect(likeInWords(pair!)).toBe(
-      'Mirror images of each other. The tints do not help: seen only side by side.',
+      'Mirror images of each other. Their tints do not help: seen only side by side.',
     );
     expect(togetherInWords({ x: 150, y: 180, width: 10, height: 10, drills: [50, 13], section: 80 })).toBe(
       'Most together in columns 151–160, rows 181–190 (section 80): 50 and 13.',

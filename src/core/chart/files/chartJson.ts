@@ -45,7 +45,7 @@ export function chartFromJson(
   }
   if (file.width !== size.width || file.height !== size.height) {
     throw new Refusal(
-      `The chart has ${file.width} × ${file.height} cells; the canvas has ${size.width} × ${size.height}.`,
+      `The chart has ${file.width} × ${file.height} squares; the canvas has ${size.width} × ${size.height}.`,
     );
   }
   const { lineOf, codeOf } = linesByNumber(file.legend, legend);
@@ -57,7 +57,7 @@ export function chartFromJson(
   file.rows.forEach((row: unknown, y) => {
     let x = 0;
     for (const [number, count] of pairsOf(row, y)) {
-      if (x + count > size.width) throw new Refusal(`Row ${y + 1} has more than ${size.width} cells.`);
+      if (x + count > size.width) throw new Refusal(`Row ${y + 1} has more than ${size.width} squares.`);
       const line = number === 0 ? 0 : lineOf.get(number);
       if (line === undefined) {
         const code = codeOf.get(number) ?? `line ${number}`;
@@ -65,7 +65,7 @@ export function chartFromJson(
       } else cells.fill(line, y * size.width + x, y * size.width + x + count);
       x += count;
     }
-    if (x < size.width) throw new Refusal(`Row ${y + 1} has ${x} cells; the canvas is ${size.width} wide.`);
+    if (x < size.width) throw new Refusal(`Row ${y + 1} has ${x} squares; the canvas is ${size.width} wide.`);
   });
   return {
     chart: makeChart(size.width, size.height, cells),

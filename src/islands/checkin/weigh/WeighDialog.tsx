@@ -101,7 +101,7 @@ export function WeighDialog({
     <Dialog title="Count bags by their weight" width={46} open onClose={onClose}>
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <label>
-          <span className="block font-semibold">Scale shows steps of</span>
+          <span className="block font-semibold">The scale shows steps of</span>
           <select
             className="field"
             value={step}
@@ -223,7 +223,7 @@ export function WeighDialog({
         </li>
       </ol>
       <div aria-live="polite" className="mt-1">
-        {busy && <p>Waiting for the scale to come to rest…</p>}
+        {busy && <p>Waiting for the scale to settle…</p>}
         {words && <Notice kind="fault">{words}</Notice>}
         {weighing.count && (
           <div className="flex flex-wrap items-center justify-between gap-3">
@@ -334,8 +334,8 @@ function SampleStep({
         )}
       </div>
       <p className="text-[0.95rem] text-faded">
-        Of the same kit, shape and finish. All bags weighed against it err to the same side, so count it well.{' '}
-        {advice}
+        Take drills of the same kit, shape and finish. An error here shifts every bag that is weighed, so
+        count carefully. {advice}
       </p>
     </li>
   );

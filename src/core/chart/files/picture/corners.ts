@@ -65,7 +65,7 @@ export function faultInCorners(
   const wide = Math.min(distance(p0, p1), distance(p3, p2)) / size.width;
   const high = Math.min(distance(p0, p3), distance(p1, p2)) / size.height;
   return Math.min(wide, high) < 1
-    ? `Between these corners a cell of the canvas would be ${Math.min(wide, high).toFixed(1)} pixels large; it takes one pixel at least.`
+    ? `Between these corners a square of the canvas would be ${Math.min(wide, high).toFixed(1)} pixels large; at least one pixel is needed.`
     : null;
 }
 

@@ -64,12 +64,12 @@ export function findCells(picture: Picture, size: Size, marked: Corners | null =
 }
 
 function whyNot(picture: Picture, size: Size, looks: Looks | null): string {
-  const canvas = `the canvas is ${many(size.width)} × ${many(size.height)} cells`;
+  const canvas = `the canvas is ${many(size.width)} × ${many(size.height)} squares`;
   const pixels = `The picture is ${many(picture.width)} × ${many(picture.height)} pixels`;
   return looks !== null
-    ? `${pixels} and its cells look ${looks.x} × ${looks.y} pixels large, which makes ${looks.inWords}, but ${canvas}. ` +
+    ? `${pixels} and its squares look ${looks.x} × ${looks.y} pixels large, which makes ${looks.inWords}, but ${canvas}. ` +
         'Check the size of the canvas, or cut the picture to the chart alone.'
-    : `${pixels}, but ${canvas}, and no cells of one size are to be seen on it.`;
+    : `${pixels}, but ${canvas}, and no squares of one size can be seen on it.`;
 }
 
 interface Looks {
@@ -83,7 +83,7 @@ function looksLike(picture: Picture): Looks | null {
   const x = cellPitch(edgeProfile(picture, 'across'));
   const y = cellPitch(edgeProfile(picture, 'down'));
   if (!x || !y) return null;
-  const inWords = `${many(Math.round(picture.width / x))} × ${many(Math.round(picture.height / y))} cells`;
+  const inWords = `${many(Math.round(picture.width / x))} × ${many(Math.round(picture.height / y))} squares`;
   return { x, y, inWords };
 }
 

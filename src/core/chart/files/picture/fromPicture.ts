@@ -96,19 +96,21 @@ function notices({ corners, by, finer }: FoundCells, size: Size, how: PictureWis
     said.push(
       by === 'hand'
         ? 'The chart was read between the corners that you marked.'
-        : `The chart lies aslant on this picture, turned by ${turned.toFixed(1)}° at its upper edge. It was read between the corners shown; look whether they sit right.`,
+        : `The chart is turned on this picture, turned by ${turned.toFixed(1)}° at its upper edge. It was read between the corners shown; look whether they sit right.`,
     );
   } else if (wide !== 1 || high !== 1) {
     said.push(
-      `A cell is ${px(wide)} × ${px(high)} pixels large on this picture; the inner part of each was read.`,
+      `A square is ${px(wide)} × ${px(high)} pixels large on this picture; the inner part of each was read.`,
     );
   }
   if (finer) {
-    said.push(`Its cells look smaller than that: the picture seems to show ${finer}. Check before you save.`);
+    said.push(
+      `Its squares look smaller than that: the picture seems to show ${finer}. Check before you save.`,
+    );
   }
   if (how.compressed) {
     said.push(
-      'This file is compressed, which blurs colours where cells meet. Look at the colours taken as the same before you save; a PNG is exact.',
+      'This file is compressed, which blurs colours where squares meet. Look at the colours taken as the same before you save; a PNG is exact.',
     );
   }
   return said;
@@ -120,7 +122,7 @@ function twins(legend: readonly LegendLine[]): string[] {
     const first = legend.findIndex(({ hex }) => hex !== null && hex === line.hex);
     return first >= 0 && first < i
       ? [
-          `${legend[first]!.code} and ${line.code} have the same colour on the sheet, which no picture tells apart: all these cells go to ${legend[first]!.code}.`,
+          `${legend[first]!.code} and ${line.code} have the same tint in the colour list, so no picture tells them apart: all these squares go to ${legend[first]!.code}.`,
         ]
       : [];
   });

@@ -39,7 +39,7 @@ export function useScale(source: ScaleSource | null, resolutionGrams: number): S
           else {
             reject(
               new Error(
-                'The scale has not come to rest for half a minute. Put it on a firm table, away from draught, and try again.',
+                'The scale has not settled for half a minute. Put it on a firm table, out of draughts, and try again.',
               ),
             );
           }

@@ -27,13 +27,13 @@ export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => 
       .map((entry) => entry.value)
       .join(', ');
     throw unreadable(
-      `${report.unmatched.length} colours or words belong to no line of the sheet (${values}). ` +
-        'Correct the sheet or the file, or say that those cells stay bare (unmatched=bare).',
+      `${report.unmatched.length} colours or words are not in the colour list (${values}). ` +
+        'Correct the list or the file, or say that those squares stay bare (unmatched=bare).',
       { report },
     );
   }
   if (report.drills === 0)
-    throw unreadable('No cell of this file matches any line of the sheet.', { report });
+    throw unreadable('Nothing in this file matches any colour of the list.', { report });
   await saveChart(database, canvas, chart);
   return json(report);
 });

@@ -76,7 +76,7 @@ describe('a chart from a picture with larger cells', () => {
   it('is refused with the size that it seems to have', () => {
     const cells = Array.from({ length: 54 }, (_, i) => 1 + ((i * 7) % 5));
     expect(() => findCells(drawn(cells, 9, { scale: 10 }), SIZE)).toThrow(
-      'The picture is 90 × 60 pixels and its cells look 10 × 10 pixels large, which makes 9 × 6 cells, but the canvas is 8 × 6 cells.',
+      'The picture is 90 × 60 pixels and its squares look 10 × 10 pixels large, which makes 9 × 6 cells, but the canvas is 8 × 6 cells.',
     );
   });
 

@@ -109,7 +109,7 @@ describe('a chart that somebody scanned', () => {
     expect(() => read([b, a, c, d])).toThrow('go round the chart');
     expect(() => read([a, { x: 5000, y: 0 }, c, d])).toThrow('must lie on the picture');
     const tiny: Corners = [a, { x: a.x + 20, y: a.y }, { x: a.x + 20, y: a.y + 20 }, { x: a.x, y: a.y + 20 }];
-    expect(() => read(tiny)).toThrow('it takes one pixel at least');
+    expect(() => read(tiny)).toThrow('at least one pixel is needed');
   });
 
   it('says which cells it is least sure of, the wrong ones among them', () => {

@@ -10,7 +10,7 @@ import { drawingSchema } from '../../../../../server/symbols/contract';
 
 async function lineOf(database: Database, canvas: Canvas, number: string | undefined): Promise<LegendLine> {
   const line = (await legendOf(database, canvas.id)).find((each) => String(each.line) === number);
-  if (!line) throw notFound('such line on the sheet');
+  if (!line) throw notFound('such colour in the list');
   return line;
 }
 

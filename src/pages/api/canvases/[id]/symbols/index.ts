@@ -13,7 +13,7 @@ export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { line, other } = await readJson(request, lidMarkSchema);
   const legend = await legendOf(database, canvas.id);
   if (!ofLine(legend, line) || (other !== null && !ofLine(legend, other)))
-    throw unreadable('The sheet has no such line.');
+    throw unreadable('The colour list has no such colour.');
   await database.transaction((queries) => putLidMark(queries, canvas.id, line, other));
   return json(await symbolCheckView(database, canvas));
 });
