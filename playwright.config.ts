@@ -24,6 +24,7 @@ export default defineConfig({
   globalSetup: './tests/e2e/globalSetup.ts',
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 20_000,
     // Recording costs a fifth of the time; what fails is recorded when it is tried again.
     trace: 'on-first-retry',
     launchOptions: {

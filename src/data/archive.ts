@@ -11,6 +11,7 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   sitting_end: { where: 'sitting_id in (select id from sitting where canvas_id = $1)', own: true },
   sitting_edit: { order: 'position' },
   mark: { order: 'position' },
+  area_tick: { order: 'position' },
   bag_entry: { order: 'position' },
   trash_record: { order: 'happened_at, id' },
   request_state: { order: 'position' },

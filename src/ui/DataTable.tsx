@@ -7,7 +7,9 @@ import {
   tableFeatures,
   useTable,
 } from '@tanstack/react-table';
-import type { ReactNode } from 'react';
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -23,6 +25,10 @@ export interface TableColumn<Row> {
   show?: (row: Row) => ReactNode;
   numeric?: boolean;
 }
+
+/** Of a table with more rows than this, only those in sight are drawn; on paper all are. */
+const ALL_DRAWN = 150;
+const ROW_PX = 61;
 
 /** A table that sorts by any column; every picture of the app has one for reading and for screen readers. */
 export function DataTable<Row extends object>({
@@ -47,18 +53,46 @@ export function DataTable<Row extends object>({
   );
   const table = useTable({ features, columns: definitions, data: rows, getRowId: rowKey });
   const numeric = new Set(columns.filter((column) => column.numeric).map((column) => column.key));
+  const { rows: sorted } = table.getRowModel();
+  const isLong = sorted.length > ALL_DRAWN;
+  const body = useRef<HTMLTableSectionElement>(null);
+  const [top, setTop] = useState(0);
+  const [printing, setPrinting] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: where the table begins is measured once it is long
+  useLayoutEffect(() => {
+    if (body.current) setTop(body.current.getBoundingClientRect().top + window.scrollY);
+    const before = () => flushSync(() => setPrinting(true));
+    const after = () => setPrinting(false);
+    window.addEventListener('beforeprint', before);
+    window.addEventListener('afterprint', after);
+    return () => {
+      window.removeEventListener('beforeprint', before);
+      window.removeEventListener('afterprint', after);
+    };
+  }, [isLong]);
+  const inSight = useWindowVirtualizer({
+    count: sorted.length,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+    scrollMargin: top,
+    enabled: isLong,
+  });
+  const seen = isLong && !printing ? inSight.getVirtualItems() : null;
+  const above = seen?.[0] ? seen[0].start - top : 0;
+  const below = seen?.at(-1) ? inSight.getTotalSize() - (seen.at(-1)!.end - top) : 0;
+  const drawn = seen ? seen.flatMap(({ index }) => sorted[index] ?? []) : sorted;
   return (
-    <table className="table-plain">
+    <table className="table-plain" aria-rowcount={sorted.length + 1}>
       <caption className="sr-only">{caption}</caption>
       <thead>
         {table.getHeaderGroups().map((group) => (
           <tr key={group.id}>
             {group.headers.map((header) => {
-              const sorted = header.column.getIsSorted();
+              const way = header.column.getIsSorted();
               return (
                 <th
                   key={header.id}
-                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                  aria-sort={way === 'asc' ? 'ascending' : way === 'desc' ? 'descending' : 'none'}
                   className={numeric.has(header.id) ? '!text-right' : ''}
                 >
                   <button
@@ -67,7 +101,7 @@ export function DataTable<Row extends object>({
                     onClick={header.column.getToggleSortingHandler()}
                   >
                     <span aria-hidden className={numeric.has(header.id) ? '' : 'order-last'}>
-                      {sorted === 'asc' ? '↑' : sorted === 'desc' ? '↓' : ''}
+                      {way === 'asc' ? '↑' : way === 'desc' ? '↓' : ''}
                     </span>
                     <table.FlexRender header={header} />
                   </button>
@@ -77,9 +111,10 @@ export function DataTable<Row extends object>({
           </tr>
         ))}
       </thead>
-      <tbody>
-        {table.getRowModel().rows.map((row) => (
-          <tr key={row.id}>
+      <tbody ref={body}>
+        {above > 0 && <tr style={{ height: above }} aria-hidden />}
+        {drawn.map((row) => (
+          <tr key={row.id} aria-rowindex={seen ? row.index + 2 : undefined}>
             {row.getAllCells().map((cell) => (
               <td key={cell.id} className={numeric.has(cell.column.id) ? 'number text-right' : ''}>
                 <table.FlexRender cell={cell} />
@@ -87,6 +122,7 @@ export function DataTable<Row extends object>({
             ))}
           </tr>
         ))}
+        {below > 0 && <tr style={{ height: below }} aria-hidden />}
       </tbody>
     </table>
   );

@@ -7,7 +7,7 @@ export function Notice({ kind, children }: { kind: 'fault' | 'hint'; children: R
   const Mark = fault ? TriangleAlert : Info;
   return (
     <div
-      role={fault ? 'alert' : undefined}
+      role={fault ? 'alert' : 'status'}
       className={`flex items-start gap-2.5 border-l-4 bg-paper px-3 py-2.5 ${fault ? 'border-alarm' : 'border-edge'}`}
     >
       <Mark size={20} aria-hidden className={`mt-0.5 shrink-0 ${fault ? 'text-alarm' : 'text-faded'}`} />

@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import { many, readNumber } from '../core/words/numbers';
+import { inUnit, type LengthUnit, many, readLength } from '../core/words/numbers';
+import { typedNumber } from './typedNumber';
 
 /**
- * A number under its name, with a decimal comma or point. What does not fit is told beside it and not taken; it counts
+ * A number under its name, with a decimal comma or point, thousands parted or not, and a length in any unit. What does not fit is told beside it and not taken; it counts
  * once it fits, or, with `late`, once the field is left or Enter is pressed.
  */
 export function NumberField({
@@ -12,6 +13,7 @@ export function NumberField({
   least,
   most,
   whole = false,
+  unit,
   late = false,
   className = '',
   onChange,
@@ -23,6 +25,8 @@ export function NumberField({
   least: number;
   most: number;
   whole?: boolean;
+  /** The unit of a length; another one may be typed behind the number. */
+  unit?: LengthUnit;
   late?: boolean;
   className?: string;
   onChange: (value: number) => void;
@@ -31,7 +35,7 @@ export function NumberField({
   const [typed, setTyped] = useState<{ text: string; value: number } | null>(null);
   const shown = typed && typed.value === value ? typed.text : String(value);
   const fitting = (text: string): number | null => {
-    const number = readNumber(text);
+    const number = typedNumber(text, whole ? 'whole' : (unit ?? 'any'));
     const fits = number !== null && number >= least && number <= most && (!whole || Number.isInteger(number));
     return fits ? number : null;
   };
@@ -61,9 +65,17 @@ export function NumberField({
       />
       {!fits && (
         <span role="alert" className="block text-[0.95rem] text-alarm">
-          {many(least)} to {many(most)}
+          {limits(shown, least, most, unit)}
         </span>
       )}
     </label>
   );
+}
+
+/** What would fit, in the unit in which it was typed. */
+function limits(text: string, least: number, most: number, unit: LengthUnit | undefined): string {
+  const typedIn = unit && readLength(text, unit)?.typedIn;
+  const said = (value: number) =>
+    typedIn && unit ? many(Math.round(inUnit(value, unit, typedIn) * 100) / 100) : many(value);
+  return `${said(least)} to ${said(most)}${typedIn ? ` ${typedIn}` : ''}`;
 }

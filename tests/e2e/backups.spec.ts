@@ -62,7 +62,7 @@ test.describe('backups', () => {
       mimeType: 'application/zip',
       buffer: Buffer.from('no ZIP at all'),
     });
-    await expect(page.getByRole('alert')).toContainText('no ZIP file');
+    await expect(page.getByRole('alert')).toContainText('not a ZIP file');
     await page.getByRole('button', { name: 'Check the records' }).click();
     await expect(page.getByText(/^All is well: 4 canvases/)).toBeVisible({ timeout: 40_000 });
     await row.getByRole('button', { name: /^Delete/ }).click();

@@ -11,12 +11,12 @@ test.describe('bad input', () => {
     await page
       .getByLabel('Or paste the rows here')
       .fill('code;drills;hex\n412;190;\n98;many;\n1204;90;mauvish\n77;5;#fff\n');
-    await expect(page.getByText('Line 3: The number of drills needed is “many”')).toBeVisible();
-    await expect(page.getByText('Line 4: “mauvish” is no colour')).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Save the 2 good lines' })).toBeEnabled();
+    await expect(page.getByText('Row 3: The number of drills needed is “many”')).toBeVisible();
+    await expect(page.getByText('Row 4: “mauvish” is no colour')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save the 2 good rows' })).toBeEnabled();
     const before = await (await request.get(`/api/canvases/${id}/sheet`)).json();
     expect(before.lines.map((line: { code: string }) => line.code)).toEqual(['412', '98', '1204']);
-    await page.getByRole('button', { name: 'Save the 2 good lines' }).click();
+    await page.getByRole('button', { name: 'Save the 2 good rows' }).click();
     await page.waitForURL(/chart\/read$/);
     const after = await (await request.get(`/api/canvases/${id}/sheet`)).json();
     expect(after.lines.map((line: { code: string }) => line.code)).toEqual(['412', '77']);
@@ -27,7 +27,7 @@ test.describe('bad input', () => {
     await page.goto(`/canvas/${id}/checkin/sheet`);
     await page.getByRole('button', { name: 'Read a file' }).click();
     await page.getByLabel('Or paste the rows here').fill('412\t190\n98\t96');
-    await expect(page.getByText('No row holds headings that we know')).toBeVisible();
+    await expect(page.getByText('No row has headings that we know')).toBeVisible();
     await page.getByLabel('Colour code').selectOption('Column 1');
     await page.getByLabel('Drills needed').selectOption('Column 2');
     await expect(page.getByText('286 drills needed')).toBeVisible();
@@ -65,7 +65,7 @@ test.describe('bad input', () => {
       headers: { 'content-type': 'image/png' },
     });
     expect(answer.status()).toBe(422);
-    expect((await answer.json()).detail).toContain('120 × 160 pixels, but the canvas is 24 × 16 cells');
+    expect((await answer.json()).detail).toContain('120 × 160 pixels, but the canvas is 24 × 16 squares');
   });
 
   test('colours of no line are listed with their count, and left bare only when the user says so', async ({
@@ -164,10 +164,17 @@ test('a canvas without a chart is checked in, kitted up and laid by area', async
   await expect(page.getByRole('link', { name: 'Read a chart' })).toBeVisible();
   await page.goto(`/canvas/${id}/sections`);
   await page.getByRole('link', { name: 'Lay this section' }).click();
-  await expect(page.getByText('progress is kept by area')).toBeVisible();
+  await expect(page.getByText('nothing is known of single squares')).toBeVisible();
+  const colours = page.getByRole('region', { name: 'Colours done in this section' });
+  await colours.getByRole('checkbox', { name: /412/ }).check();
+  await expect(colours.getByText('1 of 3 colours done in section 1')).toBeVisible();
+  await expect(colours.getByText('pot 2')).toBeVisible();
   await page.getByRole('button', { name: 'Section laid' }).click();
   await expect(page.getByTestId('saved')).toContainText('Every mark is saved.');
   await page.getByRole('link', { name: 'Progress' }).click();
   // Section 1 of the usual 20 × 20 is 20 × 16 here: 320 of 384.
   await expect(page.getByText('83.33 %').last()).toBeVisible();
+  await expect(
+    page.getByRole('table', { name: 'Done per colour' }).getByRole('row', { name: /412/ }),
+  ).toContainText('83.33 %');
 });

@@ -88,7 +88,7 @@ test('a chart is repaired by brush, area and typed rows, and undone', async ({ p
   // The sheet of the tests says 190, 96 and 90; the chart has 192, 96 and 88.
   await expect(page.getByText('2 colours off')).toBeVisible();
   await expect(page.getByRole('list', { name: 'Colours that are off' })).toContainText(
-    '412: 192 here, 190 on the sheet; perhaps mixed up with 1204',
+    '412: 192 here, 190 in the list; perhaps mixed up with 1204',
   );
   await page.getByRole('button', { name: 'Rectangle' }).click();
   await page.getByRole('list', { name: 'Colour to use' }).getByRole('button', { name: /1204/ }).click();

@@ -48,7 +48,7 @@ test('JPEG and WebP charts with larger cells, made by a browser, are read, shown
   ] as const) {
     const buffer = await drawnByBrowser(page, type, 13, margin);
     await page.getByLabel('Choose a file').setInputFiles({ name, mimeType: type, buffer });
-    await expect(page.getByText('A cell is 13 × 13 pixels large')).toBeVisible();
+    await expect(page.getByText('A square is 13 × 13 pixels large')).toBeVisible();
     await expect(page.getByText('This file is compressed')).toBeVisible();
     // The bare corner was painted white, and white is on no line.
     await expect(page.getByText('Not in the colour list')).toBeVisible();

@@ -30,14 +30,14 @@ test('Lantern Harbour is checked in from its heap by keyboard alone, and every p
     await page.keyboard.press('Enter');
     await expect(field).toHaveValue('');
   }
-  await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 short');
+  await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 with too few drills');
   await expect(page.getByTestId('sentence')).toContainText('1 bag not in the colour list.');
   await expect(page.getByText('1 bag to find')).toBeVisible();
   await page.getByRole('button', { name: 'Only what is missing' }).focus();
   await page.keyboard.press('Enter');
   const wall = page.getByRole('region', { name: 'The heap' });
   await expect(
-    wall.getByRole('button', { name: new RegExp(`${faults.missing.code}.*missing`) }),
+    wall.getByRole('button', { name: new RegExp(`${faults.missing.code}.*No bag yet`) }),
   ).toBeVisible();
   await expect(
     wall.getByRole('button', { name: new RegExp(`${faults.short.code}.*46 missing`) }),
@@ -45,7 +45,7 @@ test('Lantern Harbour is checked in from its heap by keyboard alone, and every p
   await expect(page.getByText(`${faults.stray} may be meant for it`)).toBeVisible();
   // All counted bags are kept.
   await page.reload();
-  await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 short');
+  await expect(page.getByTestId('sentence')).toContainText('1 colour without a bag, 1 with too few drills');
 });
 
 test('a sheet of 90 colours pasted from a spreadsheet checks clean', async ({ page, request }) => {
@@ -62,7 +62,7 @@ test('a sheet of 90 colours pasted from a spreadsheet checks clean', async ({ pa
     .getByLabel('Or paste the rows here')
     .fill(['Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tPackets', ...rows].join('\n'));
   await expect(page.getByText('90 colours')).toBeVisible();
-  await page.getByRole('button', { name: 'Save this sheet' }).click();
+  await page.getByRole('button', { name: 'Save this colour list' }).click();
   await page.getByRole('link', { name: 'Go on without one' }).click();
   await expect(page.getByText('90 bags to find')).toBeVisible();
   await expect(page.getByText('does not quite add up')).toHaveCount(0);
@@ -344,7 +344,7 @@ test.describe('at the heap', () => {
     // Said once it is counted.
     await expect
       .poll(spoken)
-      .toEqual(['1 2 0 4: enough. One bag still to find. Pot 3.', '3717 is not in the colour list.']);
+      .toEqual(['1 2 0 4: Enough. One bag still to find. Pot 3.', '3717 is not in the colour list.']);
   });
 
   test('a sheet that does not add up says so before the first bag', async ({ page, request }) => {

@@ -113,12 +113,12 @@ test.describe('a case', () => {
     await page.getByRole('button', { name: 'Choose' }).click();
     await board.click({ position: { x: box.width * 0.2, y: box.height / 2 } });
     await page.getByText('Have you tried how much goes in?').click();
-    await page.getByLabel('Packets').fill('8');
+    await page.getByLabel('Bags').fill('8');
     await page.getByRole('button', { name: 'It takes 1,600 drills' }).click();
     await expect(board.getByText('1,600')).toBeVisible();
-    await page.getByLabel('Packets').fill('90');
+    await page.getByLabel('Bags').fill('90');
     await page.getByRole('button', { name: 'It takes 18,000 drills' }).click();
-    await expect(page.getByText('So many drills cannot be in there')).toBeVisible();
+    await expect(page.getByText('That many drills do not fit')).toBeVisible();
     await page.getByLabel('Height, mm').fill('abc');
     await expect(page.getByText('3 to 400')).toBeVisible();
     await page.getByRole('button', { name: 'Save this case' }).click();
@@ -262,7 +262,7 @@ test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand'
   await page.getByLabel('Columns').fill('6');
   await page.getByLabel('Left margin, mm').fill('12.5');
   await page.getByRole('button', { name: 'Save this sheet' }).click();
-  const kept = page.getByRole('status').filter({ hasText: 'Kept.' });
+  const kept = page.getByRole('status').filter({ hasText: 'Saved.' });
   await expect(kept).toBeVisible();
   await page.getByText('Does your printer print where it should?').click();
   await page.getByLabel('From the left, mm').fill('20,6');
@@ -367,7 +367,7 @@ test.describe('symbols', () => {
     await page.getByRole('button', { name: 'Cut it out of a picture' }).click();
     const file = page.getByLabel('Picture with the symbol');
     await file.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
-    await expect(page.getByText('notes.png is no picture that can be opened here.')).toBeVisible();
+    await expect(page.getByText('notes.png is not a picture that can be opened here.')).toBeVisible();
     await file.setInputFiles({ name: 'symbol.png', mimeType: 'image/png', buffer: PNG.sync.write(picture) });
     await expect(page.getByRole('button', { name: 'Use it everywhere' })).toBeEnabled();
     await page.getByRole('application', { name: /^The picture/ }).focus();
@@ -415,8 +415,8 @@ test('bad requests about pots, cases, labels and symbols are refused in words', 
   );
   await refused('put', `/api/canvases/${id}/symbols/1`, { path: 'M0 0<script>' }, 'M, L, Z');
   await refused('put', `/api/canvases/${id}/symbols/1`, { path: 'Z' }, 'begins with M');
-  await refused('put', `/api/canvases/${id}/symbols/9`, { path: 'M0 0L1 1Z' }, 'no such line');
-  await refused('post', `/api/canvases/${id}/symbols`, { line: 1, other: 44 }, 'no such line');
+  await refused('put', `/api/canvases/${id}/symbols/9`, { path: 'M0 0L1 1Z' }, 'no such colour');
+  await refused('post', `/api/canvases/${id}/symbols`, { line: 1, other: 44 }, 'no such colour');
   await refused('get', `/api/canvases/${id}/labels.pdf?format=stamps`, null, 'The format is one of');
   await refused('get', `/api/canvases/${id}/labels.svg?page=40`, null, 'no such page');
   await refused('put', '/api/label-sheets/stamps', {}, 'Give the upper margin');

@@ -79,7 +79,7 @@ test('the cloth is inspected, measured and photographed', async ({ page, request
   await page.getByLabel('What is it').selectOption('Air channels under the adhesive');
   await expect(page.getByText('Blades are sharp')).toBeVisible();
   await entry.getByRole('button', { name: /^Delete/ }).click();
-  await expect(page.getByText('Nothing is written down.')).toBeVisible();
+  await expect(page.getByText('Nothing is written down yet.')).toBeVisible();
 });
 
 test('a packing list goes by code, with the sizes in stock', async ({ page, request }) => {
@@ -108,9 +108,9 @@ test('a sheet goes out as a spreadsheet file and comes in again', async ({ page,
   await page
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'kit.xlsx', mimeType: 'application/octet-stream', buffer: file });
-  await expect(page.getByText('376 drills needed, 4 packets')).toBeVisible();
+  await expect(page.getByText('376 drills needed, 4 bags')).toBeVisible();
   const before = await (await request.get(`/api/canvases/${id}/sheet`)).json();
-  await page.getByRole('button', { name: 'Save this sheet' }).click();
+  await page.getByRole('button', { name: 'Save this colour list' }).click();
   await page.waitForURL(/checkin$/);
   expect(await (await request.get(`/api/canvases/${id}/sheet`)).json()).toEqual(before);
   await page.goto(`/canvas/${id}/checkin/sheet`);

@@ -55,7 +55,7 @@ const FILES: [string, string, string, () => Promise<Buffer>, RegExp][] = [
     'image/jpeg',
     'a scan at 300 dots an inch with noise',
     () => picture({ pitch: 29.53, marginPx: 43, noise: 5 }).jpeg({ quality: 88 }).toBuffer(),
-    /A cell is 29\.53 × 29\.5\d pixels large/,
+    /A square is 29\.53 × 29\.5\d pixels large/,
   ],
   [
     'aslant.png',
@@ -72,14 +72,14 @@ const FILES: [string, string, string, () => Promise<Buffer>, RegExp][] = [
     'image/tiff',
     'drawn lines, heavier every ten, as TIFF',
     () => picture({ pitch: 17.7, lines: 0.06, symbols: true }).tiff({ compression: 'lzw' }).toBuffer(),
-    /A cell is 17\.7 × 17\.7 pixels large/,
+    /A square is 17\.7 × 17\.7 pixels large/,
   ],
   [
     'small.gif',
     'image/gif',
     'small cells as GIF',
     () => picture({ pitch: 7, marginPx: 0 }).gif().toBuffer(),
-    /A cell is 7 × 7 pixels large/,
+    /A square is 7 × 7 pixels large/,
   ],
   [
     'grid.xlsx',

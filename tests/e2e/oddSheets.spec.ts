@@ -62,7 +62,7 @@ test('eight odd sheets are read as they are, or say what stands in the way', asy
   await test.step('two columns without headings', async () => {
     await field.fill('412\t190\n98\t96\n1204\t90');
     await expect(page.getByText('376 drills needed')).toBeVisible();
-    await expect(page.getByText('Guessed by what stands in them, so please look')).toBeVisible();
+    await expect(page.getByText('Guessed from what is in them, so please check')).toBeVisible();
   });
   await test.step('no codes and no drills: nothing is saved without a yes', async () => {
     await field.fill('Key\tSymbol\n1\tA\n2\tB');
@@ -88,7 +88,7 @@ test('eight odd sheets are read as they are, or say what stands in the way', asy
     await page.getByLabel('Worksheet').selectOption('Kit');
     await expect(page.getByRole('row', { name: /00101/ })).toBeVisible();
     await expect(page.getByText('#REF! (a fault in the spreads')).toBeVisible();
-    await page.getByRole('button', { name: 'Save the 1 good lines' }).click();
+    await page.getByRole('button', { name: 'Save the 1 good row' }).click();
     await page.waitForURL(/chart\/read$/);
     const { lines } = await (await request.get(`/api/canvases/${id}/sheet`)).json();
     expect(lines).toMatchObject([{ code: '00101', neededDrills: 190 }]);

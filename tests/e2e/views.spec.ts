@@ -29,6 +29,7 @@ const VIEWS = [
   '/storage',
   '/stitches',
   '/backups',
+  '/glossary',
   ...STATIONS.map((station) => `/canvas/${DEMO.kingfisher}/${station}`),
 ];
 
@@ -36,10 +37,11 @@ const SIZES = [
   ['a desk', 1280, 800],
   ['a tablet', 820, 1180],
   ['a phone', 390, 844],
+  ['the smallest screen', 320, 640],
 ] as const;
 
 for (const view of VIEWS) {
-  test(`${view.split('/').slice(3).join('/') || view} has no fault that axe can find, and fits desk, tablet and phone`, async ({
+  test(`${view.split('/').slice(3).join('/') || view} has no fault that axe can find, and fits every screen`, async ({
     page,
   }) => {
     await page.goto(view);

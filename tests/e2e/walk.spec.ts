@@ -24,7 +24,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await expect(page.getByText('3 colours')).toBeVisible();
     await expect(page.getByText('376 drills needed, 4 packets')).toBeVisible();
     await expect(page.getByLabel('Colour code')).toHaveValue('2');
-    await page.getByRole('button', { name: 'Save this sheet' }).click();
+    await page.getByRole('button', { name: 'Save this colour list' }).click();
     await page.waitForURL(/\/chart\/read$/);
   });
 

@@ -68,6 +68,10 @@ describe('the marks of a screen', () => {
     await settled();
     expect(server.got.map(({ body }) => body)).toMatchObject([{ kind: 'lay', runs: [0, 2] }]);
     expect(countLaid(data.laid)).toBe(2);
+    expect(server.got[0]!.body).not.toHaveProperty('before');
+    store.commit('lay', store.preview('lay', [4]), null, true);
+    await settled();
+    expect(server.got.at(-1)!.body).toMatchObject({ runs: [4, 1], before: true });
     // What comes to nothing leaves what was laid before.
     const shown = store.preview('lay', [1, 4]);
     expect(shown).toEqual([4]);

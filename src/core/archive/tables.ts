@@ -179,6 +179,23 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     ],
   },
   {
+    name: 'area_tick',
+    about:
+      'Without a chart: colours that are done in a piece of the canvas; of two rows the later one counts.',
+    key: ['id'],
+    since: 4,
+    columns: [
+      id,
+      happened,
+      ofLine,
+      column('x', 'integer', 'First column of the piece, from 0'),
+      column('y', 'integer', 'First row of the piece, from 0'),
+      column('width', 'integer', 'Columns'),
+      column('height', 'integer', 'Rows'),
+      column('done', 'boolean', 'Whether the colour is done there'),
+    ],
+  },
+  {
     name: 'bag_entry',
     about: 'The ledger of bags counted and undone.',
     key: ['id'],

@@ -1,20 +1,12 @@
 import { type Bitmap, isLaid, setLaid } from '../cells/bitmap';
 import type { CellRuns } from '../cells/cellRuns';
+import type { MarkGround } from '../cells/markGround';
 
 export type MarkKind = 'lay' | 'lift';
 
 /** Undoing a laying is a lifting, and the other way round. */
 export function inverseOf(kind: MarkKind): MarkKind {
   return kind === 'lay' ? 'lift' : 'lay';
-}
-
-/** Cells of a canvas, or a stretch of it. */
-export interface MarkGround {
-  /** Legend line of each cell, 0 where no drill goes; null where nothing is known of colours and every cell wants one. */
-  lines: Uint16Array | null;
-  laid: Bitmap;
-  /** Index on the canvas of the first of these cells. */
-  first?: number;
 }
 
 /**

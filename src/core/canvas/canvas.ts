@@ -1,3 +1,5 @@
+import { readLength, readWhole } from '../words/numbers';
+
 /** How the drills of a kit are cut. */
 export type Shape = 'square' | 'round';
 
@@ -78,6 +80,22 @@ function trimmed(value: number, digits: number): string {
 
 /** Units in which people give the size of a canvas. */
 export type SizeUnit = 'cells' | 'cm' | 'in';
+
+/**
+ * Squares that a typed side of a canvas has: in the unit that was chosen, or in the one that is typed behind the number.
+ * @returns null where the text is no length
+ * @example squaresTyped('12 in', 'cm', 2.5) // 122
+ */
+export function squaresTyped(text: string, unit: SizeUnit, pitchMm: number): number | null {
+  const whole = unit === 'cells' ? readWhole(text) : null;
+  if (whole !== null) return whole;
+  const typed = readLength(text, unit === 'cells' ? 'mm' : unit);
+  if (typed === null) return null;
+  // Squares are whole: a bare number that is none is no length in millimetres either.
+  if (unit === 'cells')
+    return /[a-z"″]/i.test(text) ? cellsFromLength(typed.length / 10, 'cm', pitchMm) : null;
+  return cellsFromLength(typed.length, unit, pitchMm);
+}
 
 /**
  * Cells that fill a length: centimetres × 4 at 2.5 mm. Rounded to whole cells.

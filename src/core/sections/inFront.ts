@@ -1,6 +1,6 @@
-import type { MarkGround } from '../bench/marking';
 import { isLaid } from '../cells/bitmap';
 import type { CellRect } from '../cells/chart';
+import type { MarkGround } from '../cells/markGround';
 import { many } from '../words/numbers';
 
 /** What a canvas was left at: the section that was in front, and the colour in it. */

@@ -185,3 +185,27 @@ export function touchingPairs(
     ),
   );
 }
+
+/**
+ * The slot that an arrow key leads to: the nearest one that lies that way, on the same level before others.
+ * @param way step across and down, one of them 0
+ * @returns null at the edge
+ */
+export function slotBeside(
+  slots: readonly Slot[],
+  from: Slot,
+  [across, down]: readonly [number, number],
+): Slot | null {
+  const middle = ({ x, y, width, height }: Slot) => ({ x: x + width / 2, y: y + height / 2 });
+  const here = middle(from);
+  let best: { slot: Slot; far: number } | null = null;
+  for (const slot of slots) {
+    const { x, y } = middle(slot);
+    const along = (x - here.x) * across + (y - here.y) * down;
+    const aside = Math.abs((x - here.x) * down) + Math.abs((y - here.y) * across);
+    if (slot.id === from.id || along <= 0) continue;
+    const far = along + 3 * aside;
+    if (best === null || far < best.far) best = { slot, far };
+  }
+  return best?.slot ?? null;
+}

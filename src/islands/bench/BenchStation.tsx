@@ -34,6 +34,7 @@ import { UndoButtons } from '../writing/UndoButtons';
 import { useOutbox, useWrite } from '../writing/useWrite';
 import { RanOutSlip } from './RanOutSlip';
 import { SittingTimer } from './SittingTimer';
+import { TickList } from './TickList';
 import { useMarks } from './useMarks';
 
 /** A large act (ms) is not repeated by a second click or a key that is held down. */
@@ -326,7 +327,10 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
               <h2 ref={heading} tabIndex={-1}>
                 Section {number}
               </h2>
-              <p>Without a chart, progress is kept by area: mark a whole section when it is done.</p>
+              <p>
+                There is no chart, so nothing is known of single squares: tick each colour when it is done
+                here, and the section when all of it is.
+              </p>
             </>
           )}
           <p className="mt-2" aria-live="polite" data-testid="left-here">
@@ -433,6 +437,9 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
               beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
             />
           </div>
+        )}
+        {!hasChart && legend.length > 0 && (
+          <TickList canvasId={canvas.id} section={number} pots={pots} shape={canvas.shape} />
         )}
         <SittingTimer running={running} onStart={start} onStop={stop} />
         <p className="text-faded" data-testid="laid-in-all">

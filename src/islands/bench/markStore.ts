@@ -21,7 +21,7 @@ export interface MarkState {
 }
 
 /** So many runs go into one mark (the server takes no more). */
-export const MOST_RUNS = 50_000;
+const MOST_RUNS = 50_000;
 
 type Waits = Pick<Outbox, 'put' | 'subscribe' | 'onAnswer' | 'waitingFor' | 'current'>;
 

@@ -1,10 +1,11 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { type FieldError, type UseFormRegisterReturn, useForm } from 'react-hook-form';
-import { cellsFromLength, type SizeUnit, sizeInWords } from '../../core/canvas/canvas';
+import { type SizeUnit, sizeInWords, squaresTyped } from '../../core/canvas/canvas';
 import { many } from '../../core/words/numbers';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import { Notice } from '../../ui/Notice';
+import { asNumber } from '../../ui/typedNumber';
 import { useWrite } from '../writing/useWrite';
 
 /** The slip that starts a canvas: title, shape, pitch, size. The sheet comes next. */
@@ -32,8 +33,7 @@ export function NewCanvas() {
     setSize(next);
     setUnit(nextUnit);
     for (const side of ['width', 'height'] as const) {
-      const text = next[side].trim().replace(',', '.');
-      const cells = text === '' ? Number.NaN : cellsFromLength(Number(text), nextUnit, pitchMm || 2.5);
+      const cells = squaresTyped(next[side], nextUnit, pitchMm || 2.5) ?? Number.NaN;
       form.setValue(side, cells, { shouldValidate: form.formState.isSubmitted });
     }
   };
@@ -93,7 +93,7 @@ export function NewCanvas() {
         <Field
           label="Pitch, mm"
           error={errors.pitchMm}
-          register={form.register('pitchMm', { onChange: () => measure(size, unit) })}
+          register={form.register('pitchMm', { ...asNumber('mm'), onChange: () => measure(size, unit) })}
           numeric
         />
       </div>
@@ -104,11 +104,16 @@ export function NewCanvas() {
         </p>
       )}
       <div className="grid gap-4 sm:grid-cols-2">
-        <Field label="Panels side by side" error={errors.panels} register={form.register('panels')} numeric />
+        <Field
+          label="Panels side by side"
+          error={errors.panels}
+          register={form.register('panels', asNumber('whole'))}
+          numeric
+        />
         <Field
           label="Drills in an ordinary bag"
           error={errors.packetDrills}
-          register={form.register('packetDrills')}
+          register={form.register('packetDrills', asNumber('whole'))}
           numeric
         />
       </div>

@@ -6,6 +6,7 @@ import type { KindView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
+import { TermWord } from '../../ui/TermWord';
 import { useAnswer } from '../writing/useAnswer';
 import { ChartNav } from './ChartNav';
 
@@ -35,7 +36,9 @@ function Kind({ entry, legend, view }: { entry: ShelfEntry; legend: LegendLine[]
           <dt className="big-number text-right">{percent(view.blocks)}</dt>
           <dd>in areas of 25 drills or more</dd>
           <dt className="big-number text-right">{percent(view.confetti)}</dt>
-          <dd>confetti: no drill of the same colour beside it</dd>
+          <dd>
+            <TermWord term="confetti">confetti</TermWord>: no drill of the same colour beside it
+          </dd>
         </dl>
         <section className="bg-paper p-4">
           <h2>Runs along the rows</h2>

@@ -1,12 +1,13 @@
 import { Printer, Tag } from 'lucide-react';
 import { useState } from 'react';
 import { equalCuts, type PanelPlan } from '../../core/chart/panels';
-import { counted, many, readNumber } from '../../core/words/numbers';
+import { counted, many } from '../../core/words/numbers';
 import type { PanelsView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
+import { type NumberKind, typedNumber } from '../../ui/typedNumber';
 import { useWrite } from '../writing/useWrite';
 import { ChartNav } from './ChartNav';
 import { PanelDrawing } from './PanelDrawing';
@@ -120,7 +121,7 @@ function PlanForm({
   const [margin, setMargin] = useState(String(plan.marginMm));
   const [reachWidth, setReachWidth] = useState(String(plan.reachWidthCm ?? ''));
   const [reachHeight, setReachHeight] = useState(String(plan.reachHeightCm ?? ''));
-  const number = (text: string) => (text.trim() === '' ? null : readNumber(text));
+  const number = (text: string, kind: NumberKind) => (text.trim() === '' ? null : typedNumber(text, kind));
   const typed = (
     words: string,
     value: string,
@@ -158,10 +159,10 @@ function PlanForm({
         void onKeep({
           columnCuts: numbersIn(columns),
           rowCuts: numbersIn(rows),
-          overlap: number(overlap) ?? 0,
-          marginMm: number(margin) ?? 0,
-          reachWidthCm: number(reachWidth),
-          reachHeightCm: number(reachHeight),
+          overlap: number(overlap, 'whole') ?? 0,
+          marginMm: number(margin, 'mm') ?? 0,
+          reachWidthCm: number(reachWidth, 'cm'),
+          reachHeightCm: number(reachHeight, 'cm'),
         });
       }}
     >

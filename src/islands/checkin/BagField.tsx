@@ -114,7 +114,10 @@ export function BagField({
             setFault(null);
           }}
           onKeyDown={(event) => {
-            const next = event.altKey ? sizes[Number(event.key) - 1] : undefined;
+            // By the key's place: with Alt some keyboards make other signs.
+            const next = event.altKey
+              ? sizes[Number(/^(?:Digit|Numpad)(\d)$/.exec(event.code)?.[1]) - 1]
+              : undefined;
             if (next !== undefined) {
               event.preventDefault();
               setSize(next);

@@ -48,11 +48,11 @@ export function BagWall({
               type="button"
               ref={isLit ? litBag : null}
               onClick={() => onPick(line)}
-              className={`block w-full text-left ${isLit ? 'outline-[5px] outline-lamp' : ''}`}
+              className={`block w-full text-left ${isLit ? 'outline-4 outline-accent' : ''}`}
               aria-current={isLit || undefined}
               title={line.name}
             >
-              <Bag line={line} supply={ofLine(supply, line.line)!} />
+              <Bag line={line} supply={ofLine(supply, line.line)!} last={isLit} />
             </button>
           </li>
         );
@@ -62,7 +62,7 @@ export function BagWall({
 }
 
 /** A bag as it lies there: zip and code above, the drills as far as they fill it, the verdict below. */
-function Bag({ line, supply }: { line: LegendLine; supply: LineSupply }) {
+function Bag({ line, supply, last }: { line: LegendLine; supply: LineSupply; last: boolean }) {
   const hex = line.hex ?? UNKNOWN_COLOUR;
   const empty = supply.suppliedDrills === 0;
   const share = shareHere(supply);
@@ -70,7 +70,15 @@ function Bag({ line, supply }: { line: LegendLine; supply: LineSupply }) {
   return (
     <span className={`block border-[1.5px] bg-paper ${empty ? 'border-dashed border-edge' : 'border-edge'}`}>
       <span className="number flex items-center justify-between border-b-[3px] border-double border-edge px-1.5 leading-[1.6rem]">
-        <span className="font-semibold">{line.code}</span>
+        <span className="min-w-0 truncate font-semibold">
+          {last && (
+            <>
+              <span aria-hidden>▸ </span>
+              <span className="sr-only">counted last: </span>
+            </>
+          )}
+          {line.code}
+        </span>
         <span className="text-[0.95rem] text-faded">
           {supply.bags}/{supply.expectedBags}
         </span>

@@ -6,10 +6,15 @@ const PLACES = [
   ['/request', 'Missing drills'],
   ['/inspection', 'Inspection'],
   ['/facts', 'Title and size'],
-  ['/packing', 'Packing list'],
 ] as const;
 
 /** The corners of the check-in station. */
-export function CheckinNav({ canvasId, here }: { canvasId: string; here: (typeof PLACES)[number][0] }) {
+export function CheckinNav({
+  canvasId,
+  here,
+}: {
+  canvasId: string;
+  here: (typeof PLACES)[number][0] | '/packing';
+}) {
   return <StationNav label="Check-in" base={`/canvas/${canvasId}/checkin`} places={PLACES} here={here} />;
 }

@@ -197,7 +197,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
               onClick={save}
             >
               {reading.faults.length > 0
-                ? `Save the ${reading.lines.length} good rows`
+                ? `Save the ${counted(reading.lines.length, 'good row')}`
                 : 'Save this colour list'}
             </button>
           </div>

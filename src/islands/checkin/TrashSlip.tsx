@@ -6,6 +6,7 @@ import { many } from '../../core/words/numbers';
 import type { CheckinView, TrashRecordView } from '../../server/checkin/contract';
 import { trashSchema } from '../../server/checkin/contract';
 import { NumberField } from '../../ui/NumberField';
+import { asNumber } from '../../ui/typedNumber';
 
 /** Bad drills to be recorded, or what is said anew of a record. */
 export interface TrashWish {
@@ -49,11 +50,19 @@ export function TrashSlip({
         <div className="flex items-end gap-2">
           <label className="block">
             <span className="text-[0.95rem]">Thrown out</span>
-            <input className="field number" inputMode="numeric" {...form.register('thrown')} />
+            <input
+              className="field number"
+              inputMode="numeric"
+              {...form.register('thrown', asNumber('whole'))}
+            />
           </label>
           <label className="block">
             <span className="text-[0.95rem]">of drills</span>
-            <input className="field number" inputMode="numeric" {...form.register('handled')} />
+            <input
+              className="field number"
+              inputMode="numeric"
+              {...form.register('handled', asNumber('whole'))}
+            />
           </label>
           <button type="submit" className="button">
             Record

@@ -7,6 +7,7 @@ import type { ChangeReport } from '../../core/corrections/facts';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
+import { asNumber } from '../../ui/typedNumber';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { inWords, sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
@@ -14,11 +15,11 @@ import { CorrectionHistory } from './CorrectionHistory';
 
 const FIELDS = [
   ['title', 'Title', 'text'],
-  ['width', 'Width, squares', 'number'],
-  ['height', 'Height, squares', 'number'],
-  ['pitchMm', 'Pitch, mm', 'number'],
-  ['packetDrills', 'Drills in an ordinary bag', 'number'],
-  ['panels', 'Panels side by side', 'number'],
+  ['width', 'Width, squares', 'whole'],
+  ['height', 'Height, squares', 'whole'],
+  ['pitchMm', 'Pitch, mm', 'mm'],
+  ['packetDrills', 'Drills in an ordinary bag', 'whole'],
+  ['panels', 'Panels side by side', 'whole'],
 ] as const;
 
 /** The facts of a canvas, open to be corrected; what a correction costs is said before it is saved. */
@@ -65,12 +66,11 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
               <label key={name} className={`block ${name === 'title' ? 'sm:col-span-2' : ''}`}>
                 <span className="mb-1 block font-semibold">{words}</span>
                 <input
-                  className={`field ${kind === 'number' ? 'number' : ''} ${errors[name] ? 'field-fault' : ''}`}
-                  inputMode={kind === 'number' ? 'decimal' : 'text'}
+                  className={`field ${kind === 'text' ? '' : 'number'} ${errors[name] ? 'field-fault' : ''}`}
+                  inputMode={kind === 'text' ? 'text' : 'decimal'}
                   aria-invalid={errors[name] !== undefined}
                   {...form.register(name, {
-                    setValueAs: (value: unknown) =>
-                      kind === 'number' ? Number(String(value).replace(',', '.')) : value,
+                    ...(kind === 'text' ? {} : asNumber(kind)),
                   })}
                 />
                 {errors[name] && (
@@ -125,6 +125,12 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
               ))}
             </ul>
           )}
+          <p>
+            For those who pack kits:{' '}
+            <a className="underline" href={`/canvas/${canvas.id}/checkin/packing`}>
+              packing list
+            </a>
+          </p>
           <CorrectionHistory canvasId={canvas.id} onChanged={reload} />
         </section>
       </div>

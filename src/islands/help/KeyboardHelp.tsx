@@ -21,6 +21,12 @@ export function KeyboardHelp() {
         <span className="max-md:sr-only">Keys</span>
       </button>
       <Dialog title="Keys" width={44} handle={dialog}>
+        <p className="mb-3">
+          <a className="underline" href="/glossary">
+            Words of the trade
+          </a>{' '}
+          explains pots, runs, confetti and the like.
+        </p>
         <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
           {KEYS.map(({ place, keys }) => (
             <section key={place}>

@@ -9,6 +9,7 @@ import { counted } from '../../core/words/numbers';
 import { type InspectionView, inspectionSchema } from '../../server/inspection/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
+import { asNumber } from '../../ui/typedNumber';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { sendFile, sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
@@ -94,7 +95,8 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
                     className={`field number ${errors[side] ? 'field-fault' : ''}`}
                     inputMode="decimal"
                     {...form.register(side, {
-                      setValueAs: (text: string | null) => (text === '' ? null : text),
+                      setValueAs: (text: string | null) =>
+                        text === '' || text === null ? null : asNumber('cm').setValueAs(text),
                     })}
                   />
                   {errors[side] && (

@@ -4,6 +4,7 @@ import { ofLine } from '../../core/canvas/legend';
 import { many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Colour } from '../../ui/Chip';
+import { TermWord } from '../../ui/TermWord';
 
 /** What stands beside the case: colours that stay in their bags and why, overflow bags, and when pots run empty. */
 export function Beside({ view, legend, shape }: { view: KitupView; legend: LegendLine[]; shape: Shape }) {
@@ -30,7 +31,9 @@ export function Beside({ view, legend, shape }: { view: KitupView; legend: Legen
       )}
       {overflow.length > 0 && (
         <section className="bg-paper p-4" aria-label="Overflow bags">
-          <h2 className="mb-1">Overflow bags</h2>
+          <h2 className="mb-1">
+            <TermWord term="overflow bag">Overflow bags</TermWord>
+          </h2>
           {rows(overflow)}
         </section>
       )}

@@ -1,11 +1,13 @@
-import { Lock } from 'lucide-react';
+import { Check, Lock } from 'lucide-react';
+import { type KeyboardEvent, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
 import { shortPlace } from '../../core/codes/places';
-import type { Storage, Tray } from '../../core/storage/storage';
+import { type Storage, slotBeside, type Tray } from '../../core/storage/storage';
 import { counted } from '../../core/words/numbers';
 import type { SlotView } from '../../server/kitup/contract';
+import { arrowStep } from '../../ui/arrowKeys';
 import { Chip } from '../../ui/Chip';
 
 interface CaseProps {
@@ -36,9 +38,23 @@ export function CaseDrawing(props: CaseProps) {
 function TrayDrawing({ tray, slots, ...props }: CaseProps & { tray: Tray }) {
   const ratio = (tray.columns * tray.unitWidthMm) / (tray.rows * tray.unitDepthMm);
   const drawn = new Map(tray.slots.map((slot) => [slot.id, slot]));
+  // One stop for the Tab key: the lit pot, else the one that had the focus last; arrow keys go on from there.
+  const [stop, setStop] = useState<string | null>(null);
+  const lit = slots.find((view) => props.lit !== null && view.line === props.lit);
+  const stopAt = stop ?? lit?.slot ?? slots[0]?.slot;
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    const way = arrowStep(event.key);
+    const from = way && drawn.get(stopAt ?? '');
+    const next = from && slotBeside(tray.slots, from, way);
+    if (!next) return;
+    event.preventDefault();
+    setStop(next.id);
+    event.currentTarget.querySelector<HTMLElement>(`[data-slot="${next.id}"]`)?.focus();
+  };
   return (
     <div className="overflow-x-auto">
       <ol
+        onKeyDown={onKeyDown}
         className="grid border-[8px] border-edge bg-cloth p-1"
         style={{
           gridTemplateColumns: `repeat(${tray.columns}, minmax(0, 1fr))`,
@@ -59,7 +75,13 @@ function TrayDrawing({ tray, slots, ...props }: CaseProps & { tray: Tray }) {
                 gridRow: `${slot.y + 1} / span ${slot.height}`,
               }}
             >
-              <SlotDrawing {...props} view={view} round={slot.form === 'round'} />
+              <SlotDrawing
+                {...props}
+                view={view}
+                round={slot.form === 'round'}
+                isStop={view.slot === stopAt}
+                onFocus={() => setStop(view.slot)}
+              />
             </li>
           );
         })}
@@ -77,7 +99,14 @@ function SlotDrawing({
   filled,
   lit,
   onChoose,
-}: Omit<CaseProps, 'storage' | 'slots'> & { view: SlotView; round: boolean }) {
+  isStop,
+  onFocus,
+}: Omit<CaseProps, 'storage' | 'slots'> & {
+  view: SlotView;
+  round: boolean;
+  isStop: boolean;
+  onFocus: () => void;
+}) {
   const line = view.line === null ? undefined : ofLine(legend, view.line);
   const isLit = lit !== null && view.line === lit;
   const level = Math.min(1, view.drills / Math.max(1, view.capacity));
@@ -95,7 +124,7 @@ function SlotDrawing({
       {line && !isLit && (
         <span
           aria-hidden
-          className={`absolute inset-x-0 bottom-0 ${isFilled ? 'bg-wash' : 'bg-bench'}`}
+          className={`absolute inset-x-0 bottom-0 border-t-2 border-edge ${isFilled ? 'bg-wash' : 'bg-bench'}`}
           style={{ height: `${level * 100}%` }}
         />
       )}
@@ -112,6 +141,9 @@ function SlotDrawing({
           >
             {line.code}
           </span>
+          {isFilled && (
+            <Check size={16} strokeWidth={3.5} aria-hidden className="absolute top-0.5 left-0.5" />
+          )}
           {view.locked && <Lock size={14} aria-hidden className="absolute top-0.5 right-0.5" />}
         </>
       ) : (
@@ -132,7 +164,16 @@ function SlotDrawing({
     );
   }
   return (
-    <button type="button" aria-label={words} title={words} className={look} onClick={() => onChoose(view)}>
+    <button
+      type="button"
+      data-slot={view.slot}
+      tabIndex={isStop ? 0 : -1}
+      aria-label={words}
+      title={words}
+      className={look}
+      onFocus={onFocus}
+      onClick={() => onChoose(view)}
+    >
       {inside}
     </button>
   );

@@ -3,7 +3,7 @@ import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { placeInWords, placesInWords } from '../../core/codes/places';
 import { nextToPutAway } from '../../core/kitup/walk';
-import { counted, many } from '../../core/words/numbers';
+import { counted, many, readWhole } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 import { NumberField } from '../../ui/NumberField';
@@ -64,7 +64,7 @@ export function PutAway({
       className="slip flex flex-col gap-2.5"
       onSubmit={(event) => {
         event.preventDefault();
-        void put(Number(leftover));
+        void put(readWhole(leftover) ?? 0);
       }}
     >
       <p className="big-number !text-[3rem]">{placeInWords(placesInWords(view.places[next.line] ?? []))}</p>
@@ -85,7 +85,7 @@ export function PutAway({
         />
       </label>
       <p className="text-faded">By the bags and the drills thrown out about {many(known)} should be left.</p>
-      <button type="submit" className="button button-main" disabled={busy || !/^\d+$/.test(leftover.trim())}>
+      <button type="submit" className="button button-main" disabled={busy || readWhole(leftover) === null}>
         Into the stash, next pot
       </button>
       <button type="button" className="button" disabled={busy} onClick={() => void put(0)}>

@@ -3,6 +3,7 @@ import { useForm } from 'react-hook-form';
 import type { LabelSheet } from '../../core/labels/sheet';
 import { PAPER_NAMES, PAPERS } from '../../core/print/paper';
 import { labelSheetSchema } from '../../server/labels/contract';
+import { asNumber } from '../../ui/typedNumber';
 
 const SIZES = [
   ['columns', 'Columns'],
@@ -53,7 +54,7 @@ export function LabelSheetForm({
               <input
                 className={`field number ${errors[name] ? 'field-fault' : ''}`}
                 inputMode="decimal"
-                {...form.register(name)}
+                {...form.register(name, asNumber(words.endsWith(', mm') ? 'mm' : 'whole'))}
               />
             </label>
           ))}

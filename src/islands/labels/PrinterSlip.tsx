@@ -7,7 +7,7 @@ export function PrinterSlip({ sheet, onKeep }: { sheet: LabelSheet; onKeep: (she
   const [across, setAcross] = useState(TEST_CROSS_MM + sheet.printerOffXMm);
   const [down, setDown] = useState(TEST_CROSS_MM + sheet.printerOffYMm);
   const field = (words: string, value: number, change: (mm: number) => void) => (
-    <NumberField words={words} value={value} least={0} most={40} onChange={change} />
+    <NumberField words={words} value={value} unit="mm" least={0} most={40} onChange={change} />
   );
   return (
     <details className="slip">

@@ -14,6 +14,7 @@ import { coverLayer } from '../../ui/cloth/layers';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
+import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { NoChart } from '../chart/NoChart';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
@@ -147,9 +148,14 @@ function Runs({
             <div aria-live="polite">
               <p className="big-number">{many(view.placements.planned)}</p>
               <p>
-                {view.placements.oneByOne === 0
-                  ? 'Everything in this section is laid.'
-                  : `placements with these tips, against ${many(view.placements.oneByOne)} one by one`}
+                {view.placements.oneByOne === 0 ? (
+                  'Everything in this section is laid.'
+                ) : (
+                  <>
+                    <TermWord term="placement">placements</TermWord> with these tips, against{' '}
+                    {many(view.placements.oneByOne)} one by one
+                  </>
+                )}
               </p>
             </div>
             <TipChoice tips={view.tips} onChange={changeTips} />
@@ -197,7 +203,9 @@ function other(plan: ColourPlan) {
 function TipChoice({ tips, onChange }: { tips: number[]; onChange: (tips: number[]) => void }) {
   return (
     <fieldset>
-      <legend className="mb-1 font-semibold">Your tips, by drills they take</legend>
+      <legend className="mb-1 font-semibold">
+        Your <TermWord term="bar tip">tips</TermWord>, by the drills they take
+      </legend>
       <div className="flex flex-wrap gap-1.5">
         {KNOWN_TIPS.map((tip) => {
           const own = tips.includes(tip);

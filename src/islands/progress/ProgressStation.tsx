@@ -5,7 +5,7 @@ import { many } from '../../core/words/numbers';
 import type { ProgressView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
-import { DataTable } from '../../ui/DataTable';
+import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { useAnswer } from '../writing/useAnswer';
@@ -67,6 +67,9 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
         <Sittings canvasId={canvas.id} first={view.sittings} />
       </section>
       {view.colours && <ColoursLeft colours={view.colours} legend={legend} shape={canvas.shape} />}
+      {view.ticked && view.ticked.length > 0 && (
+        <ColoursTicked ticked={view.ticked} legend={legend} shape={canvas.shape} />
+      )}
     </div>
   );
 }
@@ -78,6 +81,15 @@ function Figure({ name, value }: { name: string; value: string }) {
       <dd className="big-number">{value}</dd>
     </div>
   );
+}
+
+function colourColumn(legend: LegendLine[], shape: 'square' | 'round'): TableColumn<{ line: number }> {
+  return {
+    key: 'colour',
+    header: 'Colour',
+    value: (row) => ofLine(legend, row.line)!.code,
+    show: (row) => <Colour line={ofLine(legend, row.line)!} shape={shape} size={32} />,
+  };
 }
 
 function ColoursLeft({
@@ -99,12 +111,7 @@ function ColoursLeft({
           rows={byLeft}
           rowKey={(row) => String(row.line)}
           columns={[
-            {
-              key: 'colour',
-              header: 'Colour',
-              value: (row) => ofLine(legend, row.line)!.code,
-              show: (row) => <Colour line={ofLine(legend, row.line)!} shape={shape} size={32} />,
-            },
+            colourColumn(legend, shape),
             {
               key: 'left',
               header: 'Left',
@@ -118,6 +125,41 @@ function ColoursLeft({
               numeric: true,
               value: (row) => row.drills,
               show: (row) => many(row.drills),
+            },
+          ]}
+        />
+      </ScrollRegion>
+    </section>
+  );
+}
+
+/** Without a chart: how far each colour is, by what was ticked at the bench. */
+function ColoursTicked({
+  ticked,
+  legend,
+  shape,
+}: {
+  ticked: NonNullable<ProgressView['ticked']>;
+  legend: LegendLine[];
+  shape: 'square' | 'round';
+}) {
+  return (
+    <section>
+      <h2>Done per colour</h2>
+      <p className="text-faded">By the sections in which a colour is ticked at the bench.</p>
+      <ScrollRegion label="Done per colour" className="max-h-[36rem]">
+        <DataTable
+          caption="Done per colour"
+          rows={ticked}
+          rowKey={(row) => String(row.line)}
+          columns={[
+            colourColumn(legend, shape),
+            {
+              key: 'percent',
+              header: 'Done',
+              numeric: true,
+              value: (row) => row.percent,
+              show: (row) => `${row.percent.toFixed(2)} %`,
             },
           ]}
         />

@@ -5,6 +5,7 @@ import type { SittingRecord } from '../../server/progress/contract';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
+import { TermWord } from '../../ui/TermWord';
 import { useWrite } from '../writing/useWrite';
 
 const began = (startedAt: string) =>
@@ -36,7 +37,9 @@ export function Sittings({ canvasId, first }: { canvasId: string; first: Sitting
   };
   return (
     <section className="mt-5">
-      <h2>Sittings</h2>
+      <h2>
+        <TermWord term="sitting">Sittings</TermWord>
+      </h2>
       {fault && <Notice kind="fault">{fault}</Notice>}
       {own && (
         <SittingForm

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { counted, many } from '../../core/words/numbers';
-import { Chip, ColourName } from '../../ui/Chip';
+import { ColourTicks } from '../../ui/ColourTicks';
 import { ToggleButton } from '../../ui/ToggleButton';
 
 /** What was laid before the canvas came here: whole sections, or colours over all of it. */
@@ -87,23 +87,13 @@ export function LaidBefore({
       {colours.length > 0 && (
         <section aria-label="Whole colours" className="flex min-h-72 grow flex-col gap-2">
           <h2>Or whole colours, all over the canvas</h2>
-          <ul className="min-h-0 grow overflow-y-auto border border-line bg-paper">
-            {colours.map(({ line, left }) => (
-              <li key={line.line} className="border-b border-line">
-                <label className="flex min-h-12 items-center gap-3 px-2.5 py-1">
-                  <input
-                    type="checkbox"
-                    className="size-5 shrink-0 accent-accent"
-                    checked={ticked.has(line.line)}
-                    onChange={(event) => tick(line.line, event.target.checked)}
-                  />
-                  <Chip line={line} shape={shape} />
-                  <ColourName line={line} />
-                  <span className="number ml-auto shrink-0">{many(left)} left</span>
-                </label>
-              </li>
-            ))}
-          </ul>
+          <ColourTicks
+            lines={colours.map(({ line }) => line)}
+            shape={shape}
+            isTicked={({ line }) => ticked.has(line)}
+            onTick={({ line }, on) => tick(line, on)}
+            beside={(line) => `${many(colours.find((each) => each.line === line)?.left ?? 0)} left`}
+          />
           <button
             type="button"
             className="button"

@@ -20,6 +20,7 @@ import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { asNumber } from '../../ui/typedNumber';
 import { useMarks } from '../bench/useMarks';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -285,14 +286,14 @@ function BlockForm({
             className="field number !w-20"
             inputMode="numeric"
             aria-label="Width in squares"
-            {...form.register('columns')}
+            {...form.register('columns', asNumber('whole'))}
           />
           ×
           <input
             className="field number !w-20"
             inputMode="numeric"
             aria-label="Height in squares"
-            {...form.register('rows')}
+            {...form.register('rows', asNumber('whole'))}
           />
           <button type="submit" className="button grow" disabled={form.formState.isSubmitting}>
             Cut

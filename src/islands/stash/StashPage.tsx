@@ -5,11 +5,13 @@ import { compareCodes } from '../../core/codes/codes';
 import { FINISHES } from '../../core/colour/finish';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import type { StashItem } from '../../core/stash/cover';
+import { isIn } from '../../core/words/isIn';
 import { counted, many } from '../../core/words/numbers';
 import type { StashView } from '../../server/stash/contract';
 import { stashCorrectionSchema, stashItemSchema } from '../../server/stash/contract';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
+import { asNumber } from '../../ui/typedNumber';
 import { Deleted } from '../shelf/Deleted';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useView } from '../writing/useView';
@@ -57,13 +59,14 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
   };
   const step = (what: { undoes: string } | { redoes: string }) =>
     void enter<StashView>('/api/stash/undo', what, setView);
+  const [looked, setLooked] = useState('');
   const field = (name: 'code' | 'name' | 'drills', words: string) => (
     <label className="block">
       <span className="mb-1.5 block font-semibold">{words}</span>
       <input
         className={`field ${name === 'name' ? '' : 'number'} ${errors[name] ? 'field-fault' : ''}`}
         inputMode={name === 'drills' ? 'numeric' : 'text'}
-        {...form.register(name)}
+        {...form.register(name, name === 'drills' ? asNumber('whole') : {})}
       />
       {errors[name] && (
         <span role="alert" className="font-medium text-alarm">
@@ -72,7 +75,10 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
       )}
     </label>
   );
-  const there = view.items.filter((item) => item.drills > 0).sort((a, b) => compareCodes(a.code, b.code));
+  const kept = view.items.filter((item) => item.drills > 0);
+  const there = kept
+    .filter(({ code, name, finish }) => isIn(`${code} ${name} ${finish}`, looked))
+    .sort((a, b) => compareCodes(a.code, b.code));
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[22rem_1fr]">
       <form onSubmit={add} noValidate className="slip flex flex-col gap-3">
@@ -142,7 +148,20 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
         />
       </form>
       <section className="min-w-0">
-        {there.length === 0 ? (
+        {kept.length > 12 && (
+          <label className="mb-3 block max-w-sm">
+            <span className="mb-1 block font-semibold">Find in the stash</span>
+            <input
+              className="field"
+              type="search"
+              value={looked}
+              placeholder="code, name or finish"
+              onChange={(event) => setLooked(event.target.value)}
+            />
+          </label>
+        )}
+        {kept.length > 0 && there.length === 0 && <p>Nothing in the stash is called “{looked}”.</p>}
+        {kept.length === 0 ? (
           <p className="slip max-w-xl">
             The stash is empty. What is left over from a finished kit goes in here, and makes up for what is
             missing from the next kit.

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { type Shape, sizeInWords } from '../../core/canvas/canvas';
-import { counted, many, readNumber } from '../../core/words/numbers';
+import { counted, many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import type { StitchView } from '../../server/stitches/contract';
 import { FilePicker } from '../../ui/FilePicker';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
+import { typedNumber } from '../../ui/typedNumber';
 import { sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { ThreadTable } from './ThreadTable';
@@ -35,7 +36,7 @@ export function StitchesPage() {
   const [view, setView] = useState<StitchView | null>(null);
   const { busy, fault, act, write } = useWrite();
   const [id] = useState(() => crypto.randomUUID());
-  const pitchMm = readNumber(pitch) ?? Number.NaN;
+  const pitchMm = typedNumber(pitch, 'mm') ?? Number.NaN;
 
   const body = (from: typeof files, own: typeof chosen) => ({
     grid: from.grid?.text ?? '',

@@ -31,6 +31,7 @@ export function TrayMeasures({
         <NumberField
           key={name}
           words={words}
+          {...(words.endsWith(', mm') ? { unit: 'mm' as const } : {})}
           className="w-24"
           value={tray[name]}
           least={least}

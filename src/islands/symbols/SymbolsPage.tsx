@@ -11,6 +11,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import type { Meeting, SymbolCheckView } from '../../server/symbols/contract';
 import { Chip, Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
+import { TermWord } from '../../ui/TermWord';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
 import { getJson } from '../writing/api';
@@ -159,7 +160,9 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
       </Findings>
       {view.dark.length > 0 && (
         <section className="bg-paper p-4">
-          <h2>Symbols on dark ground: use the light pad</h2>
+          <h2>
+            Symbols on dark ground: use the <TermWord term="light pad">light pad</TermWord>
+          </h2>
           <p className="mb-2 text-faded">
             In room light their print is hard to see on the tint. Dim the pad when your eyes or head ache.
           </p>

@@ -35,5 +35,7 @@ export interface ProgressView {
   burnUp: { day: string; total: number }[];
   /** Null for a canvas without a chart, where colours are not known cell by cell. */
   colours: { line: number; drills: number; left: number }[] | null;
+  /** Percent of the canvas in which a colour was ticked as done; only on a canvas without a chart. */
+  ticked: { line: number; percent: number }[] | null;
   sittings: SittingRecord[];
 }

@@ -1,13 +1,16 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { highestLine } from '../../core/canvas/legend';
+import { highestLine, type LegendLine } from '../../core/canvas/legend';
 import { countLaid } from '../../core/cells/bitmap';
 import { countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
 import { burnUp, leftPerLine, percentLaid } from '../../core/progress/progress';
+import { percentTicked, tickedColours } from '../../core/sections/ticks';
 import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
 import { laidBefore, laidPerDay } from '../../data/progress';
+import { ticksOf } from '../../data/ticks';
+import { sectionsOf } from '../sections/view';
 import type { ProgressView } from './contract';
 
 const SITTINGS_SHOWN = 60;
@@ -38,8 +41,20 @@ export async function progressView(
     burnUp: burnUp(days, before),
     laidBefore: before,
     colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
+    ticked: known ? null : await percentPerColour(queries, canvas, legend),
     sittings: await allSittings(queries, canvas),
   };
+}
+
+/** Of a canvas without a chart: how far each colour is, by what was ticked. */
+async function percentPerColour(
+  queries: Queries,
+  canvas: Canvas,
+  legend: readonly LegendLine[],
+): Promise<{ line: number; percent: number }[]> {
+  const { sections } = await sectionsOf(queries, canvas);
+  const percents = percentTicked(tickedColours(await ticksOf(queries, canvas.id), sections), sections);
+  return legend.map(({ line }) => ({ line, percent: percents.get(line) ?? 0 }));
 }
 
 /** The newest sittings, removed ones among them. */

@@ -1,5 +1,6 @@
 import type { BlockSize, SectionTally } from '../../core/sections/blockGrid';
-import { number, object } from '../http/schema';
+import type { TickedColour } from '../../core/sections/ticks';
+import { boolean, number, object, string } from '../http/schema';
 
 const blockSide = (which: string) =>
   number()
@@ -21,6 +22,23 @@ export const inFrontSchema = object({
     .max(1_000_000, 'There is no such section.'),
   line: number().integer('Give the colour by its number in the list.').nullable().default(null),
 });
+
+/** A colour is done in a section, or is not after all, on a canvas without a chart. */
+export const tickSchema = object({
+  id: string()
+    .uuid('The id must be a UUID.')
+    .required('A tick needs an id, so that a repeated request changes nothing.'),
+  section: number()
+    .required('Say which section.')
+    .integer('Sections count from 1.')
+    .min(1, 'Sections count from 1.'),
+  line: number().required('Say which colour.').integer('Give the colour by its number in the list.').min(1),
+  done: boolean().required('Say whether the colour is done there.'),
+});
+
+export interface TicksView {
+  ticked: TickedColour[];
+}
 
 export interface SectionsView {
   block: BlockSize;

@@ -23,9 +23,12 @@ export function readPalette(legend: readonly LegendLine[], hasChart: boolean): C
   const unknown = hexToRgb(UNKNOWN_COLOUR);
   const drills = hasChart
     ? byLine(lines, (line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR), unknown).slice(1)
-    : [unknown];
+    : [hexToRgb(style.getPropertyValue('--c-edge').trim())];
+  const colours = clothColours(drills, ground);
+  // Without a chart nothing but this tells laid from bare: as far apart as ink and paper of a sign.
+  if (!hasChart) colours.printed[1] = ground;
   return {
-    colours: clothColours(drills, ground),
+    colours,
     symbols: byLine(lines, symbolOrKey, ''),
     drawings: byLine<LegendLine, Path2D | null>(
       lines,

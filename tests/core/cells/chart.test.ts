@@ -1,7 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { countLaid, emptyBitmap, isLaid, setLaid } from '../../../src/core/cells/bitmap';
-import { cellsOfRuns, countCells, faultInRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
+import {
+  cellsOfRuns,
+  countCells,
+  faultInRuns,
+  runsFromCells,
+  runsInParts,
+} from '../../../src/core/cells/cellRuns';
 import {
   chartFromBytes,
   chartToBytes,
@@ -80,6 +86,14 @@ describe('bitmap', () => {
 });
 
 describe('runs of cells', () => {
+  it('come in parts of so many, none lost', () => {
+    expect(runsInParts([0, 1, 3, 2, 9, 1], 2)).toEqual([
+      [0, 1, 3, 2],
+      [9, 1],
+    ]);
+    expect(runsInParts([], 2)).toEqual([]);
+  });
+
   it('joins neighbours', () => {
     expect(runsFromCells([7, 3, 4, 5, 5, 9])).toEqual([3, 3, 7, 1, 9, 1]);
   });

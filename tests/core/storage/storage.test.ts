@@ -15,6 +15,7 @@ import {
   caseUse,
   drillVolumeMm3,
   faultInTray,
+  slotBeside,
   slotCapacity,
   slotsInOrder,
   slotUnder,
@@ -233,5 +234,33 @@ describe('the form of a slot', () => {
     const box = slotVolumeMm3(tray, slot(0, 0));
     expect(slotVolumeMm3(tray, slot(0, 0, 1, 1, 'round')) / box).toBeCloseTo(Math.PI / 4, 2);
     expect(slotVolumeMm3(tray, slot(0, 0, 1, 1, 'bag'))).not.toBe(box);
+  });
+});
+
+describe('the slot beside another', () => {
+  const slot = (id: string, x: number, y: number, width = 1, height = 1) => ({
+    id,
+    x,
+    y,
+    width,
+    height,
+    form: 'box' as const,
+  });
+  // Two rows of three, the last of the lower ones twice as wide.
+  const slots = [slot('a', 0, 0), slot('b', 1, 0), slot('c', 2, 0), slot('d', 0, 1), slot('e', 1, 1, 2)];
+  const beside = (from: string, way: readonly [number, number]) =>
+    slotBeside(slots, slots.find(({ id }) => id === from)!, way)?.id ?? null;
+
+  it('lies that way, on the same level before others', () => {
+    expect(beside('a', [1, 0])).toBe('b');
+    expect(beside('c', [-1, 0])).toBe('b');
+    expect(beside('a', [0, 1])).toBe('d');
+    expect(beside('c', [0, 1])).toBe('e');
+    expect(beside('d', [1, 0])).toBe('e');
+  });
+
+  it('is none at the edge', () => {
+    expect(beside('a', [-1, 0])).toBeNull();
+    expect(beside('e', [0, 1])).toBeNull();
   });
 });

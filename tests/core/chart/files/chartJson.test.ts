@@ -30,7 +30,9 @@ describe('a chart as JSON', () => {
     expect(read('{"a": 1}')).toThrow('no Oculent chart');
     expect(read('[]')).toThrow('no Oculent chart');
     expect(read(text.replace('"width": 4', '"width": 5'))).toThrow('5 × 3 squares; the canvas has 4 × 3');
-    expect(read(text.replace('[1,2,2,2]', '[1,2,2,1]'))).toThrow('Row 1 has 3 squares; the canvas is 4 wide.');
+    expect(read(text.replace('[1,2,2,2]', '[1,2,2,1]'))).toThrow(
+      'Row 1 has 3 squares; the canvas is 4 wide.',
+    );
     expect(read(text.replace('[1,2,2,2]', '[1,2,2,9]'))).toThrow('Row 1 has more than 4 squares.');
     expect(read(text.replace('[1,2,2,2]', '[1,2,2]'))).toThrow('pairs of line and count');
     expect(read(text.replace('[1,2,2,2]', '"1,2"'))).toThrow('pairs of line and count');

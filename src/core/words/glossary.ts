@@ -1,0 +1,32 @@
+/** The words of the trade as they are used here, each in one sentence. */
+export const GLOSSARY = {
+  drill: 'A small resin tile that is laid on one square of the canvas.',
+  canvas: 'The printed picture with adhesive on which the drills are laid.',
+  square: 'The place for one drill, on canvases for round drills too.',
+  chart: 'The picture as data: which colour goes on which square.',
+  'colour list': 'The kit’s list of its colours, with symbol, code, drills and bags.',
+  'inventory sheet': 'The paper in the kit on which the colour list is printed.',
+  code: 'The number or word that names a colour, as it is printed on its bag.',
+  'key number': 'The place of a colour in the printed list, from 1 on.',
+  finish: 'How the surface of a drill looks: plain, metallic, pearly or another.',
+  bag: 'The little bag in which the drills of one colour come.',
+  pot: 'A small container for one colour while you work.',
+  case: 'The box or rack in which the pots stand.',
+  'overflow bag': 'What does not fit into a pot stays in its bag, with a number of its own.',
+  'look-alikes': 'Symbols or tints that are easily taken for one another.',
+  'bad drills': 'Misshapen, holed, tabbed or fused drills that cannot be laid.',
+  stash: 'Drills that were left over from other kits and kept.',
+  section: 'The piece of the canvas that is open for one go, the rest being covered.',
+  panel: 'One of several canvases that hang side by side to make one picture.',
+  'edge mark': 'A number at the margin that tells column or row while the rest is covered.',
+  run: 'Neighbouring squares of one colour in a row or column.',
+  'bar tip': 'A pen tip that picks up several drills and sets them down together.',
+  placement: 'One setting down of a pen tip, with one drill or with several.',
+  confetti: 'Squares with no neighbour of their own colour.',
+  popped: 'A drill that was laid and came off again by itself.',
+  sitting: 'One stretch of time at the bench, from start to stop of the timer.',
+  pitch: 'The distance from the middle of one square to the middle of the next.',
+  'light pad': 'A lamp under the canvas that lets symbols show through.',
+} as const;
+
+export type Term = keyof typeof GLOSSARY;

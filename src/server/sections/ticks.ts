@@ -1,0 +1,41 @@
+import type { Canvas } from '../../core/canvas/canvas';
+import { noSuchSection } from '../../core/sections/next';
+import { tickedColours } from '../../core/sections/ticks';
+import { codeOf } from '../../data/canvas';
+import { drillsOf } from '../../data/chart';
+import type { Database, Queries } from '../../data/engine/database';
+import { addTick, ticksOf } from '../../data/ticks';
+import { once } from '../http/once';
+import { conflict, unreadable } from '../http/problem';
+import type { TicksView } from './contract';
+import { sectionsOf } from './view';
+
+/** Which colours are done in which section, on a canvas without a chart. */
+export async function ticksView(queries: Queries, canvas: Canvas): Promise<TicksView> {
+  const { sections } = await sectionsOf(queries, canvas);
+  return { ticked: tickedColours(await ticksOf(queries, canvas.id), sections) };
+}
+
+/**
+ * Ticks a colour in a section, or takes its tick away. The same request again changes nothing.
+ * @throws Problem where there is a chart, no such colour or no such section, or the id is taken
+ */
+export async function tickColour(
+  database: Database,
+  canvas: Canvas,
+  { id, section, line, done }: { id: string; section: number; line: number; done: boolean },
+): Promise<void> {
+  const request = { id, what: 'tick', canvasId: canvas.id, content: { section, line, done } };
+  await once(database, request, async (queries) => {
+    const { sections } = await sectionsOf(queries, canvas);
+    const piece = sections[section - 1];
+    if (!piece) throw unreadable(noSuchSection(section, sections.length));
+    if ((await drillsOf(queries, canvas.id)) !== null) {
+      throw conflict('This canvas has a chart now: its squares are marked one by one at the bench.');
+    }
+    if ((await codeOf(queries, canvas.id, line)) === null) {
+      throw conflict('The colour list no longer has this colour.');
+    }
+    await addTick(queries, canvas.id, id, { ...piece, line, done }, new Date().toISOString());
+  });
+}

@@ -1,0 +1,352 @@
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { PDFDocument } from 'pdf-lib';
+import { words } from '../server/pdfReader';
+import { allSaved, cloth, DEMO, expect, pointOf, shelve, test } from './bench';
+
+/*
+ * Journeys of people, told in the words on screen. The canvas of the tests has 24 × 16 squares in sections of 20 × 16 and
+ * 4 × 16; its colours are 412 (rows 1 to 8), 98 (rows 9 to 12) and 1204 (rows 13 to 16, one corner bare).
+ */
+
+const left = (page: Page) => page.getByTestId('left-here');
+const square = (page: Page) => page.getByTestId('square');
+
+test('a first kit without a chart: its list is typed, its bags are counted, and colours are ticked', async ({
+  page,
+}) => {
+  await page.goto('/new');
+  await page.getByLabel('Title').fill('Harbour at dusk');
+  await page.getByLabel('Width').fill('6 cm');
+  await page.getByLabel('Height').fill('1,6 in');
+  await expect(page.getByText('24 × 16 squares, 384 in all')).toBeVisible();
+  await page.getByRole('button', { name: 'Put it on the shelf, then read its colour list' }).click();
+  await page.getByRole('button', { name: 'Read a file' }).click();
+  await page.getByLabel('Or paste the rows here').fill('Code\tName\tDrills\n412\tMoss\t200\n98\tDusk\t184');
+  await page.getByRole('button', { name: 'Save this colour list' }).click();
+  const field = page.getByLabel('Code on this bag');
+  await field.fill('412');
+  await page.keyboard.press('Enter');
+  await expect(
+    page.getByText('412: Just enough').or(page.getByRole('button', { name: /412/ })),
+  ).toBeVisible();
+  await page.getByRole('link', { name: 'Kit-up' }).click();
+  await page.getByRole('button', { name: 'I need no cases' }).click();
+  await expect(page.getByText('You work straight from the bags of this kit')).toBeVisible();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  const colours = page.getByRole('region', { name: 'Colours done in this section' });
+  await colours.getByRole('checkbox', { name: /98/ }).check();
+  await expect(colours.getByText('1 of 2 colours done in section 1')).toBeVisible();
+  await page.reload();
+  await expect(colours.getByRole('checkbox', { name: /98/ })).toBeChecked();
+  await expect(colours.getByRole('checkbox', { name: /412/ })).not.toBeChecked();
+  await page.getByRole('link', { name: 'Progress' }).click();
+  await expect(page.getByRole('row', { name: /98/ })).toContainText('83.33 %');
+});
+
+test('a half-laid canvas: what was laid before is entered in a few acts, and counts for no day', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Half way');
+  await page.goto(`/canvas/${id}/sections`);
+  await page.getByRole('button', { name: 'Already begun' }).click();
+  const whole = { x: 0, y: 0, width: 24, height: 16 };
+  const first = await pointOf(page, whole, 3, 3);
+  const second = await pointOf(page, whole, 22, 3);
+  await page.mouse.click(second.x, second.y);
+  await expect(page.getByText('drills in 1 section')).toBeVisible();
+  await page.keyboard.down('Shift');
+  await page.mouse.click(first.x, first.y);
+  await page.keyboard.up('Shift');
+  await expect(page.getByText('drills in 2 sections')).toBeVisible();
+  await page.getByRole('button', { name: 'Choose none' }).click();
+  await page.mouse.click(second.x, second.y);
+  await page.getByRole('button', { name: 'Enter 1 section as laid' }).click();
+  // 64 squares, of which 8 want no drill.
+  await expect(page.getByText('56 drills entered as laid before.')).toBeVisible();
+  const list = page.getByRole('region', { name: 'Whole colours' });
+  await list.getByRole('checkbox', { name: /98/ }).check();
+  await list.getByRole('button', { name: 'Enter 1 colour as laid, 80 drills' }).click();
+  await expect(page.getByText('80 drills entered as laid before.')).toBeVisible();
+  await expect(page.locator('#percent-laid')).toHaveText('36.17');
+  await expect(page.getByTestId('saved-mark')).toHaveText('All saved');
+  await page.getByRole('link', { name: 'Progress' }).click();
+  await expect(page.getByText('36.17 %').last()).toBeVisible();
+  const view = await (await request.get(`/api/canvases/${id}/progress`)).json();
+  expect(view).toMatchObject({ laid: 136, laidToday: 0, laidBefore: 136 });
+});
+
+test.describe('half an hour at the bench by touch', () => {
+  test.use({ hasTouch: true, viewport: { width: 820, height: 1180 } });
+
+  test('on an upright tablet: six colours in reach, taps and a large act, then the next section', async ({
+    page,
+    request,
+  }) => {
+    const id = await shelve(request, 'By touch');
+    await page.goto(`/canvas/${id}/bench?section=1`);
+    await expect(left(page)).toHaveText('160 left here of 160');
+    const list = page.getByRole('list', { name: 'Colours of this section, most drills first' });
+    expect((await list.boundingBox())!.y).toBeLessThan(1180 - 150);
+    const spot = await pointOf(page, { x: 0, y: 0, width: 20, height: 16 }, 8, 3);
+    await page.touchscreen.tap(spot.x, spot.y);
+    await expect(left(page)).toHaveText('159 left here of 160');
+    for (const code of ['412', '98', '1204']) {
+      await list.getByRole('button', { name: new RegExp(`^\\W*(Key|Symbol|.)*${code}`) }).tap();
+      await page.getByRole('button', { name: 'All of it laid' }).tap();
+      await expect(left(page)).toHaveText(/^0 left here/);
+      await page.waitForTimeout(650);
+    }
+    await page.getByRole('button', { name: 'Section 1 is done; go on to 2' }).tap();
+    await expect(page.getByRole('button', { name: /^Section 2 of 2/ })).toBeVisible();
+    await allSaved(page);
+  });
+});
+
+test('the same by keyboard and ear: what is in hand is said, and the focus is never lost', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'By ear');
+  await page.goto(`/canvas/${id}/bench?section=1&colour=1`);
+  await expect(left(page)).toHaveText('160 left here of 160');
+  // Keys work wherever the focus is, outside of fields.
+  await page.keyboard.press('ArrowUp');
+  await expect(square(page)).toHaveText('Column 11, row 8: symbol A, 412 Moss, not laid, section 1');
+  await page.keyboard.press('Space');
+  await expect(square(page)).toHaveText('Column 11, row 8: symbol A, 412 Moss, laid, section 1');
+  await page.keyboard.press('ArrowDown');
+  await expect(square(page)).toHaveText('Column 11, row 9: symbol ★, 98 Dusk, not laid, section 1');
+  const focused = () => page.evaluate(() => document.activeElement?.tagName ?? 'none');
+  for (let colour = 0; colour < 3; colour++) {
+    await page.getByRole('button', { name: 'All of it laid' }).focus();
+    await page.keyboard.press('Enter');
+    await expect.poll(focused).toBe('H2');
+    await page.waitForTimeout(650);
+    await page.keyboard.press('n');
+  }
+  const on = page.getByRole('button', { name: /go on to 2/ });
+  await on.focus();
+  await page.keyboard.press('Enter');
+  await expect.poll(focused).toBe('H2');
+  await expect(page.locator('h2:focus')).toHaveText(/^Section 2, colour 412/);
+  await page.goto(`/canvas/${id}/placing?section=2`);
+  await page.getByText('placements', { exact: false }).first().waitFor();
+  await cloth(page).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(square(page)).toContainText('section 2');
+});
+
+test('where I was: stations agree, it is there over night, and the shelf says it', async ({
+  page,
+  request,
+  browser,
+  serverUrl,
+}) => {
+  const id = await shelve(request, 'Where I was');
+  await page.goto(`/canvas/${id}/bench`);
+  await page.getByRole('button', { name: 'Section after' }).click();
+  await page.getByRole('button', { name: /1204/ }).click();
+  await expect(left(page)).toHaveText('8 left here of 8');
+  await page.getByRole('link', { name: 'Its runs' }).click();
+  await expect(page.getByTestId('plan')).toContainText('1204');
+  await expect(page.getByRole('button', { name: /^Section 2 of 2/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Sections' }).click();
+  await expect(page.getByRole('heading', { name: 'Section 2 of 2' })).toBeVisible();
+  await page.getByRole('link', { name: 'Chart' }).click();
+  await expect(page.getByText('drills of 1204, in front now')).toBeVisible();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await expect(left(page)).toHaveText('8 left here of 8');
+  await expect(page).toHaveURL(/section=2&colour=3/);
+  await page.keyboard.press('a');
+  await page.keyboard.press('Control+z');
+  await allSaved(page);
+  // One drill, so that the canvas is under way.
+  const spot = await pointOf(page, { x: 20, y: 0, width: 4, height: 16 }, 21, 13);
+  await page.mouse.click(spot.x, spot.y);
+  await allSaved(page);
+  await expect
+    .poll(async () => (await (await request.get(`/api/canvases/${id}`)).json()).goesOnAt)
+    .toBe('Section 2, colour 1204, 7 left');
+  // The next morning, on another device.
+  const other = await browser.newContext({ baseURL: serverUrl });
+  const tablet = await other.newPage();
+  await tablet.goto('/');
+  const entry = tablet.getByRole('listitem').filter({ hasText: 'Where I was' });
+  await expect(entry).toContainText('Section 2, colour 1204, 7 left');
+  await entry.getByRole('link', { name: /Go on laying/ }).click();
+  await expect(left(tablet)).toHaveText('7 left here of 8');
+  // The tablet looks elsewhere; the desk stays where it is, also over a reload.
+  await tablet.getByRole('button', { name: 'Section before' }).click();
+  await expect(tablet.getByRole('button', { name: /^Section 1 of 2/ })).toBeVisible();
+  await tablet.waitForTimeout(700);
+  await page.reload();
+  await expect(left(page)).toHaveText('7 left here of 8');
+  await other.close();
+});
+
+test('one section of a thousand: by the map, by its number, by arrow keys, or the next in order', async ({
+  page,
+}) => {
+  await page.goto(`/canvas/${DEMO.glasshouse}/placing?section=95`);
+  const chooser = page.getByRole('button', { name: /choose another/ });
+  await expect(chooser).toContainText('Section 95 of 1,050');
+  await chooser.click();
+  const dialog = page.getByRole('dialog', { name: 'Choose a section' });
+  const map = dialog.getByRole('application', { name: /^Map of 1,050 sections/ });
+  await expect(map).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await expect(dialog.getByText('Section 137: 400 drills to lay')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(chooser).toContainText('Section 137 of 1,050');
+  await chooser.click();
+  await dialog.getByLabel('Section', { exact: true }).fill('1,050');
+  await dialog.getByRole('button', { name: 'Go to section 1,050' }).click();
+  await expect(chooser).toContainText('Section 1,050 of 1,050');
+  await chooser.click();
+  await dialog.getByRole('button', { name: /^Next in order: 95/ }).click();
+  await expect(chooser).toContainText('Section 95 of 1,050');
+  await chooser.click();
+  const box = (await map.boundingBox())!;
+  await page.mouse.click(box.x + 3, box.y + 3);
+  await expect(chooser).toContainText('Section 1 of 1,050');
+});
+
+test('the last drill: the clock stops, the page says so, and leads on', async ({ page, request }) => {
+  const id = await shelve(request, 'The last drill');
+  const runs = [0, 24 * 14 + 19];
+  await request.post(`/api/canvases/${id}/marks`, { data: { id: randomUUID(), kind: 'lay', runs } });
+  await page.goto(`/canvas/${id}/bench`);
+  await page.getByRole('button', { name: 'Start a sitting' }).click();
+  await expect(page.getByRole('timer')).toBeVisible();
+  await page.getByRole('button', { name: 'All of it laid' }).click();
+  await expect(page.getByText('All 376 drills are laid').or(page.getByText(/go on to 1/))).toBeVisible();
+  await page.keyboard.press('n');
+  if (await page.getByRole('button', { name: /go on to 1/ }).isVisible()) {
+    await page.getByRole('button', { name: /go on to 1/ }).click();
+    await page.waitForTimeout(650);
+    await page.getByRole('button', { name: 'All of it laid' }).click();
+  }
+  await expect(page.getByRole('heading', { name: 'All 376 drills are laid' })).toBeVisible();
+  await expect(page.getByRole('timer')).toBeHidden();
+  await expect(page.locator('#percent-laid')).toHaveText('100.00');
+  await page.getByRole('link', { name: 'See how it went' }).click();
+  await expect(page.getByText('100.00 %').first()).toBeVisible();
+  await page.goto('/');
+  await expect(page.getByRole('listitem').filter({ hasText: 'The last drill' })).toContainText('All laid');
+});
+
+test.describe('on a phone', () => {
+  test.use({ hasTouch: true, viewport: { width: 390, height: 844 } });
+
+  test('the station in hand is in view, nothing lies over the squares, and terms explain themselves', async ({
+    page,
+    request,
+  }) => {
+    const id = await shelve(request, 'On a phone');
+    await page.goto(`/canvas/${id}/progress`);
+    await expect(page.getByRole('link', { name: 'Progress' })).toBeInViewport();
+    await page.goto(`/canvas/${id}/placing?section=1`);
+    await cloth(page).waitFor();
+    const box = (await cloth(page).boundingBox())!;
+    for (const name of ['Nearer', 'Farther', 'Show all of it']) {
+      const button = (await page.getByRole('button', { name }).boundingBox())!;
+      const apart =
+        button.x >= box.x + box.width ||
+        button.y >= box.y + box.height ||
+        button.x + button.width <= box.x ||
+        button.y + button.height <= box.y;
+      expect(apart, `${name} lies over the canvas`).toBe(true);
+    }
+    await page.getByRole('button', { name: 'placements' }).tap();
+    await expect(page.getByRole('tooltip', { name: /^One setting down of a pen tip/ })).toBeVisible();
+  });
+});
+
+test.describe('in colours of the system’s choosing', () => {
+  test.use({ viewport: { width: 1024, height: 768 }, contextOptions: { forcedColors: 'active' } });
+
+  test('what is pressed, chosen and done is still told apart', async ({ page, request }) => {
+    const id = await shelve(request, 'Forced colours');
+    await page.goto(`/canvas/${id}/bench?section=1`);
+    await expect(left(page)).toHaveText('160 left here of 160');
+    const outline = (name: string) =>
+      page
+        .getByRole('button', { name, exact: true })
+        .evaluate((element) => getComputedStyle(element).outlineStyle);
+    expect(await outline('Lay')).toBe('solid');
+    expect(await outline('Lift')).toBe('none');
+    const here = page.getByRole('link', { name: 'Bench' });
+    expect(await here.evaluate((element) => getComputedStyle(element).outlineStyle)).toBe('solid');
+  });
+});
+
+test('on paper: the canvas’s name, the date, every row, page numbers, and day colours in the evening', async ({
+  page,
+}) => {
+  await page.goto(`/canvas/${DEMO.kingfisher}/progress`);
+  await page.getByRole('button', { name: 'Evening light' }).click();
+  await expect(page.getByRole('table', { name: 'Left per colour' })).toBeVisible();
+  const path = test.info().outputPath('progress.pdf');
+  await page.pdf({ path, format: 'A4' });
+  const bytes = new Uint8Array(await readFile(path));
+  const count = (await PDFDocument.load(bytes)).getPageCount();
+  const pages = await Promise.all(Array.from({ length: count }, (_, i) => words(bytes, i + 1)));
+  // Spaces are where the print sets them.
+  const text = pages
+    .flatMap((found) => found.map((word) => word.text))
+    .join('')
+    .replace(/\s+/g, '');
+  const today = new Date().toLocaleDateString('en-GB', { dateStyle: 'long' });
+  for (const wanted of ['Kingfisher at the Sluice', today, `1 of ${count}`, `${count} of ${count}`]) {
+    expect(text).toContain(wanted.replaceAll(' ', ''));
+  }
+  const { lines } = await (await page.request.get(`/api/canvases/${DEMO.kingfisher}/sheet`)).json();
+  for (const { code } of lines as { code: string }[]) expect(text).toContain(code);
+  await page.emulateMedia({ media: 'print' });
+  expect(await page.evaluate(() => getComputedStyle(document.body).color)).toBe('rgb(0, 0, 0)');
+});
+
+test('a stash of 2,000 is found in as one types, and drawn only where it is seen', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const add = (code: string) =>
+    request.post('/api/stash', {
+      data: { id: randomUUID(), code, name: 'Sand', finish: 'plain', shape: 'square', drills: 10 },
+    });
+  for (let from = 0; from < 2000; from += 50) {
+    const added = await Promise.all(Array.from({ length: 50 }, (_, i) => add(`S${from + i}`)));
+    expect(added.every((each) => each.status() === 201)).toBe(true);
+  }
+  await page.goto('/stash');
+  const table = page.getByRole('table', { name: 'The stash, in code order' });
+  await expect(table).toHaveAttribute('aria-rowcount', /^20\d\d$/);
+  expect(await table.getByRole('row').count()).toBeLessThan(120);
+  await page.getByLabel('Find in the stash').fill('s1999');
+  await expect(table.getByRole('row')).toHaveCount(2);
+  await page.getByLabel('Find in the stash').fill('s nowhere');
+  await expect(page.getByText('Nothing in the stash is called “s nowhere”.')).toBeVisible();
+});
+
+test('text spaced wide, twice as large, and without motion stays readable', async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  // 200 % of 1280 × 800 are 640 × 400 pixels of CSS; the spacing is that of WCAG 2.2, 1.4.12.
+  await page.setViewportSize({ width: 640, height: 400 });
+  for (const station of ['', 'checkin', 'kitup', 'sections', 'placing', 'bench', 'progress']) {
+    await page.goto(station === '' ? '/' : `/canvas/${DEMO.kingfisher}/${station}`);
+    await page.addStyleTag({
+      content:
+        '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important; }',
+    });
+    await page.waitForLoadState('networkidle');
+    const over = () =>
+      page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    await expect.poll(over, { message: `${station || 'the shelf'} scrolls sideways` }).toBeLessThanOrEqual(0);
+    const moving = await page.evaluate(() => document.getAnimations().length);
+    expect(moving).toBe(0);
+  }
+});
