@@ -65,7 +65,7 @@ const FILES: [string, string, string, () => Promise<Buffer>, RegExp][] = [
       picture({ pitch: 20.3, marginPx: 50, turned: 0.8, keystone: 0.02, lines: 0.05, symbols: true })
         .png()
         .toBuffer(),
-    /lies aslant on this picture, turned by 0\.8°/,
+    /is turned on this picture, turned by 0\.8°/,
   ],
   [
     'lines.tiff',

@@ -42,7 +42,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
 
   await test.step('bags are counted by typing, and taken back', async () => {
     await expect(page.getByTestId('sentence')).toHaveText(
-      'Nothing counted yet: 4 bags in 3 colours to find.',
+      'Nothing counted yet: 4 bags of 3 colours to find.',
     );
     const field = page.getByLabel('Code on this bag');
     await expect(field).toBeFocused();

@@ -54,6 +54,14 @@ describe('the marks of a screen', () => {
     return { server, browser, open };
   }
 
+  it('of before the canvas was kept here are sent as such', async () => {
+    const { server, open } = bench();
+    const { store } = open();
+    store.commit('lay', store.preview('lay', [7]), null, true);
+    await settled();
+    expect(server.got.map(({ body }) => body)).toMatchObject([{ runs: [7, 1], before: true }]);
+  });
+
   it('are shown before they are sent, and sent once', async () => {
     const { server, open } = bench();
     const { store, data } = open();
@@ -69,9 +77,6 @@ describe('the marks of a screen', () => {
     expect(server.got.map(({ body }) => body)).toMatchObject([{ kind: 'lay', runs: [0, 2] }]);
     expect(countLaid(data.laid)).toBe(2);
     expect(server.got[0]!.body).not.toHaveProperty('before');
-    store.commit('lay', store.preview('lay', [4]), null, true);
-    await settled();
-    expect(server.got.at(-1)!.body).toMatchObject({ runs: [4, 1], before: true });
     // What comes to nothing leaves what was laid before.
     const shown = store.preview('lay', [1, 4]);
     expect(shown).toEqual([4]);

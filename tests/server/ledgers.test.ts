@@ -247,7 +247,7 @@ describe('the mark ledger', () => {
   it('refuses cells beyond the canvas, nothing at all, and what is not there', async () => {
     const canvas = await shelve(database, legend, chart);
     await expect(enterMark(database, canvas, mark({ runs: [7, 2] }))).rejects.toThrow(
-      'beyond the last of 8 cells',
+      'beyond the last of 8 squares',
     );
     await expect(enterMark(database, canvas, mark({}))).rejects.toThrow('at least one square');
     await expect(enterMark(database, canvas, mark({ undoes: randomUUID() }))).rejects.toThrow('no such mark');

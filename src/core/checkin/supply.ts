@@ -62,6 +62,8 @@ export function bagsToFind(
   packetDrills: number,
   here: { bags: number; drills: number },
 ): number {
+  // A list that does not tell of bags leaves one to find, wherever drills are wanted and none is here.
+  if (packets === 0) return neededDrills > 0 && here.bags === 0 ? 1 : 0;
   if (packets <= here.bags) return 0;
   const size = Math.max(packetDrills, neededDrills / packets);
   const wanting = packets - Math.min(0.5, PACKET_TOLERANCE * packets) - here.drills / size;
@@ -274,7 +276,9 @@ export function arithmeticOf(
 export function supplyInWords(all: CanvasSupply): string {
   if (all.colours === 0) return 'There is no colour list yet, so there is nothing to check against.';
   if (all.bags === 0) {
-    return `Nothing counted yet: ${counted(all.expectedBags, 'bag')} in ${counted(all.colours, 'colour')} to find.`;
+    return all.expectedBags === 0
+      ? `Nothing counted yet: bags of ${counted(all.colours, 'colour')} to find. The list does not say how many bags there are.`
+      : `Nothing counted yet: ${counted(all.expectedBags, 'bag')} of ${counted(all.colours, 'colour')} to find.`;
   }
   const faults = [
     all.missing > 0 && `${counted(all.missing, 'colour')} without a bag`,

@@ -57,10 +57,13 @@ function places(sumOfSquares: number, colours: number): string {
   return off < 0.95 ? 'less than one place' : counted(Math.round(off), 'place');
 }
 
-/** Why a colour stays in its bag. */
-export function leftInWords(rule: LeaveRule, drills: number, firstUse: number): string {
+/**
+ * Why a colour stays in its bag.
+ * @param mostInPot drills of the largest colour that has a pot: no reason is named that holds for all alike
+ */
+export function leftInWords(rule: LeaveRule, drills: number, firstUse: number, mostInPot: number): string {
   if (rule === 'last used' && firstUse > 0) return `not needed before section ${many(firstUse)}`;
-  return `only ${counted(drills, 'drill')}`;
+  return drills < mostInPot ? `only ${counted(drills, 'drill')}` : 'no pot is left for it';
 }
 
 /** A refill as one line of the plan. */

@@ -283,6 +283,7 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
           wish={wish}
           layers={layers}
           frame={section}
+          sections={pieces}
           cursor={cursor}
           onCursor={setCursor}
           marking={marking}

@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { Pot } from '../../core/codes/places';
 import { counted } from '../../core/words/numbers';
@@ -22,7 +23,32 @@ export function TickList({
   const url = `/api/canvases/${canvasId}/ticks`;
   const { answer, fault: lost, reload } = useAnswer<TicksView>(url);
   const { fault, enter } = useWrite(canvasId);
-  const done = new Set(answer?.ticked.filter((each) => each.section === section).map(({ line }) => line));
+  const [view, setView] = useState<TicksView | null>(null);
+  /** What was said here and is not acknowledged yet, by section and colour. */
+  const [said, setSaid] = useState<ReadonlyMap<string, boolean>>(new Map());
+  useEffect(() => {
+    // What the server answers on a question holds: a tick that it refused is no tick.
+    setView(answer);
+    setSaid(new Map());
+  }, [answer]);
+  const keyOf = (line: number) => `${section} ${line}`;
+  const isDone = (line: number) =>
+    said.get(keyOf(line)) ??
+    (view?.ticked.some((each) => each.section === section && each.line === line) || false);
+  const tick = async (line: number, done: boolean) => {
+    const key = keyOf(line);
+    setSaid((before) => new Map(before).set(key, done));
+    const acknowledged = await enter<TicksView>(
+      url,
+      { section, line, done },
+      (next) => {
+        setView(next);
+        setSaid((before) => new Map([...before].filter(([other, value]) => other !== key || value !== done)));
+      },
+      true,
+    );
+    if (!acknowledged) reload();
+  };
   if (!answer) return lost ? <Notice kind="fault">{lost}</Notice> : <p>Loading…</p>;
   return (
     <section
@@ -30,16 +56,15 @@ export function TickList({
       className="flex min-h-[18.1rem] shrink-0 grow basis-0 flex-col"
     >
       <p className="mb-1" aria-live="polite">
-        {done.size} of {counted(pots.length, 'colour')} done in section {section}
+        {pots.filter(({ line }) => isDone(line.line)).length} of {counted(pots.length, 'colour')} done in
+        section {section}
       </p>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <ColourTicks
         lines={pots.map((pot) => pot.line)}
         shape={shape}
-        isTicked={({ line }) => done.has(line)}
-        onTick={({ line }, ticked) =>
-          void enter<TicksView>(url, { section, line, done: ticked }, reload, true)
-        }
+        isTicked={({ line }) => isDone(line)}
+        onTick={({ line }, ticked) => void tick(line, ticked)}
         beside={({ line }) => pots.find((pot) => pot.line.line === line)?.place}
       />
     </section>

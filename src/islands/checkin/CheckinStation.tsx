@@ -177,13 +177,13 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               <p className="big-number">
                 {view.summary.bagsToFind === 0
                   ? 'No bag missing'
-                  : `${counted(view.summary.bagsToFind, 'bag')} to find`}
+                  : `${view.summary.expectedBags === 0 ? 'At least ' : ''}${counted(view.summary.bagsToFind, 'bag')} to find`}
               </p>
               <p className="max-w-[46rem]" data-testid="sentence">
                 {view.sentence}
               </p>
             </div>
-            <div className="flex shrink-0 gap-2">
+            <div className="flex flex-wrap gap-2 sm:shrink-0">
               <ToggleButton on={onlyLacking} onChange={setOnlyLacking}>
                 Only what is missing
               </ToggleButton>

@@ -36,7 +36,7 @@ export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSl
     <div className="flex flex-col gap-6">
       {fault && <Notice kind="fault">{fault}</Notice>}
       {storages.length > 0 && (
-        <ul className="grid gap-4 [grid-template-columns:repeat(auto-fill,minmax(20rem,1fr))]">
+        <ul className="grid gap-4 [grid-template-columns:repeat(auto-fill,minmax(min(20rem,100%),1fr))]">
           {storages.map((storage) => (
             <li key={storage.id} className="slip flex flex-col gap-2.5">
               <h2>{storage.name}</h2>

@@ -13,6 +13,7 @@ import { firstUses, refillPlan, type UsePlan } from '../../core/kitup/refills';
 import { sortingHelp } from '../../core/kitup/sorting';
 import { stashInWords } from '../../core/stash/has';
 import { type Storage, slotCapacity, slotCount, slotsInOrder } from '../../core/storage/storage';
+import { largest } from '../../core/words/numbers';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import { countedBags, trashRecords } from '../../data/checkin';
@@ -211,8 +212,12 @@ function bagsBeside(
   const whole = inColourOrder(legend, 'code')
     .filter(({ line }) => !potted.has(line))
     .map(({ line }) => ({ line, drills: amounts.get(line)! }));
+  const mostInPot = largest(
+    [...potted].map((line) => amounts.get(line)!),
+    0,
+  );
   return numberedBags(whole, pots).map((bag) => ({
     ...bag,
-    reason: bag.whole ? leftInWords(leave, bag.drills, first[bag.line] ?? 0) : null,
+    reason: bag.whole ? leftInWords(leave, bag.drills, first[bag.line] ?? 0, mostInPot) : null,
   }));
 }

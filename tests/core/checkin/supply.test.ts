@@ -222,7 +222,13 @@ describe('supply of a canvas', () => {
   it('says it in one sentence', () => {
     const say = (bags: CountedBag[]) => supplyInWords(summarise(supplyOf(legend, bags, 200), bags));
     expect(supplyInWords(summarise([], []))).toContain('no colour list yet');
-    expect(say([])).toBe('Nothing counted yet: 6 bags in 3 colours to find.');
+    expect(say([])).toBe('Nothing counted yet: 6 bags of 3 colours to find.');
+    // A list without numbers of bags leaves one of each colour to find, and claims no number.
+    const unknown = supplyOf([line(1, { packets: 0 }), line(2, { packets: 0 })], [], 200);
+    expect(supplyInWords(summarise(unknown, []))).toBe(
+      'Nothing counted yet: bags of 2 colours to find. The list does not say how many bags there are.',
+    );
+    expect(unknown.map((each) => each.bagsToFind)).toEqual([1, 1]);
     expect(say([bag(1), bag(3), bag(null)])).toBe(
       '1 colour without a bag, 2 with too few drills, of 3 colours; 4 bags still to find. 1 bag not in the colour list.',
     );

@@ -89,9 +89,11 @@ describe('a plan in words', () => {
   });
 
   it('says why a colour stays in its bag, and when a pot runs empty', () => {
-    expect(leftInWords('fewest drills', 24, 61)).toBe('only 24 drills');
-    expect(leftInWords('last used', 24, 61)).toBe('not needed before section 61');
-    expect(leftInWords('last used', 24, 0)).toBe('only 24 drills');
+    expect(leftInWords('fewest drills', 24, 61, 200)).toBe('only 24 drills');
+    expect(leftInWords('last used', 24, 61, 200)).toBe('not needed before section 61');
+    expect(leftInWords('last used', 24, 0, 200)).toBe('only 24 drills');
+    // What holds for all alike is no reason.
+    expect(leftInWords('fewest drills', 1000, 0, 1000)).toBe('no pot is left for it');
     const refill = { line: 1, nth: 1, section: 12, laid: 485, workDone: 0.384, drills: 420 };
     expect(refillInWords(refill, 'Pot 17', 3)).toBe(
       'Pot 17 runs empty in section 12, 38 % into the work: 420 drills from bag 3.',

@@ -58,11 +58,11 @@ describe('a chart that somebody scanned', () => {
         lines: 0.05,
       },
     ],
-  ])('is found where it lies aslant, and says so: %s', (_, look) => {
+  ])('is found where it is turned, and says so: %s', (_, look) => {
     const { wrong, notices, picture } = readBack(look);
     expect(picture.by).toBe('edges');
     expect(wrong / picture.sure.cells).toBeLessThanOrEqual(0.001);
-    expect(notices[0]).toContain('lies aslant');
+    expect(notices[0]).toContain('is turned');
   });
 
   it.each([0.4, 1.2, 2, 3, 5])('is read right or refused, whatever it is turned by: %s°', (turned) => {
