@@ -230,7 +230,7 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_21rem]">
       <section
-        className="flex min-h-[26rem] min-w-0 flex-col gap-2 md:min-h-[36rem] lg:min-h-0"
+        className="flex min-w-0 flex-col gap-2 sm:min-h-[26rem] md:min-h-[36rem] lg:min-h-0"
         aria-label="The section on the bench"
       >
         <div className="flex flex-wrap items-center justify-between gap-2">

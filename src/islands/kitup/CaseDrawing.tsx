@@ -124,7 +124,7 @@ function SlotDrawing({
       {line && !isLit && (
         <span
           aria-hidden
-          className={`absolute inset-x-0 bottom-0 border-t-2 border-edge ${isFilled ? 'bg-wash' : 'bg-bench'}`}
+          className={`absolute inset-x-0 bottom-0 ${isFilled ? 'bg-wash' : 'bg-bench'}`}
           style={{ height: `${level * 100}%` }}
         />
       )}
@@ -142,8 +142,19 @@ function SlotDrawing({
             {line.code}
           </span>
           {isFilled && (
-            <Check size={16} strokeWidth={3.5} aria-hidden className="absolute top-0.5 left-0.5" />
+            <Check
+              size={14}
+              strokeWidth={4}
+              aria-hidden
+              className={`absolute top-0 ${round ? 'left-1/2 -ml-[7px]' : 'left-0.5'}`}
+            />
           )}
+          <span
+            aria-hidden
+            className="absolute bottom-[3px] left-1/4 h-[5px] w-1/2 border border-edge bg-paper"
+          >
+            <span className="block h-full bg-edge" style={{ width: `${level * 100}%` }} />
+          </span>
           {view.locked && <Lock size={14} aria-hidden className="absolute top-0.5 right-0.5" />}
         </>
       ) : (

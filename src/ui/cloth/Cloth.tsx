@@ -327,7 +327,7 @@ export function Cloth(props: ClothProps) {
   return (
     // The buttons stand beside the canvas: nothing lies over squares that are to be laid.
     <div className="flex min-h-0 grow flex-col gap-1.5 sm:flex-row">
-      <div ref={box} className="relative min-h-0 min-w-0 grow overflow-hidden bg-bench">
+      <div ref={box} className="relative min-h-[21rem] min-w-0 grow overflow-hidden bg-bench sm:min-h-0">
         <p className="sr-only" aria-live="polite" data-testid="square">
           {cursor && props.say?.(cursor)}
         </p>
