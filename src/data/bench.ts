@@ -218,10 +218,21 @@ export async function everyMark(
   return rows.map(({ cells, ...row }) => ({ ...row, runs: runsFromBytes(cells) }));
 }
 
-/** The bitmap as the ledger tells it, mark by mark; the cache must always equal it. */
-export async function replayMarks(queries: Queries, canvasId: string, cells: number): Promise<Bitmap> {
+/**
+ * The bitmap as the ledger tells it, mark by mark; the cache must always equal it.
+ * @param until only marks made before this moment
+ */
+export async function replayMarks(
+  queries: Queries,
+  canvasId: string,
+  cells: number,
+  until: string | null = null,
+): Promise<Bitmap> {
   const laid = emptyBitmap(cells);
-  for (const { kind, runs } of await everyMark(queries, canvasId)) applyMark(laid, kind, runs);
+  const end = until === null ? Number.POSITIVE_INFINITY : Date.parse(until);
+  for (const { kind, runs, happenedAt } of await everyMark(queries, canvasId)) {
+    if (Date.parse(happenedAt) < end) applyMark(laid, kind, runs);
+  }
   return laid;
 }
 

@@ -1,6 +1,8 @@
 import type { Canvas } from '../core/canvas/canvas';
-import { type Chart, chartFromBytes, chartToBytes, countDrills } from '../core/cells/chart';
+import { type Chart, chartFromBytes, chartToBytes } from '../core/cells/chart';
 import type { CellEdit } from '../core/chart/edit';
+import { countWanted } from '../core/progress/progress';
+import { bitmapOf } from './bench';
 import { one, type Queries } from './engine/database';
 
 export async function chartOf(
@@ -23,10 +25,11 @@ export async function drillsOf(queries: Queries, canvasId: string): Promise<numb
 
 /** Stores a chart, in place of the one before. */
 export async function putChart(queries: Queries, canvasId: string, chart: Chart): Promise<void> {
+  const laid = await bitmapOf(queries, canvasId, chart.cells.length);
   await queries.query(
     `insert into chart (canvas_id, cells, drills) values ($1, $2, $3)
      on conflict (canvas_id) do update set cells = excluded.cells, drills = excluded.drills`,
-    [canvasId, chartToBytes(chart), countDrills(chart)],
+    [canvasId, chartToBytes(chart), countWanted(chart, laid)],
   );
 }
 
@@ -90,4 +93,12 @@ export function lastFinish(queries: Queries, canvasId: string): Promise<ChartEdi
      order by e.position desc limit 1`,
     [canvasId],
   );
+}
+
+/** When a change was made. */
+export async function momentOfEdit(queries: Queries, id: string): Promise<string | null> {
+  const row = await one<{ at: string }>(queries, 'select happened_at as at from chart_edit where id = $1', [
+    id,
+  ]);
+  return row?.at ?? null;
 }

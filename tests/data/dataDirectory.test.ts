@@ -139,7 +139,10 @@ describe('a data directory', () => {
     await rm(join(directory, 'oculent.json'));
     await withRaw((database) =>
       database.script(
-        "drop table data_set; alter table migration drop column hash; delete from migration where name like '015%'",
+        `drop table data_set; drop table in_front; drop table area_tick;
+         alter table mark drop column before; alter table canvas drop column no_cases;
+         alter table migration drop column hash;
+         delete from migration where name like '015%' or name like '016%'`,
       ),
     );
     const before: string[] = [];

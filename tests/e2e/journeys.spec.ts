@@ -140,6 +140,76 @@ test('the same by keyboard and ear: what is in hand is said, and the focus is ne
   await expect(square(page)).toContainText('section 2');
 });
 
+test('a case of 64 pots is one stop for the Tab key, and arrow keys go from pot to pot', async ({ page }) => {
+  await page.goto(`/canvas/${DEMO.kingfisher}/kitup`);
+  const pots = page.locator('[data-slot]');
+  await expect(pots.first()).toBeVisible();
+  expect(await pots.count()).toBe(64);
+  await expect(page.locator('[data-slot][tabindex="0"]')).toHaveCount(1);
+  await page.locator('[data-slot][tabindex="0"]').focus();
+  const focused = () => page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
+  await expect.poll(focused).toMatch(/^pot 1:/i);
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(focused).toMatch(/^pot 2:/i);
+  await page.keyboard.press('ArrowDown');
+  await expect.poll(focused).toMatch(/^pot 10:/i);
+  await expect(page.locator('[data-slot][tabindex="0"]')).toHaveCount(1);
+});
+
+test('long titles, names and codes, and 200 colours, push nothing out of sight', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000);
+  const id = randomUUID();
+  const title = 'The long way home along the harbour wall on a foggy evening with lanterns, part'.padEnd(
+    80,
+    'x',
+  );
+  await request.post('/api/canvases', {
+    data: { id, title, shape: 'round', pitchMm: 2.8, width: 40, height: 50 },
+  });
+  const lines = Array.from({ length: 200 }, (_, i) => ({
+    keyNumber: String(i + 1),
+    symbol: null,
+    code: `AB-${1000 + i}-XYZ`,
+    name: 'Very pale and slightly greyish blue of early mornings',
+    hex: null,
+    finish: 'plain',
+    neededDrills: 10,
+    packets: 1,
+  }));
+  expect((await request.put(`/api/canvases/${id}/sheet`, { data: { lines } })).ok()).toBe(true);
+  const grid = Array.from({ length: 50 }, (_, y) =>
+    Array.from({ length: 40 }, (_, x) => `AB-${1000 + ((y * 40 + x) % 200)}-XYZ`).join(','),
+  ).join('\n');
+  const put = await request.put(`/api/canvases/${id}/chart`, {
+    data: grid,
+    headers: { 'content-type': 'text/csv' },
+  });
+  expect(put.ok()).toBe(true);
+  for (const [width, height] of [
+    [1280, 800],
+    [820, 1180],
+    [390, 844],
+    [320, 640],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    for (const station of ['checkin', 'chart', 'placing', 'bench', 'progress']) {
+      await page.goto(`/canvas/${id}/${station}`);
+      await expect(page.getByText('AB-1000-XYZ').first()).toBeAttached();
+      const over = () =>
+        page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      await expect.poll(over, { message: `${station} at ${width}` }).toBeLessThanOrEqual(0);
+      if (station !== 'bench') continue;
+      // The number beside a long name stays whole, within its list.
+      const list = (await page.getByRole('list', { name: /most drills first/ }).boundingBox())!;
+      const count = (await page.getByText('4 left', { exact: true }).first().boundingBox())!;
+      expect(count.x + count.width).toBeLessThanOrEqual(list.x + list.width + 1);
+    }
+  }
+});
+
 test('where I was: stations agree, it is there over night, and the shelf says it', async ({
   page,
   request,

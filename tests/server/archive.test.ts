@@ -213,7 +213,7 @@ describe('an archive that is not what it should be', () => {
     );
     await refused(
       await changed({ 'mark.csv': mark.replace('0 3 6 2', '0 3 600 2') }),
-      'beyond the last of 12 cells',
+      'beyond the last of 12 squares',
     );
     await refused(await changed({ 'mark.csv': mark.replace('0 3 6 2', '0 3') }), 'says 5 drills');
     await refused(await changed({ 'mark.csv': mark.replace('cells', 'zellen') }), 'has no column cells');

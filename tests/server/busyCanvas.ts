@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import type { Database } from '../../src/data/engine/database';
+import { putInFront } from '../../src/data/inFront';
 import { putStorage } from '../../src/data/storage';
+import { addTick } from '../../src/data/ticks';
 import { correctSitting, enterMark } from '../../src/server/bench/writes';
 import { editChart } from '../../src/server/chart/edits';
 import { correctFacts, saveColourList } from '../../src/server/corrections/writes';
@@ -50,6 +52,10 @@ export async function busyCanvas(
   const first = randomUUID();
   await enterMark(database, made, { ...mark, id: first, runs: [0, 3, 6, 2] });
   await enterMark(database, made, { ...mark, id: randomUUID(), runs: [8, 1] });
+  // Ticked before there was a chart.
+  const piece = { x: 0, y: 0, width: 2, height: 3, line: 1, done: true };
+  await addTick(database, made.id, randomUUID(), piece, moment.toISOString());
+  await putInFront(database, made.id, { section: 1, line: 2 }, moment.toISOString());
   await add(
     `insert into bag_entry (id, canvas_id, happened_at, kind, line, label, drills, how, spread)
      values ($1, $2, $3, 'count', 1, '401', 190, 'weighed', 2.25), ($4, $2, $3, 'count', null, '9999', 12, 'counted', null)`,

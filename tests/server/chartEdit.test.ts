@@ -4,6 +4,7 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import { legendOf } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
+import { stampOf } from '../../src/data/once';
 import { enterMark } from '../../src/server/bench/writes';
 import { editChart, repairView, replaceFinish } from '../../src/server/chart/edits';
 import { kindView } from '../../src/server/chart/view';
@@ -33,12 +34,40 @@ describe('a chart that is typed', () => {
     expect(await cells(canvas)).toEqual([1, 1, 0, 0, 0, 0]);
   });
 
-  it('does not begin without a sheet, or over drills laid by area', async () => {
+  it('does not begin without a colour list', async () => {
     await expect(beginChart(database, await shelve(database, [], null))).rejects.toThrow('colour list first');
+  });
+
+  it('keeps what was laid by area, counts it as it is typed, and over undo and redo', async () => {
     const canvas = await shelve(database, legend, null, { width: 3, height: 2 });
+    const other = await shelve(database, legend, null, { width: 3, height: 2 });
     const mark = { kind: 'lay' as const, sittingId: null, undoes: null, redoes: null };
-    await enterMark(database, canvas, { ...mark, id: randomUUID(), runs: [0, 2] });
-    await expect(beginChart(database, canvas)).rejects.toThrow('laid by area');
+    const area = randomUUID();
+    await enterMark(database, canvas, { ...mark, id: area, runs: [0, 4] });
+    await beginChart(database, canvas);
+    const facts = async () => {
+      const { laid, drills } = await stampOf(database, canvas.id);
+      return [laid, drills];
+    };
+    expect(await facts()).toEqual([4, 4]);
+    const typed = randomUUID();
+    await editChart(database, canvas, { id: typed, edits: [{ runs: [3, 3], line: 2 }] });
+    // Square 4 of the four is typed, and two more that are not laid yet.
+    expect(await facts()).toEqual([4, 6]);
+    await editChart(database, canvas, { id: randomUUID(), undoes: typed });
+    expect(await facts()).toEqual([4, 4]);
+    await editChart(database, canvas, { id: randomUUID(), redoes: typed });
+    expect(await facts()).toEqual([4, 6]);
+    // What is laid after it was typed holds its square.
+    await enterMark(database, canvas, { ...mark, id: randomUUID(), runs: [4, 1] });
+    const again = (await repairView(database, canvas)).history.undo!.id;
+    await expect(editChart(database, canvas, { id: randomUUID(), undoes: again })).rejects.toThrow(
+      'Lift it before the square is left bare',
+    );
+    // The act by area can still be undone, typed or not.
+    await enterMark(database, canvas, { ...mark, id: randomUUID(), undoes: area, runs: [] });
+    expect((await facts())[0]).toBe(1);
+    expect((await stampOf(database, other.id)).laid).toBe(0);
   });
 });
 
@@ -97,7 +126,7 @@ describe('repairing a chart', () => {
       ]),
     ).rejects.toThrow('A drill is laid');
     await expect(edit([{ runs: [0, 1], line: 3 }])).rejects.toThrow('no colour number 3');
-    await expect(edit([{ runs: [5, 2], line: 1 }])).rejects.toThrow('beyond the last of 6 cells');
+    await expect(edit([{ runs: [5, 2], line: 1 }])).rejects.toThrow('beyond the last of 6 squares');
     expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
     const bare = await shelve(database, legend, null);
     await expect(

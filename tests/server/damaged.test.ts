@@ -49,7 +49,7 @@ describe('a backup that is not what it should be', () => {
     });
   const cases: [why: string, make: () => Promise<Uint8Array>, sentence: string][] = [
     ['cut short', async () => zip.slice(0, zip.length - 300), 'not a ZIP file, or it is damaged'],
-    ['no ZIP', async () => new TextEncoder().encode('PK? no'), 'no ZIP file'],
+    ['no ZIP', async () => new TextEncoder().encode('PK? no'), 'not a ZIP file'],
     [
       'another ZIP',
       async () => new JSZip().file('a.txt', 'a').generateAsync({ type: 'uint8array' }),
@@ -171,7 +171,7 @@ it('a damaged directory gets a backup in its place; what was there is set aside'
   // One that does not come back changes nothing.
   const spoilt = join(shelves.directory, 'spoilt.zip');
   await writeFile(spoilt, zip.slice(0, 900));
-  await expect(replaceWithBackup(directory, { path: spoilt }, moment)).rejects.toThrow('no ZIP file');
+  await expect(replaceWithBackup(directory, { path: spoilt }, moment)).rejects.toThrow('not a ZIP file');
   await expect(openKept(directory, null)).rejects.toThrow('its files are damaged');
   const report = await replaceWithBackup(directory, { path: file }, moment);
   expect(report.faults).toEqual([]);

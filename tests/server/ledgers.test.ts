@@ -493,7 +493,7 @@ describe('a new sheet or chart over old work', () => {
     const canvas = await shelve(database, legend, chartOfRows('11', '22'));
     await enterMark(database, canvas, mark({ runs: [0, 1] }));
     await expect(saveChart(database, canvas, chartOfRows('.1', '22'))).rejects.toThrow(
-      '1 drills are laid on squares that this chart leaves bare',
+      '1 drill is laid on squares that this chart leaves bare',
     );
     await saveChart(database, canvas, chartOfRows('2.', '22'));
     expect((await shelf(database, canvas.id))[0]!.drills).toBe(3);

@@ -27,7 +27,8 @@ export function changedCells(
     const end = runs[i]! + runs[i + 1]!;
     for (let cell = runs[i]!; cell < end; cell++) {
       const at = cell - first;
-      if ((lines !== null && lines[at] === 0) || isLaid(laid, at) !== wantLaid) continue;
+      // What was laid by area may lie on squares whose colour is not typed yet: it can be lifted, not laid there.
+      if ((lines !== null && lines[at] === 0 && !wantLaid) || isLaid(laid, at) !== wantLaid) continue;
       const last = changed.length - 2;
       if (last >= 0 && changed[last]! + changed[last + 1]! === cell) changed[last + 1]!++;
       else changed.push(cell, 1);

@@ -166,7 +166,10 @@ function kindInWords({ drills, confetti, blocks, heat }: Omit<CanvasKind, 'inWor
   }
   const where = regionInWords(busiest.at % columns, columns, Math.floor(busiest.at / columns), rows);
   const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-  return `${capital(shareInWords(blocks))} of it colour blocks, ${shareInWords(confetti)} confetti; most colours meet ${where}.`;
+  const shares = `${capital(shareInWords(blocks))} of it colour blocks, ${shareInWords(confetti)} confetti`;
+  // Where all blocks are alike, no place stands out.
+  const alike = largest(colours) - colours.reduce((least, each) => Math.min(least, each), 255) <= 1;
+  return alike ? `${shares}; colours meet alike everywhere.` : `${shares}; most colours meet ${where}.`;
 }
 
 /** Legend lines that share a block of the heat map, for a look at its colours. */

@@ -69,7 +69,7 @@ function faultInLine(
   const unknown = cells.indexOf(null);
   if (unknown >= 0) return `Square ${unknown + 1} of ${what.toLowerCase()} is no symbol of this kit.`;
   if (cells.length > length || (cells.length < length && !part))
-    return `${what} has ${length} squares; this is ${cells.length}.`;
+    return `${what} has ${counted(length, 'square')}; this is ${cells.length}.`;
   return null;
 }
 

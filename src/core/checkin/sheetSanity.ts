@@ -48,18 +48,18 @@ function sumFinding(
   const wanted = onChart ? cells - onChart[0]! : cells;
   if (sum === wanted || sum === 0) return [];
   const area = onChart
-    ? `the chart wants ${many(wanted)}${onChart[0]! > 0 ? `, ${many(onChart[0]!)} squares being bare` : ''}`
-    : `the canvas has ${many(cells)} squares`;
+    ? `the chart wants ${many(wanted)}${onChart[0]! > 0 ? `, ${counted(onChart[0]!, 'square')} being bare` : ''}`
+    : `the canvas has ${counted(cells, 'square')}`;
   const meaning =
     sum > wanted
-      ? `${many(sum - wanted)} drills more than there is room for: one of the counts, or the size of the canvas, is wrong.`
+      ? `${counted(sum - wanted, 'drill')} more than there is room for: one of the counts, or the size of the canvas, is wrong.`
       : onChart
-        ? `${many(wanted - sum)} drills too few: at least one number in the list is too low, so a colour may run out.`
-        : `If the picture leaves ${many(wanted - sum)} squares bare (a frame, a partial drill), all is well; if not, a colour may run out.`;
+        ? `${counted(wanted - sum, 'drill')} too few: at least one number in the list is too low, so a colour may run out.`
+        : `If the picture leaves ${counted(wanted - sum, 'square')} bare (a frame, a partial drill), all is well; if not, a colour may run out.`;
   return [
     {
       kind: 'sum',
-      sentence: `The colour list adds up to ${many(sum)} drills, but ${area}.`,
+      sentence: `The colour list adds up to ${counted(sum, 'drill')}, but ${area}.`,
       meaning,
       lines: [],
     },

@@ -122,7 +122,7 @@ function amountOf(
       : { bags: n };
   }
   if (!asDrills && n < DRILLS_FROM) {
-    return { sentence: `Are ${n} the bags or the drills? Type “x ${n} bags” or “x ${n} drills”.` };
+    return { sentence: `Are ${many(n)} the bags or the drills? Type “x ${n} bags” or “x ${n} drills”.` };
   }
   return n > MOST_DRILLS
     ? { sentence: `More than ${many(MOST_DRILLS)} drills in one bag cannot be right.` }

@@ -9,6 +9,18 @@ export function percentLaid(laid: number, total: number): number {
   return total === 0 ? 0 : Math.floor((laid / total) * 10_000 + 1e-9) / 100;
 }
 
+/**
+ * Squares that want a drill: those with a colour, and those on which one is laid although their colour is not known yet,
+ * because a chart is typed after its canvas was begun by area.
+ */
+export function countWanted(chart: Chart, laid: Bitmap): number {
+  let wanted = 0;
+  for (let cell = 0; cell < chart.cells.length; cell++) {
+    if (chart.cells[cell] !== 0 || isLaid(laid, cell)) wanted++;
+  }
+  return wanted;
+}
+
 /** Drills still to lay per legend line; index 0 stays 0. @param lines highest legend line */
 export function leftPerLine(chart: Chart, laid: Bitmap, lines: number): Uint32Array {
   const left = new Uint32Array(lines + 1);

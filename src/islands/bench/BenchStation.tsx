@@ -390,7 +390,9 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
         </div>
         {allLaid && (
           <div className="slip border-l-4 border-well" role="status">
-            <h2>All {many(bench.drills)} drills are laid</h2>
+            <h2>
+              {bench.drills === 1 ? 'The one drill is laid' : `All ${many(bench.drills)} drills are laid`}
+            </h2>
             <p className="mt-1">
               <a className="button button-main" href={`/canvas/${canvas.id}/progress`}>
                 See how it went
@@ -461,6 +463,11 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
   );
 }
 
+/** A colour by its code; where another one has the same code, by its finish too. */
+function nameOf(line: LegendLine, other: LegendLine | null): string {
+  return other?.code === line.code ? `${line.code} ${line.finish}` : line.code;
+}
+
 /** Where a square is that was touched and not marked, and the way there. */
 function Elsewhere({
   place,
@@ -493,9 +500,10 @@ function Elsewhere({
   if (!line) return <Notice kind="hint">No drill goes on that square.</Notice>;
   return (
     <Notice kind="hint">
-      That square is <span className="number">{line.code}</span>; {front?.code} is in front.{' '}
+      That square is <span className="number">{nameOf(line, front)}</span>; {front && nameOf(front, line)} is
+      in front.{' '}
       <button type="button" className="min-h-11 underline" onClick={() => onColour(line.line)}>
-        Bring {line.code} forward
+        Bring {nameOf(line, front)} forward
       </button>
     </Notice>
   );

@@ -3,7 +3,7 @@ import { StationNav } from '../../ui/StationNav';
 const PLACES = [
   ['', 'The picture'],
   ['/kind', 'What it is like'],
-  ['/repair', 'Repair'],
+  ['/repair', 'Repair and typing'],
   ['/panels', 'Panels'],
   ['/read', 'Files in and out'],
 ] as const;

@@ -39,10 +39,13 @@ export function ChartStation(props: ChartProps) {
   const { entry } = props;
   if (!entry.hasChart) {
     return (
-      <NoChart
-        canvasId={entry.canvas.id}
-        what="This canvas has no chart yet. Check-in, kit-up and progress by area work without one; runs and colours need it."
-      />
+      <>
+        <ChartNav canvasId={entry.canvas.id} here="" />
+        <NoChart
+          canvasId={entry.canvas.id}
+          what="This canvas has no chart yet. Check-in, kit-up and progress by area work without one; runs and single squares need it. It can be read from a file, or typed in under Repair."
+        />
+      </>
     );
   }
   return <WithCloth entry={entry}>{(data) => <ChartView {...props} data={data} />}</WithCloth>;

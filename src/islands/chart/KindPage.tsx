@@ -75,7 +75,9 @@ function Kind({ entry, legend, view }: { entry: ShelfEntry; legend: LegendLine[]
         <h2>Colours in each block of 10 × 10</h2>
         <HeatMap heat={view.heat} />
         <p className="text-faded">
-          Lightest: {counted(view.fewest, 'colour')} in a block. Darkest: {counted(view.most, 'colour')}.
+          {view.fewest === view.most
+            ? `Every block has ${counted(view.most, 'colour')}.`
+            : `Lightest: ${counted(view.fewest, 'colour')} in a block. Darkest: ${counted(view.most, 'colour')}.`}
         </p>
         {view.shades.length > 0 && (
           <section className="bg-paper p-4">

@@ -1,4 +1,5 @@
 import type { Panel } from '../../core/chart/panels';
+import { counted } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 
 /** The picture in small with the outline of each panel; outlines cross where panels overlap. */
@@ -16,7 +17,7 @@ export function PanelDrawing({
       viewBox={`0 0 ${width} ${height}`}
       className="max-h-[34rem] w-full border border-edge bg-cloth"
       role="img"
-      aria-label={`${canvas.title} cut into ${panels.length} panels`}
+      aria-label={`${canvas.title} cut into ${counted(panels.length, 'panel')}`}
     >
       {hasChart && (
         <image

@@ -77,7 +77,8 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
               <h2 className="hidden text-xl print:block">Packing list: {canvas.title}</h2>
               <p className="big-number">{counted(sum.bags, 'bag')}</p>
               <p className="mb-3">
-                {many(sum.packedDrills)} drills for {many(sum.neededDrills)} needed, in pick order by code
+                {counted(sum.packedDrills, 'drill')} for {many(sum.neededDrills)} needed, in pick order by
+                code
               </p>
               <ScrollRegion label="Packing list" className="">
                 <table className="table-plain">

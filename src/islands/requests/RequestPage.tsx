@@ -146,7 +146,7 @@ function LackingColour({
                 </span>
                 <span className="min-w-0 grow basis-56">
                   <span className="number font-semibold">{offer.item.code}</span> in the stash,{' '}
-                  {many(offer.item.drills)} drills: {offer.inWords}
+                  {counted(offer.item.drills, 'drill')}: {offer.inWords}
                   {offer.as === 'near' &&
                     each.showsMostIn &&
                     `. It would show most in section ${each.showsMostIn.section}`}

@@ -227,7 +227,9 @@ function Cuts({
               </p>
               <p className="big-number mt-2">{many(tally.drills - tally.laid)}</p>
               <p>
-                {tally.laid === 0 ? 'drills to lay' : `left of ${many(tally.drills)} drills`}
+                {tally.laid === 0
+                  ? `${tally.drills === 1 ? 'drill' : 'drills'} to lay`
+                  : `left of ${counted(tally.drills, 'drill')}`}
                 {hasChart && `, ${counted(tally.colours, 'colour')}`}
               </p>
               {hasChart && tally.largest && (

@@ -20,6 +20,7 @@ import type { Chart } from '../../core/cells/chart';
 import { faultInPanels } from '../../core/chart/panels';
 import { type BagRow, standingBags } from '../../core/checkin/bagLedger';
 import { ALLOT_GOALS } from '../../core/kitup/allotTask';
+import { many } from '../../core/words/numbers';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';
@@ -220,7 +221,9 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
     const fault = faultInRuns(runs as number[], cells);
     if (fault) throw unreadable(`Row ${i + 1} of mark.csv: ${fault}`);
     if (countCells(runs as number[]) !== drills) {
-      throw unreadable(`Row ${i + 1} of mark.csv says ${drills} drills but names another number of cells.`);
+      throw unreadable(
+        `Row ${i + 1} of mark.csv says ${many(Number(drills))} drills but names another number of squares.`,
+      );
     }
   }
   for (const { edits, before } of rows('chart_edit')) {

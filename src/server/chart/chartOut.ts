@@ -4,6 +4,7 @@ import { countPerLine } from '../../core/cells/chart';
 import { cropped } from '../../core/cells/rect';
 import { pageRects } from '../../core/chart/files/chartPages';
 import { potsInCodeOrder } from '../../core/codes/places';
+import { many } from '../../core/words/numbers';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
@@ -42,7 +43,7 @@ export async function printedChart(
   const pages = pageRects(print).rects.length;
   if (pages > MOST_PAGES) {
     throw conflict(
-      `With squares of ${wish.cellMm} mm this chart takes ${pages} pages. Choose smaller squares.`,
+      `With squares of ${wish.cellMm} mm this chart takes ${many(pages)} pages. Choose smaller squares.`,
     );
   }
   const counts = countPerLine(cropped(chart, print.area), highestLine(legend));

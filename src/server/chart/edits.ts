@@ -8,7 +8,7 @@ import { applyEdit, type CellEdit, inverseOf, runsOfLine, suspects } from '../..
 import { movedCounts, specialLine, takenOff } from '../../core/chart/finish';
 import type { Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
-import { bitmapOf } from '../../data/bench';
+import { bitmapOf, replayMarks } from '../../data/bench';
 import { legendOf, nextLine, replaceLegend } from '../../data/canvas';
 import {
   addChartEdit,
@@ -16,6 +16,7 @@ import {
   chartOf,
   findChartEdit,
   lastFinish,
+  momentOfEdit,
   putChart,
 } from '../../data/chart';
 import { countedBags } from '../../data/checkin';
@@ -106,13 +107,30 @@ async function setCells(
     if (fault) throw unreadable(fault);
     if (edit.line !== 0 && !ofLine(legend, edit.line))
       throw unreadable(`The colour list has no colour number ${edit.line}.`);
-    if (edit.line === 0 && [...cellsOfRuns(edit.runs)].some((cell) => isLaid(laid, cell))) {
+    const losing = edit.line === 0 ? [...cellsOfRuns(edit.runs)].filter((cell) => isLaid(laid, cell)) : [];
+    if (losing.length > 0 && !(await wereLaidBefore(queries, canvas, entry.undoes, losing))) {
       throw conflict('A drill is laid on one of these squares. Lift it before the square is left bare.');
     }
     before.unshift(...inverseOf(applyEdit(chart, edit)));
   }
   await addChartEdit(queries, canvas.id, screenId, { ...entry, moved, before }, new Date().toISOString());
   await putChart(queries, canvas.id, chart);
+}
+
+/**
+ * Whether drills lay on these squares before a change was made: laid by area, when their colour was not typed yet. They
+ * stay laid when the typing is undone.
+ */
+async function wereLaidBefore(
+  queries: Queries,
+  canvas: Canvas,
+  edit: string | null,
+  squares: readonly number[],
+): Promise<boolean> {
+  const moment = edit && (await momentOfEdit(queries, edit));
+  if (!moment) return false;
+  const before = await replayMarks(queries, canvas.id, canvas.width * canvas.height, moment);
+  return squares.every((square) => isLaid(before, square));
 }
 
 async function neededChart(queries: Queries, canvas: Canvas): Promise<Chart> {

@@ -1,7 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { countLaid } from '../../core/cells/bitmap';
 import { type Chart, makeChart } from '../../core/cells/chart';
 import { cellsInRect } from '../../core/cells/rect';
+import { counted } from '../../core/words/numbers';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf, putChart } from '../../data/chart';
@@ -18,24 +18,25 @@ export async function saveChart(database: Database, canvas: Canvas, chart: Chart
     const before = cellsInRect(await chartOrCloth(queries, canvas), laid, all, null, true).length;
     if (kept < before) {
       throw conflict(
-        `${before - kept} drills are laid on squares that this chart leaves bare. Lift them first, or check the file.`,
+        `${counted(before - kept, 'drill')} ${before - kept === 1 ? 'is' : 'are'} laid on squares that this chart leaves bare. Lift ${before - kept === 1 ? 'it' : 'them'} first, or check the file.`,
       );
     }
     await putChart(queries, canvas.id, chart);
   });
 }
 
-/** Begins a chart without a drill on it. @throws Problem when there is one, or no sheet, or drills are laid by area */
+/**
+ * Begins a chart on which no square has a colour yet. What was laid by area stays laid, and is counted with each square as
+ * its colour is typed.
+ * @throws Problem when there is one, or no colour list
+ */
 export async function beginChart(database: Database, canvas: Canvas): Promise<void> {
   await database.transaction(async (queries) => {
     if (await chartOf(queries, canvas)) throw conflict('This canvas has a chart already.');
     if ((await legendOf(queries, canvas.id)).length === 0) {
       throw conflict('Read the colour list first: the chart’s squares are matched to its colours.');
     }
-    const cells = canvas.width * canvas.height;
-    if (countLaid(await bitmapOf(queries, canvas.id, cells)) > 0) {
-      throw conflict('Drills are marked as laid by area. Lift them before the chart is typed.');
-    }
-    await putChart(queries, canvas.id, makeChart(canvas.width, canvas.height, new Uint16Array(cells)));
+    const cells = new Uint16Array(canvas.width * canvas.height);
+    await putChart(queries, canvas.id, makeChart(canvas.width, canvas.height, cells));
   });
 }

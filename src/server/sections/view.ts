@@ -1,6 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
 import { type BlockSize, cutIntoBlocks, type Section, tallySections } from '../../core/sections/blockGrid';
+import { many } from '../../core/words/numbers';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import type { Queries } from '../../data/engine/database';
@@ -31,6 +32,6 @@ export async function sectionsView(queries: Queries, canvas: Canvas): Promise<Se
 export function faultInBlock(canvas: Canvas, block: BlockSize): string | null {
   const count = Math.ceil(canvas.width / block.columns) * Math.ceil(canvas.height / block.rows);
   return count > MAX_SECTIONS
-    ? `This would cut the canvas into ${count} sections. Choose a larger size.`
+    ? `This would cut the canvas into ${many(count)} sections. Choose a larger size.`
     : null;
 }

@@ -19,7 +19,7 @@ describe('the kind of a canvas', () => {
     expect(kind.runs[1]).toBe(10);
     expect([...kind.heat.colours]).toEqual([3]);
     expect(kind.inWords).toBe(
-      'Two thirds of it colour blocks, a quarter confetti; most colours meet at the top left.',
+      'Two thirds of it colour blocks, a quarter confetti; colours meet alike everywhere.',
     );
   });
 

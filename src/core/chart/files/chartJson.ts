@@ -2,6 +2,7 @@ import type { LegendLine } from '../../canvas/legend';
 import { type Chart, makeChart } from '../../cells/chart';
 import { forEachRun } from '../../cells/runs';
 import { Refusal } from '../../refusal';
+import { counted } from '../../words/numbers';
 import { type ChartReading, mostFrequent } from './fromPixels';
 
 const VERSION = 1;
@@ -50,7 +51,7 @@ export function chartFromJson(
   }
   const { lineOf, codeOf } = linesByNumber(file.legend, legend);
   if (!Array.isArray(file.rows) || file.rows.length !== size.height) {
-    throw new Refusal(`The chart must have ${size.height} rows.`);
+    throw new Refusal(`The chart must have ${counted(size.height, 'row')}.`);
   }
   const cells = new Uint16Array(size.width * size.height);
   const unmatched = new Map<string, number>();
@@ -65,7 +66,8 @@ export function chartFromJson(
       } else cells.fill(line, y * size.width + x, y * size.width + x + count);
       x += count;
     }
-    if (x < size.width) throw new Refusal(`Row ${y + 1} has ${x} squares; the canvas is ${size.width} wide.`);
+    if (x < size.width)
+      throw new Refusal(`Row ${y + 1} has ${counted(x, 'square')}; the canvas is ${size.width} wide.`);
   });
   return {
     chart: makeChart(size.width, size.height, cells),

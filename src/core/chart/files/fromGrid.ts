@@ -4,6 +4,7 @@ import { makeChart } from '../../cells/chart';
 import { readWords, WORD_KINDS, type WordKind, wordsOfKind } from '../../codes/legendWords';
 import { Refusal } from '../../refusal';
 import { GUARDED, unguarded } from '../../words/csvGuard';
+import { counted } from '../../words/numbers';
 import { type ChartReading, mostFrequent } from './fromPixels';
 
 /** Words in a grid cell that mean "no drill here". */
@@ -36,7 +37,7 @@ export function chartFromRows(
   wanted: WordKind | null = null,
 ): ChartReading {
   if (rows.length !== size.height) {
-    throw new Refusal(`The grid has ${rows.length} rows; the canvas has ${size.height}.`);
+    throw new Refusal(`The grid has ${counted(rows.length, 'row')}; the canvas has ${size.height}.`);
   }
   const words = new Map<string, number>();
   for (const row of rows) {

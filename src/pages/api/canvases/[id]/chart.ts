@@ -1,4 +1,5 @@
 import { chartToBytes } from '../../../../core/cells/chart';
+import { counted } from '../../../../core/words/numbers';
 import { chartOf } from '../../../../data/chart';
 import { readChartFor } from '../../../../server/chart/chartFile';
 import { chartFileQuery, cornersFrom } from '../../../../server/chart/contract';
@@ -27,7 +28,7 @@ export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => 
       .map((entry) => entry.value)
       .join(', ');
     throw unreadable(
-      `${report.unmatched.length} colours or words are not in the colour list (${values}). ` +
+      `${counted(report.unmatched.length, 'colour or word', 'colours or words')} ${report.unmatched.length === 1 ? 'is' : 'are'} not in the colour list (${values}). ` +
         'Correct the list or the file, or say that those squares stay bare (unmatched=bare).',
       { report },
     );

@@ -69,14 +69,14 @@ describe('a chart from a picture with larger cells', () => {
   it('says how large the cells are', () => {
     const { notices } = chartFromPicture(drawn(new Array(48).fill(2), 8, { scale: 9 }), SIZE, legend, EXACT);
     expect(notices).toEqual([
-      'A cell is 9 × 9 pixels large on this picture; the inner part of each was read.',
+      'A square is 9 × 9 pixels large on this picture; the inner part of each was read.',
     ]);
   });
 
   it('is refused with the size that it seems to have', () => {
     const cells = Array.from({ length: 54 }, (_, i) => 1 + ((i * 7) % 5));
     expect(() => findCells(drawn(cells, 9, { scale: 10 }), SIZE)).toThrow(
-      'The picture is 90 × 60 pixels and its squares look 10 × 10 pixels large, which makes 9 × 6 cells, but the canvas is 8 × 6 cells.',
+      'The picture is 90 × 60 pixels and its squares look 10 × 10 pixels large, which makes 9 × 6 squares, but the canvas is 8 × 6 squares.',
     );
   });
 
@@ -100,13 +100,13 @@ describe('a chart from a picture with larger cells', () => {
   it('warns when it seems to be a finer chart whose size divides', () => {
     const cells = Array.from({ length: 192 }, (_, i) => 1 + ((i * 3 + (i >> 4)) % 5));
     const { notices } = chartFromPicture(drawn(cells, 16, { scale: 5 }), SIZE, legend, EXACT);
-    expect(notices[1]).toContain('seems to show 16 × 12 cells');
+    expect(notices[1]).toContain('seems to show 16 × 12 squares');
   });
 
   it('warns of colours that no picture tells apart', () => {
     const twins = [...legend, line(6, { code: '999', hex: HEXES[0]! })];
     const { notices } = chartFromPicture(drawn(new Array(48).fill(1), 8, { scale: 1 }), SIZE, twins, EXACT);
-    expect(notices[0]).toContain('401 and 999 have the same colour');
+    expect(notices[0]).toContain('401 and 999 have the same tint');
   });
 });
 
