@@ -97,7 +97,8 @@ test.describe('backups', () => {
     });
     expect(foreign.status).toBe(403);
     expect((await fetch(`${server.url}/api/canvases`)).status).toBe(503);
-    await page.getByRole('button', { name: 'Restore this backup' }).click();
+    // The page answers once all is back.
+    await page.getByRole('button', { name: 'Restore this backup' }).click({ timeout: 90_000 });
     await expect(page.getByRole('heading', { name: 'The shelf is back' })).toBeVisible({ timeout: 60_000 });
     await expect(page.getByText('All records were checked and are whole.')).toBeVisible();
     await page.getByRole('link', { name: 'To the shelf' }).click();

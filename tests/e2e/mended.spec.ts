@@ -38,6 +38,7 @@ test('what was written down is mended later: bad drills, the inspection, a sitti
   await page.getByRole('button', { name: /^Delete / }).click();
   await page.getByText('1 deleted note, kept for 30 days').click();
   await page.getByRole('button', { name: /^Bring back/ }).click();
+  await expect(page.getByRole('article')).toContainText('Smudged at the edge');
   await page.reload();
   await expect(page.getByRole('article')).toContainText('Smudged at the edge');
 

@@ -13,7 +13,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await page.getByLabel('Title').fill('Hill in three stripes');
     await page.getByLabel('Width').fill('6');
     await page.getByLabel('Height').fill('4');
-    await expect(page.getByText('24 × 16 cells, 384 in all: 6 × 4 cm (2.4 × 1.6 in)')).toBeVisible();
+    await expect(page.getByText('24 × 16 squares, 384 in all: 6 × 4 cm (2.4 × 1.6 in)')).toBeVisible();
     await page.getByRole('button', { name: 'Put it on the shelf' }).click();
     await page.waitForURL(/\/checkin\/sheet$/);
     id = /canvas\/([^/]+)/.exec(page.url())![1]!;

@@ -103,7 +103,7 @@ function ColoursLeft({
 }) {
   const byLeft = [...colours].sort((a, b) => b.left - a.left);
   return (
-    <section>
+    <section className="min-w-0">
       <h2>Left per colour</h2>
       <ScrollRegion label="Left per colour" className="max-h-[36rem]">
         <DataTable
@@ -144,7 +144,7 @@ function ColoursTicked({
   shape: 'square' | 'round';
 }) {
   return (
-    <section>
+    <section className="min-w-0">
       <h2>Done per colour</h2>
       <p className="text-faded">By the sections in which a colour is ticked at the bench.</p>
       <ScrollRegion label="Done per colour" className="max-h-[36rem]">
