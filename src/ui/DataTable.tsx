@@ -26,7 +26,7 @@ export interface TableColumn<Row> {
   numeric?: boolean;
 }
 
-/** Of a table with more rows than this, only those in sight are drawn; on paper all are. */
+/** Of a long table with more rows than this, only those in sight are drawn; on paper all are. */
 const ALL_DRAWN = 150;
 const ROW_PX = 61;
 
@@ -36,11 +36,14 @@ export function DataTable<Row extends object>({
   rows,
   columns,
   rowKey,
+  long = false,
 }: {
   caption: string;
   rows: Row[];
   columns: TableColumn<Row>[];
   rowKey: (row: Row) => string;
+  /** It may have thousands of rows, and scrolls with the page. */
+  long?: boolean;
 }) {
   const definitions = columns.map(
     (column): ColumnDef<typeof features, Row, unknown> => ({
@@ -54,7 +57,7 @@ export function DataTable<Row extends object>({
   const table = useTable({ features, columns: definitions, data: rows, getRowId: rowKey });
   const numeric = new Set(columns.filter((column) => column.numeric).map((column) => column.key));
   const { rows: sorted } = table.getRowModel();
-  const isLong = sorted.length > ALL_DRAWN;
+  const isLong = long && sorted.length > ALL_DRAWN;
   const body = useRef<HTMLTableSectionElement>(null);
   const [top, setTop] = useState(0);
   const [printing, setPrinting] = useState(false);

@@ -9,7 +9,7 @@ export function TermWord({ term, children }: { term: Term; children: ReactNode }
     <span className="relative inline-block">
       <button
         type="button"
-        className="cursor-help font-[inherit] underline decoration-dotted decoration-2 underline-offset-4"
+        className="on-paper cursor-help font-[inherit] underline decoration-dotted decoration-2 underline-offset-4"
         aria-describedby={sentence}
         onClick={() => setOpen(!open)}
         onFocus={({ target }) => setOpen(target.matches(':focus-visible'))}

@@ -1,7 +1,7 @@
 /** Where letters are typed, or keys mean something of their own. */
 const FIELD = 'input, textarea, select, [contenteditable="true"], [role="application"], dialog';
 /** Where Space, Enter and arrows already do something. */
-const PRESSABLE = 'button, a, summary, [role="radio"], [tabindex]:not(main)';
+const PRESSABLE = 'button, a, summary, [role="radio"], [tabindex]:not([tabindex="-1"])';
 
 /**
  * Whether a key that was pressed somewhere on the page may act on the station's picture. Letters do wherever no text is

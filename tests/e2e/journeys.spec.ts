@@ -133,6 +133,9 @@ test('the same by keyboard and ear: what is in hand is said, and the focus is ne
   await page.keyboard.press('Enter');
   await expect.poll(focused).toBe('H2');
   await expect(page.locator('h2:focus')).toHaveText(/^Section 2, colour 412/);
+  // Keys go on from there.
+  await page.keyboard.press('ArrowUp');
+  await expect(square(page)).toContainText('section 2');
   await page.goto(`/canvas/${id}/placing?section=2`);
   await page.getByText('placements', { exact: false }).first().waitFor();
   await cloth(page).focus();
@@ -281,6 +284,11 @@ test('one section of a thousand: by the map, by its number, by arrow keys, or th
   await chooser.click();
   await dialog.getByRole('button', { name: /^Next in order: 95/ }).click();
   await expect(chooser).toContainText('Section 95 of 1,050');
+  // As a table, every one of them can be read.
+  await page.goto(`/canvas/${DEMO.glasshouse}/sections`);
+  await page.getByRole('button', { name: 'As a table' }).click();
+  await expect(page.getByRole('table', { name: 'Sections' }).getByRole('row')).toHaveCount(1051);
+  await page.goto(`/canvas/${DEMO.glasshouse}/placing?section=95`);
   await chooser.click();
   const box = (await map.boundingBox())!;
   await page.mouse.click(box.x + 3, box.y + 3);
@@ -373,7 +381,13 @@ test('on paper: the canvas’s name, the date, every row, page numbers, and day 
     .join('')
     .replace(/\s+/g, '');
   const today = new Date().toLocaleDateString('en-GB', { dateStyle: 'long' });
-  for (const wanted of ['Kingfisher at the Sluice', today, `1 of ${count}`, `${count} of ${count}`]) {
+  for (const wanted of [
+    'Kingfisher at the Sluice',
+    'Sittings',
+    today,
+    `1 of ${count}`,
+    `${count} of ${count}`,
+  ]) {
     expect(text).toContain(wanted.replaceAll(' ', ''));
   }
   const { lines } = await (await page.request.get(`/api/canvases/${DEMO.kingfisher}/sheet`)).json();

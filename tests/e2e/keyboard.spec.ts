@@ -66,6 +66,7 @@ test.describe('by keyboard alone', () => {
     await allSaved(page);
     await page.keyboard.press('Control+z');
     await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
+    await allSaved(page);
     await page.keyboard.press('Control+y');
     await expect(page.getByTestId('left-here')).toHaveText('0 left here of 80');
     await page.keyboard.press('t');

@@ -170,6 +170,9 @@ describe('a key outside of the picture', () => {
     expect(pressed('<button data-here>Undo</button>', 'n')).toBe(true);
     expect(pressed('<button data-here>Undo</button>', ' ')).toBe(false);
     expect(pressed('<a href="/" data-here>Shelf</a>', 'Enter')).toBe(false);
+    // A heading that has the focus because what was pressed is gone takes no keys of its own.
+    expect(pressed('<h2 tabindex="-1" data-here>Section 2</h2>', ' ')).toBe(true);
+    expect(pressed('<ul tabindex="0" data-here></ul>', 'ArrowDown')).toBe(false);
     expect(pressed('<input data-here>', 'a')).toBe(false);
     expect(pressed('<select data-here></select>', 'ArrowUp')).toBe(false);
     expect(pressed('<dialog open><p data-here>Keys</p></dialog>', 'a')).toBe(false);

@@ -295,7 +295,7 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
         </div>
       </section>
       <section
-        className="flex min-h-0 flex-col gap-3 overflow-y-auto md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:content-start"
+        className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:content-start"
         aria-label="The colour in front"
       >
         <div className="slip !py-3">

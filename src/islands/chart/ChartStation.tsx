@@ -16,6 +16,7 @@ import { ColourList } from '../../ui/ColourList';
 import { HoverStore, useHover } from '../../ui/cloth/hoverStore';
 import { edgeMarksLayer, panelsLayer, type RulerUnit, ringsLayer } from '../../ui/cloth/layers';
 import { NumberField } from '../../ui/NumberField';
+import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -159,6 +160,7 @@ function ChartView({ entry, legend, places, block, popped, data }: ChartProps & 
             >
               Print stickers
             </a>
+            <TermWord term="edge mark">What is that?</TermWord>
           </div>
           <StationCloth
             label={`Chart of ${canvas.title}, ${chart.width} by ${chart.height} squares`}
@@ -182,7 +184,7 @@ function ChartView({ entry, legend, places, block, popped, data }: ChartProps & 
             homeOf={(line) => pots.find((pot) => pot.line === line)?.place ?? ''}
           />
         </section>
-        <section className="flex min-h-0 flex-col gap-2.5" aria-label="Colours">
+        <section className="flex min-h-0 min-w-0 flex-col gap-2.5" aria-label="Colours">
           {colour ? (
             <div>
               <p className="big-number">{many(counts[colour.line]!)}</p>

@@ -42,7 +42,7 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
             </p>
             <p>
               {view.twice > 0
-                ? `${counted(view.twice, 'drill')} lie on two panels: they are needed twice.`
+                ? `${counted(view.twice, 'drill')} ${view.twice === 1 ? 'lies on two panels and is' : 'lie on two panels and are'} needed twice.`
                 : 'Every drill lies on one panel.'}
             </p>
           </div>

@@ -6,6 +6,7 @@ import { many } from '../../core/words/numbers';
 import type { CheckinView, TrashRecordView } from '../../server/checkin/contract';
 import { trashSchema } from '../../server/checkin/contract';
 import { NumberField } from '../../ui/NumberField';
+import { TermWord } from '../../ui/TermWord';
 import { asNumber } from '../../ui/typedNumber';
 
 /** Bad drills to be recorded, or what is said anew of a record. */
@@ -44,8 +45,8 @@ export function TrashSlip({
         })}
       >
         <p className="mb-2 text-[0.95rem]">
-          It starts at 3 % and learns from what you enter: misshapen, holed, tabbed or fused drills among
-          those you looked at.
+          <TermWord term="bad drills">Bad drills</TermWord> start at 3 %, and the share learns from what you
+          enter: misshapen, holed, tabbed or fused drills among those you looked at.
         </p>
         <div className="flex items-end gap-2">
           <label className="block">

@@ -1,5 +1,5 @@
 import { Check, Lock } from 'lucide-react';
-import { type KeyboardEvent, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
@@ -51,8 +51,16 @@ function TrayDrawing({ tray, slots, ...props }: CaseProps & { tray: Tray }) {
     setStop(next.id);
     event.currentTarget.querySelector<HTMLElement>(`[data-slot="${next.id}"]`)?.focus();
   };
+  const box = useRef<HTMLDivElement>(null);
+  // On a narrow screen a tray scrolls: the kit's own pots are in view before those of others.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the tray comes up
+  useEffect(() => {
+    const own = slots.find((view) => view.line !== null);
+    const drawing = own && box.current?.querySelector<HTMLElement>(`[data-place="${own.slot}"]`);
+    if (drawing && box.current) box.current.scrollLeft = drawing.offsetLeft - 16;
+  }, []);
   return (
-    <div className="overflow-x-auto">
+    <div ref={box} className="relative overflow-x-auto">
       <ol
         onKeyDown={onKeyDown}
         className="grid border-[8px] border-edge bg-cloth p-1"
@@ -69,6 +77,7 @@ function TrayDrawing({ tray, slots, ...props }: CaseProps & { tray: Tray }) {
           return (
             <li
               key={view.slot}
+              data-place={view.slot}
               className="min-h-0 min-w-0 p-0.5"
               style={{
                 gridColumn: `${slot.x + 1} / span ${slot.width}`,

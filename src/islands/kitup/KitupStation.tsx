@@ -6,6 +6,7 @@ import { counted } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
+import { TermWord } from '../../ui/TermWord';
 import { StartLayouts } from '../storage/StartLayouts';
 import { Beside } from './Beside';
 import { CaseDrawing } from './CaseDrawing';
@@ -84,8 +85,8 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
                   : 'All fit'}
             </p>
             <p data-testid="plan-sentence">
-              {counted(inPots, 'colour')} in pots, {inBags} in their bags; {counted(overflow, 'overflow bag')}
-              , {counted(view.refills.length, 'refill')}.
+              {counted(inPots, 'colour')} in <TermWord term="pot">pots</TermWord>, {inBags} in their bags;{' '}
+              {counted(overflow, 'overflow bag')}, {counted(view.refills.length, 'refill')}.
             </p>
           </div>
         ) : (

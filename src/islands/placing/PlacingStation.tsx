@@ -141,7 +141,7 @@ function Runs({
           />
         )}
       </section>
-      <section className="flex min-h-0 flex-col gap-3" aria-label="Plan">
+      <section className="flex min-h-0 min-w-0 flex-col gap-3" aria-label="Plan">
         {(fault ?? lost) && <Notice kind="fault">{fault ?? lost}</Notice>}
         {view && (
           <>

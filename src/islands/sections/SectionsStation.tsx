@@ -19,6 +19,7 @@ import { showPercent } from '../../ui/headerFigures';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
+import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { asNumber } from '../../ui/typedNumber';
 import { useMarks } from '../bench/useMarks';
@@ -159,7 +160,7 @@ function Cuts({
           />
         )}
       </section>
-      <section className="flex min-h-0 flex-col gap-3 overflow-y-auto" aria-label="The section">
+      <section className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto" aria-label="The section">
         <ToggleButton
           on={begun}
           onChange={(on) => {
@@ -282,7 +283,9 @@ function BlockForm({
   return (
     <form onSubmit={form.handleSubmit(onSave)} noValidate>
       <fieldset>
-        <legend className="font-semibold">Size of a section, in squares</legend>
+        <legend className="font-semibold">
+          Size of a <TermWord term="section">section</TermWord>, in squares
+        </legend>
         <div className="mt-1 flex items-center gap-2">
           <input
             className="field number !w-20"

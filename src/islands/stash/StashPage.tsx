@@ -170,6 +170,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
           <div className="overflow-x-auto bg-paper">
             <DataTable
               caption="The stash, in code order"
+              long
               rows={there}
               rowKey={(item) => item.id}
               columns={[

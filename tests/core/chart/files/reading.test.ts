@@ -154,7 +154,7 @@ describe('chart from a grid', () => {
   });
 
   it('names a wrong number of rows', () => {
-    expect(() => chartFromGrid('A,A,A', size, legend)).toThrow('The grid has 1 rows; the canvas has 2.');
+    expect(() => chartFromGrid('A,A,A', size, legend)).toThrow('The grid has 1 row; the canvas has 2.');
   });
 
   it('comes back the same over a grid of codes', () => {
