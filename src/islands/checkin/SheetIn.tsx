@@ -158,7 +158,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
         )}
         {legend.length > 0 && (
           <Notice kind="hint">
-            This canvas has a colour list of {counted(legend.length, 'line')}. A corrected one can take its
+            This canvas has a colour list of {counted(legend.length, 'colour')}. A corrected one can take its
             place.{' '}
             <a className="underline" href={`/api/canvases/${canvas.id}/sheet.csv`}>
               <Download size={16} className="inline" aria-hidden /> Download as CSV
@@ -187,7 +187,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
               <p>
                 {many(drills)} drills needed,{' '}
                 {many(reading.lines.reduce((sum, line) => sum + line.packets, 0))} bags
-                {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'line')} left out`}
+                {reading.faults.length > 0 && `; ${counted(reading.faults.length, 'row')} left out`}
               </p>
             </div>
             <button

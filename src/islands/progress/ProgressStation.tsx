@@ -24,7 +24,7 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[1fr_24rem]">
       <section className="min-w-0">
-        <dl className="mb-4 grid gap-x-8 gap-y-3 [grid-template-columns:repeat(auto-fit,minmax(8.5rem,1fr))]">
+        <dl className="mb-4 grid gap-x-8 gap-y-3 [grid-template-columns:repeat(auto-fit,minmax(11rem,1fr))]">
           <Figure name="of the canvas" value={`${view.percent.toFixed(2)} %`} />
           <Figure name="laid today" value={many(view.laidToday)} />
           <Figure name={`laid of ${many(view.drills)}`} value={many(view.laid)} />

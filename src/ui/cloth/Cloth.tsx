@@ -121,8 +121,11 @@ export function Cloth(props: ClothProps) {
     return fitCamera(whole, size.current).scale * 0.5;
   }, []);
 
+  /** Whether a hand has moved the view since the frame was shown; until then the frame stays whole whatever the size. */
+  const moved = useRef(false);
   const look = useCallback(
     (next: Camera) => {
+      moved.current = true;
       camera.current = keepInSight(next, latest.current.chart, size.current);
       clearTimeout(atRest.current);
       atRest.current = setTimeout(() => {
@@ -141,7 +144,10 @@ export function Cloth(props: ClothProps) {
       look(zoomAbout(camera.current, factor, px, py, leastScale())),
     [look, leastScale],
   );
-  const showFrame = useCallback(() => look(fitCamera(latest.current.frame, size.current, 34)), [look]);
+  const showFrame = useCallback(() => {
+    look(fitCamera(latest.current.frame, size.current, 34));
+    moved.current = false;
+  }, [look]);
 
   useEffect(() => {
     renderer.setWish(wish);
@@ -176,11 +182,10 @@ export function Cloth(props: ClothProps) {
     const view = canvas.current;
     if (!holder || !view) return;
     const measure = () => {
-      const first = size.current.width === 0;
       size.current = { width: holder.clientWidth, height: holder.clientHeight };
       view.width = Math.round(size.current.width * window.devicePixelRatio);
       view.height = Math.round(size.current.height * window.devicePixelRatio);
-      if (first) showFrame();
+      if (!moved.current) showFrame();
       redraw();
     };
     const observer = new ResizeObserver(measure);
