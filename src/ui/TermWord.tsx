@@ -23,11 +23,8 @@ export function TermWord({ term, children }: { term: Term; children: ReactNode }
       <span
         id={sentence}
         role="tooltip"
-        className={
-          open
-            ? 'slip absolute top-full left-0 z-20 mt-1 block w-64 max-w-[80vw] !p-3 font-sans text-base font-normal tracking-normal text-ink'
-            : 'sr-only'
-        }
+        hidden={!open}
+        className="slip absolute top-full left-0 z-20 mt-1 w-64 max-w-[80vw] !p-3 font-sans text-base font-normal tracking-normal text-ink"
       >
         {GLOSSARY[term]}
       </span>

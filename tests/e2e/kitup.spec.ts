@@ -10,7 +10,9 @@ test('Lantern Harbour stands in its mixed case, with overflow bags and a refill 
   await page.goto(LANTERN);
   const mixed = page.getByRole('region', { name: 'Mixed case' });
   await expect(mixed.getByRole('listitem')).toHaveCount(54);
-  await expect(page.getByTestId('plan-sentence')).toContainText('48 colours in pots, 0 in their bags');
+  await expect(page.getByTestId('plan-sentence')).toContainText('48 colours in pots, 0 in their bags', {
+    useInnerText: true,
+  });
   // Three sizes: 2 × 2 places of 24 mm less a wall of 1.5, 16 mm deep, 55 % filled by drills of 8.125 mm³.
   await mixed.getByRole('button', { name: /^pot 6:/ }).click();
   const slip = page.getByRole('region', { name: 'The colour you chose' });

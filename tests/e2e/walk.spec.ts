@@ -22,7 +22,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
   await test.step('the sheet is pasted, looked at and saved', async () => {
     await page.getByLabel('Or paste the rows here').fill(SHEET);
     await expect(page.getByText('3 colours')).toBeVisible();
-    await expect(page.getByText('376 drills needed, 4 packets')).toBeVisible();
+    await expect(page.getByText('376 drills needed, 4 bags')).toBeVisible();
     await expect(page.getByLabel('Colour code')).toHaveValue('2');
     await page.getByRole('button', { name: 'Save this colour list' }).click();
     await page.waitForURL(/\/chart\/read$/);
@@ -35,7 +35,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await expect(page.getByText('376 drills')).toBeVisible();
     await expect(page.getByText('8 squares without a drill')).toBeVisible();
     // The sheet says 190, 96, 90; the picture has 192, 96, 88.
-    await expect(page.getByText('2 colours with another number of drills')).toBeVisible();
+    await expect(page.getByText('2 colours with a different number of drills')).toBeVisible();
     await page.getByRole('button', { name: 'Save this chart' }).click();
     await page.waitForURL(/\/checkin$/);
   });
@@ -117,7 +117,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     // Section 4: columns 13–24, rows 9–16. Dusk 12 × 4 = 48; straw 12 × 2 + 8 × 2 = 40.
     // Tips 1, 3, 6, 9: rows of 12 take 2, rows of 8 take 1; columns of 4 take 1, of 2 take 1.
     // Dusk: rows 8, columns 12. Straw: rows 2 + 2 + 1 + 1 = 6, columns 12.
-    await expect(page.getByText('placements with these tips, against 88 one by one')).toBeVisible();
+    await expect(page.getByText('against 88 one by one')).toBeVisible();
     await expect(page.getByTestId('plan')).toContainText('Along the rows: 8 placements for 48 drills');
     await page.getByRole('button', { name: 'Tip for 15 drills' }).click();
     await expect(page.getByTestId('plan')).toContainText('Along the rows: 4 placements for 48 drills');

@@ -58,6 +58,8 @@ export interface ClothProps {
   say?(place: CellPlace): string;
 }
 
+/** A page finds its layout within this time after it was opened. */
+const SETTLES_MS = 3000;
 /** After this long without movement cells come to whole pixels. */
 const REST_MS = 120;
 
@@ -181,11 +183,14 @@ export function Cloth(props: ClothProps) {
     const holder = box.current;
     const view = canvas.current;
     if (!holder || !view) return;
+    const opened = performance.now();
     const measure = () => {
+      const wider = holder.clientWidth !== size.current.width;
       size.current = { width: holder.clientWidth, height: holder.clientHeight };
       view.width = Math.round(size.current.width * window.devicePixelRatio);
       view.height = Math.round(size.current.height * window.devicePixelRatio);
-      if (!moved.current) showFrame();
+      // A line of words that comes up later must not move squares from under a hand.
+      if (!moved.current && (wider || performance.now() - opened < SETTLES_MS)) showFrame();
       redraw();
     };
     const observer = new ResizeObserver(measure);
