@@ -46,6 +46,8 @@ test('something is found on the bench: a square, a section, a colour, a length w
   // 24 columns are cut into 20 and 4: column 22 is in the second section.
   await find('22 3');
   await expect(section).toContainText('Section 2 of 2');
+  // The next one can be typed at once, and none of its letters acts on the canvas.
+  await expect(field).toBeFocused();
   await find('s1');
   await expect(section).toContainText('Section 1 of 2');
   await find('s9');

@@ -161,25 +161,28 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
     const next = nextColour(lines, left, colour, step);
     if (next) setWanted(next.line);
   };
-  const allLaid = marks.laid >= bench.drills;
+  const allLaid = bench.drills > 0 && marks.laid >= bench.drills;
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked at when the section is done, not with every mark
   const onTo = useMemo(
     () => (leftInSection === 0 && !allLaid ? nextInOrder(tallyNow(), number) : null),
     [leftInSection === 0, allLaid, number],
   );
-  const goTo = (next: number) => {
-    show(next, null);
+  const bring = (next: number, line: number | null) => {
+    show(next, line);
     setOther(null);
     setDone(null);
     setStays(false);
     setCursor(null);
+  };
+  const goTo = (next: number) => {
+    bring(next, null);
     headed();
   };
   const found = (find: Found): string | null => {
     const place = benchPlace(find, chart, pieces, number, Math.max(1, highestLine(legend)));
     if (place.kind === 'nowhere') return place.words;
-    goTo(place.section);
-    show(place.section, place.line);
+    // The focus stays in the field: what is typed there next must not act on the canvas.
+    bring(place.section, place.line);
     setCursor(place.cell);
     return null;
   };

@@ -50,7 +50,7 @@ export interface ClothProps {
   onHover?(place: CellPlace | null): void;
   /** A tap or click that was no drag. */
   onPick?(place: CellPlace): void;
-  /** Given: a tap marks, a drag after a short hold too, a swipe moves the cloth. Absent: any drag moves it. */
+  /** Given: a tap marks, a drag after a short hold too, a swipe moves the picture. Absent: any drag moves it. */
   marking?: Marking | null;
   /** Keys that the station adds; true when it took the key. */
   onKey?(event: Pick<KeyboardEvent, 'key' | 'repeat' | 'shiftKey'>): boolean;

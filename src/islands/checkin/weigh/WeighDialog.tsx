@@ -73,7 +73,7 @@ export function WeighDialog({
     setFault(null);
     weighing.forgetFull();
   };
-  /** Reads the scale once it is at rest. @param load what a stand-in is loaded with, in grams; 0 for the empty pan */
+  /** Reads the scale once it is steady. @param load what a stand-in is loaded with, in grams; 0 for the empty pan */
   const read = async (load: number, then: (shown: Weight) => void) => {
     // Nobody waits for a weight that could not be reckoned from.
     if (load > 0 && !weighing.zero) return setFault(ZERO_FIRST);
