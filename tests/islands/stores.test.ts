@@ -62,6 +62,21 @@ describe('the marks of a screen', () => {
     expect(server.got.map(({ body }) => body)).toMatchObject([{ runs: [7, 1], before: true }]);
   });
 
+  it('of very many pieces go out in several entries, all of which can be taken back', async () => {
+    const { server, open } = bench();
+    const { store } = open();
+    // Every second square of a large canvas: as many pieces as squares.
+    const ids = store.commit(
+      'lay',
+      Array.from({ length: 50_001 }, (_, i) => 2 * i),
+      null,
+      true,
+    );
+    await settled();
+    expect(ids).toHaveLength(2);
+    expect(server.got.map(({ body }) => (body as { id: string }).id)).toEqual(ids);
+  });
+
   it('are shown before they are sent, and sent once', async () => {
     const { server, open } = bench();
     const { store, data } = open();

@@ -1,6 +1,7 @@
 import type { LegendLine } from '../canvas/legend';
+import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
-import { type CellPlace, isInside } from '../cells/rect';
+import { type CellPlace, cellIndex, isInside } from '../cells/rect';
 
 /** The colours of a section, most drills first: less hunting, and the hand stays clean. @param drills by line */
 export function coloursInOrder(legend: readonly LegendLine[], drills: ArrayLike<number>): LegendLine[] {
@@ -42,9 +43,20 @@ export function nextColour(
   return null;
 }
 
-/** Whether a place may be marked: inside the section, wanting a drill, of the colour in front. @param line null for any */
-export function isMarkable(chart: Chart, section: CellRect, line: number | null, place: CellPlace): boolean {
+/**
+ * Whether a place may be marked: inside the section, wanting a drill, of the colour in front. A drill on a square that
+ * wants none, laid by area before the chart was typed, can be lifted.
+ * @param line null for any
+ */
+export function isMarkable(
+  { chart, laid }: { chart: Chart; laid: Bitmap },
+  section: CellRect,
+  line: number | null,
+  place: CellPlace,
+  lifts: boolean,
+): boolean {
   if (!isInside(section, place)) return false;
-  const here = chart.cells[place.y * chart.width + place.x]!;
-  return here !== 0 && (line === null || here === line);
+  const cell = cellIndex(place, chart.width);
+  const here = chart.cells[cell]!;
+  return here === 0 ? lifts && isLaid(laid, cell) : line === null || here === line;
 }

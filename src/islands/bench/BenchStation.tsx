@@ -110,13 +110,14 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
   );
 
   const cellOf = (place: CellPlace) => cellIndex(place, chart.width);
-  const markable = (place: CellPlace) => isMarkable(chart, section, colour?.line ?? null, place);
+  const markable = (place: CellPlace, lifts: boolean) =>
+    isMarkable(data, section, colour?.line ?? null, place, lifts);
 
   const stroke = useRef<{ kind: MarkKind; cells: number[] } | null>(null);
   const marking: Marking = {
     begin: (place, held) => {
       setDone(null);
-      if (!markable(place)) {
+      if (!markable(place, lifting || held)) {
         setOther(place);
         return;
       }
@@ -131,7 +132,8 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
       const { current } = stroke;
       if (!current) return;
       setStays(false);
-      current.cells.push(...store.preview(current.kind, way.filter(markable).map(cellOf)));
+      const meant = way.filter((place) => markable(place, current.kind === 'lift'));
+      current.cells.push(...store.preview(current.kind, meant.map(cellOf)));
     },
     end: () => {
       if (stroke.current) store.commit(stroke.current.kind, stroke.current.cells, running?.id ?? null);

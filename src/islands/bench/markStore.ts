@@ -101,15 +101,23 @@ export class MarkStore {
     this.shown();
   }
 
-  /** Sends a mark that is shown already. @param before it was laid before the canvas was kept here */
-  commit(kind: MarkKind, cells: readonly number[], sittingId: string | null, before = false): void {
+  /**
+   * Sends a mark that is shown already.
+   * @param before it was laid before the canvas was kept here
+   * @returns ids of the entries it makes, in order: one, or several for a mark of very many pieces
+   */
+  commit(kind: MarkKind, cells: readonly number[], sittingId: string | null, before = false): string[] {
     this.change({ fault: null });
+    const ids: string[] = [];
     for (const runs of runsInParts(runsFromCells(cells), MOST_RUNS)) {
       // Not saved from this moment on, before the outbox has taken it in.
       this.change({ waiting: this.state.waiting + 1 });
-      const body = { id: crypto.randomUUID(), kind, runs, sittingId, ...(before ? { before } : {}) };
+      const id = crypto.randomUUID();
+      ids.push(id);
+      const body = { id, kind, runs, sittingId, ...(before ? { before } : {}) };
       void this.outbox.put('POST', this.url, body, this.canvas.id);
     }
+    return ids;
   }
 
   undo(id: string): void {

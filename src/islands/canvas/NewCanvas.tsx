@@ -5,6 +5,7 @@ import { type SizeUnit, sizeInWords, squaresTyped } from '../../core/canvas/canv
 import { many } from '../../core/words/numbers';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import { Notice } from '../../ui/Notice';
+import { TermsHere } from '../../ui/TermsHere';
 import { asNumber } from '../../ui/typedNumber';
 import { useWrite } from '../writing/useWrite';
 
@@ -121,6 +122,7 @@ export function NewCanvas() {
         <input type="checkbox" className="size-5 accent-accent" {...form.register('symbolsPrinted')} />
         The canvas has symbols printed on it
       </label>
+      <TermsHere terms={['square', 'pitch', 'panel', 'bag']} />
       {fault && <Notice kind="fault">{fault}</Notice>}
       <button type="submit" className="button button-main self-start" disabled={isSubmitting}>
         Put it on the shelf, then read its colour list

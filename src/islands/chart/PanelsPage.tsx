@@ -7,6 +7,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
+import { TermsHere } from '../../ui/TermsHere';
 import { type NumberKind, typedNumber } from '../../ui/typedNumber';
 import { useWrite } from '../writing/useWrite';
 import { ChartNav } from './ChartNav';
@@ -45,6 +46,7 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
                 ? `${counted(view.twice, 'drill')} ${view.twice === 1 ? 'lies on two panels and is' : 'lie on two panels and are'} needed twice.`
                 : 'Every drill lies on one panel.'}
             </p>
+            <TermsHere terms={['panel', 'edge mark']} />
           </div>
           {warnings.length > 0 && (
             <Notice kind="fault">

@@ -17,6 +17,7 @@ import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
+import { TermsHere } from '../../ui/TermsHere';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { ColourTable } from '../corrections/ColourTable';
 import { sendFile } from '../writing/api';
@@ -245,6 +246,7 @@ function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] })
             The sheet lists every colour of the kit: key number, symbol, colour code, drills needed and bags
             supplied. Only the colour code is needed; the more columns there are, the more Oculent can check.
           </p>
+          <TermsHere terms={['inventory sheet', 'key number', 'code', 'finish']} />
         </section>
       )}
     </div>

@@ -7,6 +7,7 @@ import type { ChangeReport } from '../../core/corrections/facts';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
+import { TermsHere } from '../../ui/TermsHere';
 import { asNumber } from '../../ui/typedNumber';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { inWords, sendJson } from '../writing/api';
@@ -103,6 +104,7 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
             <input type="checkbox" className="size-5 accent-accent" {...form.register('symbolsPrinted')} />
             The canvas has symbols printed on it
           </label>
+          <TermsHere terms={['square', 'pitch', 'panel', 'code', 'key number']} />
           {fault && <Notice kind="fault">{fault}</Notice>}
           <button
             type="submit"

@@ -10,6 +10,7 @@ import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
+import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { UndoButtons } from '../writing/UndoButtons';
 import { CaseDrawing } from './CaseDrawing';
@@ -136,7 +137,8 @@ function Walk({ entry, legend, first }: WalkProps) {
                   onChange={(event) => setTyped(event.target.value)}
                 />
                 <p className="mt-1.5 text-[0.95rem] text-faded">
-                  Code, key number or symbol, then Enter; Enter again when it is in its pot.
+                  Code, <TermWord term="key number">key number</TermWord> or symbol, then Enter; Enter again
+                  when it is in its <TermWord term="pot">pot</TermWord>.
                 </p>
               </form>
             )}

@@ -168,7 +168,8 @@ function Runs({
                 </p>
                 <p>
                   Rows take {many(plan.rows.placements.length)}, columns{' '}
-                  {many(plan.columns.placements.length)}; longest run {best.longestRun}
+                  {many(plan.columns.placements.length)}; longest <TermWord term="run">run</TermWord>{' '}
+                  {best.longestRun}
                 </p>
                 <div className="mt-1.5">
                   <ToggleButton on={otherWay} onChange={setOtherWay}>

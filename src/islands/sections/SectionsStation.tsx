@@ -92,7 +92,7 @@ function Cuts({
   const shift = useRef(false);
   const hand = usePickedSections(pieces, chosen, setChosen, () => shift.current);
   const { picked } = hand;
-  const [entered, setEntered] = useState<number | null>(null);
+  const [entered, setEntered] = useState<{ drills: number; ids: string[] } | null>(null);
   const layers = useMemo(
     () => [
       cutsLayer(pieces, chosen, done),
@@ -111,8 +111,8 @@ function Cuts({
   );
   const inPicked = sections.filter(({ section }) => picked.has(section.number));
   const enterBefore = (cells: number[]) => {
-    store.commit('lay', store.preview('lay', cells), null, true);
-    setEntered(cells.length);
+    const ids = store.commit('lay', store.preview('lay', cells), null, true);
+    setEntered({ drills: cells.length, ids });
     hand.clear();
   };
   const frame = useMemo(() => wholeRect(canvas), [canvas]);
@@ -120,7 +120,7 @@ function Cuts({
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
       <section
-        className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col"
+        className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[40rem] lg:min-h-0"
         aria-label="The canvas, cut into sections"
         onPointerDownCapture={({ shiftKey }) => {
           shift.current = shiftKey;
@@ -195,11 +195,11 @@ function Cuts({
                 lines.flatMap((line) => cellsInRect(data.chart, data.laid, wholeRect(canvas), line, false)),
               )
             }
-            done={entered}
+            done={entered?.drills ?? null}
             onUndo={
-              marks.waiting === 0 && marks.history.undo?.own
+              marks.waiting === 0 && entered
                 ? () => {
-                    store.undo(marks.history.undo!.id);
+                    for (const id of entered.ids.toReversed()) store.undo(id);
                     setEntered(null);
                   }
                 : null

@@ -6,6 +6,7 @@ import type { StitchView } from '../../server/stitches/contract';
 import { FilePicker } from '../../ui/FilePicker';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
+import { TermWord } from '../../ui/TermWord';
 import { typedNumber } from '../../ui/typedNumber';
 import { sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
@@ -73,7 +74,10 @@ export function StitchesPage() {
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[23rem_1fr]">
       <section className="flex flex-col gap-4" aria-label="The files">
-        <p>A stitch becomes a drill. Stitches ÷ 4 are centimetres at a pitch of 2.5 mm.</p>
+        <p>
+          A stitch becomes a <TermWord term="drill">drill</TermWord>. Stitches ÷ 4 are centimetres at a{' '}
+          <TermWord term="pitch">pitch</TermWord> of 2.5 mm.
+        </p>
         {FILES.map(([kind, words, about]) => (
           <div key={kind}>
             <FilePicker

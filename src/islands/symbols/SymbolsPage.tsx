@@ -11,6 +11,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import type { Meeting, SymbolCheckView } from '../../server/symbols/contract';
 import { Chip, Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
+import { TermsHere } from '../../ui/TermsHere';
 import { TermWord } from '../../ui/TermWord';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
@@ -114,6 +115,7 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
             {view.pairs.length === 0 ? 'No look-alikes' : counted(view.pairs.length, 'look-alike pair')}
           </p>
           <p data-testid="symbol-sentence">{view.sentence}</p>
+          <TermsHere terms={['look-alikes', 'code', 'key number']} />
         </div>
         {view.pairs.length > 0 && (
           <button type="button" className="button" disabled={busy} onClick={keepApart}>

@@ -19,8 +19,9 @@ export function OutboxSlip() {
   const shown = waiting > 0 && (away || slow);
   return (
     <div aria-live="polite" data-testid="outbox" className="empty:hidden print:hidden">
+      {/* Over the header, not above the page: it must not move a square from under a hand. */}
       {shown && (
-        <p className="border-l-4 border-alarm bg-paper px-3 py-2">
+        <p className="fixed top-0 left-1/2 z-40 w-max max-w-[min(44rem,94vw)] -translate-x-1/2 border-l-4 border-alarm bg-paper px-3 py-1.5 shadow-lg">
           {away ? 'Oculent does not answer. ' : ''}
           {counted(waiting, 'change')} {waiting === 1 ? 'waits' : 'wait'} here and{' '}
           {waiting === 1 ? 'is' : 'are'} sent as soon as it answers

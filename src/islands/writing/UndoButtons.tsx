@@ -1,6 +1,7 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import type { UndoView } from '../../core/ledger/history';
 import { useUndoKeys } from '../../ui/undoKeys';
+import { useUndoSteps } from './useUndoSteps';
 
 /** Undo and redo, each named by what it takes back or does again; Ctrl+Z and Ctrl+Y do the same. */
 export function UndoButtons<Offer extends { id: string }>({
@@ -21,9 +22,10 @@ export function UndoButtons<Offer extends { id: string }>({
   onRedo: (id: string) => void;
 }) {
   const { undo, redo } = history;
+  const step = useUndoSteps(history, busy, (which, id) => (which === 'undo' ? onUndo(id) : onRedo(id)));
   useUndoKeys(
-    () => undo && !busy && onUndo(undo.id),
-    () => redo && !busy && onRedo(redo.id),
+    () => step('undo', true),
+    () => step('redo', true),
   );
   const undoWords = undo && `${words(undo)}${undo.own ? '' : ', done at another screen'}`;
   const redoWords = redo && words(redo);
@@ -36,7 +38,7 @@ export function UndoButtons<Offer extends { id: string }>({
           disabled={!undo || busy}
           title={undoWords ?? undefined}
           aria-label={undoWords ? `Undo: ${undoWords}` : 'Undo'}
-          onClick={() => undo && onUndo(undo.id)}
+          onClick={() => step('undo', false)}
         >
           <Undo2 size={20} aria-hidden /> Undo
         </button>
@@ -46,7 +48,7 @@ export function UndoButtons<Offer extends { id: string }>({
           disabled={!redo || busy}
           title={redoWords ?? undefined}
           aria-label={redoWords ? `Redo: ${redoWords}` : 'Redo'}
-          onClick={() => redo && onRedo(redo.id)}
+          onClick={() => step('redo', false)}
         >
           <Redo2 size={20} aria-hidden /> Redo
         </button>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../../src/core/bench/colours';
+import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { chartOfRows, line } from '../samples';
 
 const legend = [line(1), line(2), line(3), line(4)];
@@ -34,13 +35,26 @@ describe('the colours of a section', () => {
 
 describe('a cell to mark', () => {
   const chart = chartOfRows('12.', '112');
+  const laid = emptyBitmap(6);
+  const ground = { chart, laid };
   const section = { x: 0, y: 0, width: 2, height: 2 };
 
   it('lies in the section, wants a drill, and is of the colour in front', () => {
-    expect(isMarkable(chart, section, 1, { x: 0, y: 1 })).toBe(true);
-    expect(isMarkable(chart, section, 1, { x: 1, y: 0 })).toBe(false);
-    expect(isMarkable(chart, section, null, { x: 1, y: 0 })).toBe(true);
-    expect(isMarkable(chart, section, 2, { x: 2, y: 1 })).toBe(false);
-    expect(isMarkable(chart, { ...section, width: 3 }, null, { x: 2, y: 0 })).toBe(false);
+    expect(isMarkable(ground, section, 1, { x: 0, y: 1 }, false)).toBe(true);
+    expect(isMarkable(ground, section, 1, { x: 1, y: 0 }, false)).toBe(false);
+    expect(isMarkable(ground, section, null, { x: 1, y: 0 }, false)).toBe(true);
+    expect(isMarkable(ground, section, 2, { x: 2, y: 1 }, false)).toBe(false);
+    expect(isMarkable(ground, { ...section, width: 3 }, null, { x: 2, y: 0 }, false)).toBe(false);
+  });
+
+  it('that wants no drill can be lifted from, if one lies on it', () => {
+    const bare = { x: 2, y: 0 };
+    const wide = { ...section, width: 3 };
+    expect(isMarkable(ground, wide, 1, bare, true)).toBe(false);
+    const laidByArea = emptyBitmap(6);
+    setLaid(laidByArea, 2, true);
+    expect(isMarkable({ chart, laid: laidByArea }, wide, 1, bare, true)).toBe(true);
+    expect(isMarkable({ chart, laid: laidByArea }, wide, 1, bare, false)).toBe(false);
+    expect(isMarkable({ chart, laid: laidByArea }, section, 1, bare, true)).toBe(false);
   });
 });
