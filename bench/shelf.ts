@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Canvas } from '../src/core/canvas/canvas';
+import { asCanvas, type Canvas } from '../src/core/canvas/canvas';
 import type { LegendLine } from '../src/core/canvas/legend';
 import { makeChart } from '../src/core/cells/chart';
 import { addCanvas, replaceLegend } from '../src/data/canvas';
@@ -29,7 +29,7 @@ export async function shelve(
   colours: number,
   title = 'Bench',
 ): Promise<Canvas> {
-  const canvas: Canvas = {
+  const canvas: Canvas = asCanvas({
     id: randomUUID(),
     title,
     shape: 'square',
@@ -40,7 +40,7 @@ export async function shelve(
     panels: 1,
     symbolsPrinted: true,
     packetDrills: 200,
-  };
+  });
   const cells = Uint16Array.from({ length: width * height }, (_, i) => {
     const block = ((((i % width) >> 3) * 31 + (Math.floor(i / width) >> 3) * 17) % colours) + 1;
     const noise = Math.imul(i, 2_654_435_761) >>> 8;

@@ -1,6 +1,7 @@
+import { panelsSideBySide } from '../src/core/canvas/canvas';
 import { emptyBitmap } from '../src/core/cells/bitmap';
 import { type CellRuns, runsFromCells } from '../src/core/cells/cellRuns';
-import { cellsInRect, countInRect } from '../src/core/cells/rect';
+import { cellsInPart, countInPart } from '../src/core/cells/rect';
 import { cutIntoBlocks, USUAL_BLOCK } from '../src/core/sections/blockGrid';
 import type { Kit } from './kits';
 import { between, pick, type Random } from './random';
@@ -79,12 +80,12 @@ function colourSteps(kit: Kit, target: number): { cells: number[] }[] {
   const bare = emptyBitmap(kit.chart.cells.length);
   const steps: { cells: number[] }[] = [];
   let laid = 0;
-  for (const section of cutIntoBlocks(kit.canvas, kit.canvas.panels, USUAL_BLOCK)) {
-    const counts = countInRect(kit.chart, section, kit.legend.length, null);
+  for (const section of cutIntoBlocks(panelsSideBySide(kit.canvas, kit.canvas.panels), USUAL_BLOCK)) {
+    const counts = countInPart(kit.chart, section, kit.legend.length, null);
     const lines = kit.legend.map((line) => line.line).filter((line) => counts[line]! > 0);
     for (const line of lines.sort((a, b) => counts[b]! - counts[a]!)) {
       if (laid >= target) return steps;
-      const cells = cellsInRect(kit.chart, bare, section, line, false).slice(0, target - laid);
+      const cells = cellsInPart(kit.chart, bare, section, line, false).slice(0, target - laid);
       steps.push({ cells });
       laid += cells.length;
     }

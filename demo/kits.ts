@@ -1,4 +1,4 @@
-import type { Canvas } from '../src/core/canvas/canvas';
+import { asCanvas, type Canvas, type CanvasFacts } from '../src/core/canvas/canvas';
 import type { LegendLine } from '../src/core/canvas/legend';
 import { type Chart, countPerLine, makeChart } from '../src/core/cells/chart';
 import { relativeLuminance } from '../src/core/colour/contrast';
@@ -17,7 +17,7 @@ export interface Kit {
   chart: Chart;
 }
 
-type Plan = Omit<Canvas, 'id' | 'shape' | 'pitchMm' | 'bagsCarry'> & {
+type Plan = Omit<CanvasFacts, 'id' | 'shape' | 'pitchMm' | 'bagsCarry'> & {
   id: string;
   colours: number;
   seed: number;
@@ -92,7 +92,7 @@ async function makeKit(plan: Plan): Promise<Kit> {
     },
     random,
   );
-  return { canvas: { ...canvas, shape: 'square', pitchMm: 2.5, bagsCarry: null }, legend, chart };
+  return { canvas: asCanvas({ ...canvas, shape: 'square', pitchMm: 2.5, bagsCarry: null }), legend, chart };
 }
 
 /** The four lightest colours shimmer; two warm ones of middle lightness are metallic. */

@@ -12,6 +12,7 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   sitting_edit: { order: 'position' },
   mark: { order: 'position' },
   area_tick: { order: 'position' },
+  section_cut: { order: 'position' },
   bag_entry: { order: 'position' },
   trash_record: { order: 'happened_at, id' },
   request_state: { order: 'position' },

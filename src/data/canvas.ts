@@ -1,4 +1,11 @@
-import type { BagsCarry, Canvas, Shape } from '../core/canvas/canvas';
+import {
+  type BagsCarry,
+  type Canvas,
+  type CanvasFacts,
+  panelGrid,
+  panelsSideBySide,
+  type Shape,
+} from '../core/canvas/canvas';
 import { highestLine, type LegendLine } from '../core/canvas/legend';
 import type { Finish } from '../core/colour/finish';
 import type { InFront } from '../core/sections/inFront';
@@ -16,10 +23,13 @@ export interface CanvasRow {
   symbols_printed: boolean;
   packet_drills: number;
   bags_carry: BagsCarry | null;
+  own_column_cuts: number[] | null;
+  own_row_cuts: number[] | null;
 }
 
-const COLUMNS =
-  'id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills, bags_carry';
+const COLUMNS = `id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills, bags_carry,
+   (select column_cuts from panel_plan where canvas_id = id) as own_column_cuts,
+   (select row_cuts from panel_plan where canvas_id = id) as own_row_cuts`;
 
 export function canvasOf(row: CanvasRow): Canvas {
   return {
@@ -30,6 +40,9 @@ export function canvasOf(row: CanvasRow): Canvas {
     width: row.width,
     height: row.height,
     panels: row.panels,
+    panelRects: row.own_column_cuts
+      ? panelGrid(row, row.own_column_cuts, row.own_row_cuts ?? [])
+      : panelsSideBySide(row, row.panels),
     symbolsPrinted: row.symbols_printed,
     packetDrills: row.packet_drills,
     bagsCarry: row.bags_carry,
@@ -150,7 +163,7 @@ export async function canvasIdsEnding(queries: Queries, digits: string): Promise
 }
 
 /** A canvas with an id that is known already is left as it is. @returns whether it was added */
-export async function addCanvas(queries: Queries, canvas: Canvas, createdAt: string): Promise<boolean> {
+export async function addCanvas(queries: Queries, canvas: CanvasFacts, createdAt: string): Promise<boolean> {
   const rows = await queries.query(
     `insert into canvas (${COLUMNS}, created_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
      on conflict (id) do nothing returning id`,
@@ -210,7 +223,7 @@ export async function removeCanvas(queries: Queries, id: string): Promise<boolea
 }
 
 /** Writes the facts of a canvas anew. */
-export async function updateCanvas(queries: Queries, canvas: Canvas): Promise<void> {
+export async function updateCanvas(queries: Queries, canvas: CanvasFacts): Promise<void> {
   await queries.query(
     `update canvas set title = $2, shape = $3, pitch_mm = $4, width = $5, height = $6, panels = $7,
             symbols_printed = $8, packet_drills = $9, bags_carry = $10 where id = $1`,

@@ -1,4 +1,4 @@
-import type { Canvas } from '../core/canvas/canvas';
+import type { CanvasFacts } from '../core/canvas/canvas';
 import type { LegendLine } from '../core/canvas/legend';
 import type { CellRuns } from '../core/cells/cellRuns';
 import { runsFromBytes, runsToBytes } from './bench';
@@ -11,7 +11,7 @@ export type Correction = {
   redoes: string | null;
 } & (
   | { kind: 'list'; before: LegendLine[]; after: LegendLine[] }
-  | { kind: 'canvas'; before: Canvas; after: Canvas }
+  | { kind: 'canvas'; before: CanvasFacts; after: CanvasFacts }
 );
 
 export async function addCorrection(
@@ -39,7 +39,7 @@ export async function addCorrection(
 }
 
 /** What a row holds is a list in either case. */
-function asList(state: LegendLine[] | Canvas): unknown[] {
+function asList(state: LegendLine[] | CanvasFacts): unknown[] {
   return Array.isArray(state) ? state : [state];
 }
 

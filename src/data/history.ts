@@ -8,6 +8,7 @@ const LEDGERS = {
   pot_event: 'e.canvas_id = $1',
   chart_edit: 'e.canvas_id = $1',
   sheet_edit: 'e.canvas_id = $1',
+  section_cut: 'e.canvas_id = $1',
   // Leftovers that a bag or a pot moved go back with that bag or pot.
   stash_move:
     '$1::uuid is null and e.bag_id is null and not exists (select 1 from pot_event p where p.stash_move_id = e.id)',

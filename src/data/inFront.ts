@@ -19,3 +19,8 @@ export async function putInFront(
     [canvasId, section, line, changedAt],
   );
 }
+
+/** Nothing is in front any more: its section has another number now. */
+export async function forgetInFront(queries: Queries, canvasId: string): Promise<void> {
+  await queries.query('delete from in_front where canvas_id = $1', [canvasId]);
+}

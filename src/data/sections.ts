@@ -1,20 +1,154 @@
-import { type BlockSize, USUAL_BLOCK } from '../core/sections/blockGrid';
+import type { BlockSize } from '../core/sections/blockGrid';
+import { USUAL_BLOCK } from '../core/sections/blockGrid';
+import { type Corner, USUAL_ORDER, type WorkWay } from '../core/sections/order';
+import { type CutCanvas, piecesToText, type SectionPlan } from '../core/sections/plan';
+import type { SectionWish } from '../core/sections/wish';
 import { one, type Queries } from './engine/database';
 
-/** The block size chosen for a canvas, else the usual one. */
-export async function blockSizeOf(queries: Queries, canvasId: string): Promise<BlockSize> {
-  const row = await one<{ block_columns: number; block_rows: number }>(
-    queries,
-    'select block_columns, block_rows from section_plan where canvas_id = $1',
-    [canvasId],
-  );
-  return row ? { columns: row.block_columns, rows: row.block_rows } : USUAL_BLOCK;
+interface CutRow {
+  block_columns: number | null;
+  block_rows: number | null;
+  pieces: string | null;
+  way: WorkWay;
+  corner: Corner;
+  focal_x: number | null;
+  focal_y: number | null;
 }
 
-export async function putBlockSize(queries: Queries, canvasId: string, block: BlockSize): Promise<void> {
+const PLAN_COLUMNS = 'block_columns, block_rows, pieces, way, corner, focal_x, focal_y';
+
+function planOfRow(row: CutRow): SectionPlan {
+  return {
+    block: row.pieces === null ? { columns: row.block_columns!, rows: row.block_rows! } : null,
+    pieces: row.pieces,
+    order: {
+      way: row.way,
+      corner: row.corner,
+      focal: row.focal_x === null || row.focal_y === null ? null : { x: row.focal_x, y: row.focal_y },
+    },
+  };
+}
+
+/** What a plan is made for: with other panels, or another size, it does not hold. */
+function madeFor({ panelRects }: CutCanvas): string {
+  return piecesToText([{ rects: panelRects, name: null }]);
+}
+
+/** The cut in use: the newest that stands and is made for the canvas as it is; null where there is none. */
+const IN_USE = `canvas_id = $1 and made_for = $2 and e.undoes is null
+  and not exists (select 1 from section_cut u where u.undoes = e.id)`;
+
+/** How a canvas is cut: the newest cut that stands, else the grid from before there were cuts, else the usual one. */
+export async function sectionPlanOf(
+  queries: Queries,
+  canvas: CutCanvas & { id: string },
+): Promise<SectionPlan> {
+  const cut = await one<CutRow>(
+    queries,
+    `select ${PLAN_COLUMNS} from section_cut e where ${IN_USE} order by e.position desc limit 1`,
+    [canvas.id, madeFor(canvas)],
+  );
+  if (cut) return planOfRow(cut);
+  const grid = await one<BlockSize>(
+    queries,
+    'select block_columns as columns, block_rows as rows from section_plan where canvas_id = $1',
+    [canvas.id],
+  );
+  return { block: grid ?? USUAL_BLOCK, pieces: null, order: USUAL_ORDER };
+}
+
+/** Id of the cut in use; null where there is none. */
+export async function cutInUse(queries: Queries, canvas: CutCanvas & { id: string }): Promise<string | null> {
+  const row = await one<{ id: string }>(
+    queries,
+    `select e.id from section_cut e where ${IN_USE} order by e.position desc limit 1`,
+    [canvas.id, madeFor(canvas)],
+  );
+  return row?.id ?? null;
+}
+
+/** An entry of the ledger of cuts. */
+export interface CutEntry {
+  id: string;
+  plan: SectionPlan;
+  /** Number of its sections. */
+  sections: number;
+  undoes: string | null;
+  redoes: string | null;
+}
+
+export async function addCut(
+  queries: Queries,
+  canvas: CutCanvas & { id: string },
+  screenId: string | null,
+  { id, plan, sections, undoes, redoes }: CutEntry,
+  happenedAt: string,
+): Promise<void> {
+  const { block, pieces, order } = plan;
   await queries.query(
-    `insert into section_plan (canvas_id, block_columns, block_rows) values ($1, $2, $3)
-     on conflict (canvas_id) do update set block_columns = excluded.block_columns, block_rows = excluded.block_rows`,
-    [canvasId, block.columns, block.rows],
+    `insert into section_cut (id, canvas_id, screen_id, happened_at, block_columns, block_rows, pieces, sections,
+       way, corner, focal_x, focal_y, made_for, undoes, redoes)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
+    [
+      id,
+      canvas.id,
+      screenId,
+      happenedAt,
+      block?.columns ?? null,
+      block?.rows ?? null,
+      pieces,
+      sections,
+      order.way,
+      order.corner,
+      order.focal?.x ?? null,
+      order.focal?.y ?? null,
+      madeFor(canvas),
+      undoes,
+      redoes,
+    ],
+  );
+}
+
+export async function findCut(
+  queries: Queries,
+  canvasId: string,
+  id: string,
+): Promise<{ plan: SectionPlan; sections: number; madeFor: string } | null> {
+  const row = await one<CutRow & { sections: number; made_for: string }>(
+    queries,
+    `select ${PLAN_COLUMNS}, sections, made_for from section_cut where canvas_id = $1 and id = $2`,
+    [canvasId, id],
+  );
+  return row && { plan: planOfRow(row), sections: row.sections, madeFor: row.made_for };
+}
+
+/** Whether a cut is made for a canvas as it is now. */
+export function isMadeFor(cut: { madeFor: string }, canvas: CutCanvas): boolean {
+  return cut.madeFor === madeFor(canvas);
+}
+
+/** How many sections these cuts made, and whether as a grid, to name them. */
+export function cutFacts(
+  queries: Queries,
+  ids: readonly string[],
+): Promise<{ id: string; sections: number; way: WorkWay }[]> {
+  return queries.query('select id, sections, way from section_cut where id = any($1::uuid[])', [ids]);
+}
+
+/** How the user works on a canvas; null before he says. */
+export async function sectionWishOf(queries: Queries, canvasId: string): Promise<SectionWish | null> {
+  const row = await one<{ wish: SectionWish }>(
+    queries,
+    'select wish from section_wish where canvas_id = $1',
+    [canvasId],
+  );
+  return row?.wish ?? null;
+}
+
+export async function putSectionWish(queries: Queries, canvasId: string, wish: SectionWish): Promise<void> {
+  await queries.query(
+    `insert into section_wish (canvas_id, wish) values ($1, $2::jsonb)
+     on conflict (canvas_id) do update set wish = excluded.wish`,
+    [canvasId, JSON.stringify(wish)],
   );
 }

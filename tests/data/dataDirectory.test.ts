@@ -139,10 +139,10 @@ describe('a data directory', () => {
     await rm(join(directory, 'oculent.json'));
     await withRaw((database) =>
       database.script(
-        `drop table data_set; drop table in_front; drop table area_tick;
+        `drop table data_set; drop table in_front; drop table area_tick; drop table section_cut; drop table section_wish;
          alter table mark drop column before; alter table canvas drop column no_cases;
          alter table migration drop column hash;
-         delete from migration where name like '015%' or name like '016%'`,
+         delete from migration where name like '015%' or name like '016%' or name like '017%'`,
       ),
     );
     const before: string[] = [];

@@ -17,9 +17,9 @@ import { deletedThings, emptyDeleted } from '../../src/data/deleted';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
 import { ownTips, putOwnTips } from '../../src/data/placing';
-import { blockSizeOf, putBlockSize } from '../../src/data/sections';
+import { sectionPlanOf } from '../../src/data/sections';
 import { chartOfRows, line } from '../core/samples';
-import { memoryDatabase, shelve } from './memory';
+import { keepGrid, memoryDatabase, shelve } from './memory';
 
 let database: Database;
 beforeAll(async () => {
@@ -140,10 +140,19 @@ describe('canvases', () => {
 describe('plans', () => {
   it('of sections have the usual size until another is chosen', async () => {
     const canvas = await shelve(database, [], null);
-    expect(await blockSizeOf(database, canvas.id)).toEqual({ columns: 20, rows: 20 });
-    await putBlockSize(database, canvas.id, { columns: 10, rows: 40 });
-    await putBlockSize(database, canvas.id, { columns: 12, rows: 40 });
-    expect(await blockSizeOf(database, canvas.id)).toEqual({ columns: 12, rows: 40 });
+    const other = await shelve(database, [], null);
+    const block = async (of: typeof canvas) => (await sectionPlanOf(database, of)).block;
+    expect(await block(canvas)).toEqual({ columns: 20, rows: 20 });
+    await keepGrid(database, canvas, 10, 40);
+    await keepGrid(database, canvas, 12, 40);
+    expect(await block(canvas)).toEqual({ columns: 12, rows: 40 });
+    expect(await block(other)).toEqual({ columns: 20, rows: 20 });
+    // A grid from before there were cuts holds until the first.
+    await database.query(
+      'insert into section_plan (canvas_id, block_columns, block_rows) values ($1, 7, 8)',
+      [other.id],
+    );
+    expect(await block(other)).toEqual({ columns: 7, rows: 8 });
   });
 
   it('keep the single placer among the tips', async () => {

@@ -1,14 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import type { Canvas } from '../../src/core/canvas/canvas';
+import { asCanvas, type Canvas, type CanvasFacts } from '../../src/core/canvas/canvas';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import type { Chart } from '../../src/core/cells/chart';
+import { USUAL_ORDER } from '../../src/core/sections/order';
 import { addCanvas, replaceLegend } from '../../src/data/canvas';
 import { putChart } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
 import { openInMemory } from '../../src/data/engine/pglite';
 import { openServer } from '../../src/data/engine/postgres';
+import { addCut } from '../../src/data/sections';
 import { noteHeap } from '../../src/server/checkin/heap';
 
 /** A data directory of PGlite in which nothing is yet. */
@@ -30,9 +32,9 @@ export async function shelve(
   database: Database,
   legend: LegendLine[],
   chart: Chart | null,
-  more: Partial<Canvas> = {},
+  more: Partial<CanvasFacts> = {},
 ): Promise<Canvas> {
-  const canvas: Canvas = {
+  const canvas: Canvas = asCanvas({
     id: randomUUID(),
     title: 'Test cloth',
     shape: 'square',
@@ -44,7 +46,7 @@ export async function shelve(
     symbolsPrinted: true,
     packetDrills: 200,
     ...more,
-  };
+  });
   await addCanvas(database, canvas, new Date().toISOString());
   await database.transaction(async (queries) => {
     await replaceLegend(queries, canvas.id, legend);
@@ -52,4 +54,16 @@ export async function shelve(
     await noteHeap(queries, canvas);
   });
   return canvas;
+}
+
+/** Cuts a canvas into blocks. */
+export async function keepGrid(
+  database: Database,
+  canvas: Canvas,
+  columns: number,
+  rows: number,
+): Promise<void> {
+  const plan = { block: { columns, rows }, pieces: null, order: USUAL_ORDER };
+  const cut = { id: randomUUID(), plan, sections: 1, undoes: null, redoes: null };
+  await addCut(database, canvas, null, cut, new Date().toISOString());
 }

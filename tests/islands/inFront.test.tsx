@@ -1,6 +1,8 @@
 // @vitest-environment happy-dom
+
 import { act, cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { panelsSideBySide } from '../../src/core/canvas/canvas';
 import { cutIntoBlocks } from '../../src/core/sections/blockGrid';
 import { frontAtFirst, frontInAddress, frontOfTab, keepFront } from '../../src/islands/sections/inFrontHere';
 import { usePickedSections } from '../../src/islands/sections/usePickedSections';
@@ -80,7 +82,7 @@ describe('what is in front', () => {
 
 describe('sections picked by hand', () => {
   // Three across, two down.
-  const sections = cutIntoBlocks({ width: 6, height: 4 }, 1, { columns: 2, rows: 2 });
+  const sections = cutIntoBlocks(panelsSideBySide({ width: 6, height: 4 }, 1), { columns: 2, rows: 2 });
   const at = (number: number) => ({ x: sections[number - 1]!.x, y: sections[number - 1]!.y });
   const hand = (shift = false) => {
     let here = 1;

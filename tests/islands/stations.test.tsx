@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Canvas } from '../../src/core/canvas/canvas';
+import { asCanvas, type Canvas } from '../../src/core/canvas/canvas';
 import { supplyOf } from '../../src/core/checkin/supply';
 import { readOff } from '../../src/core/checkin/weighing';
 import { useCheckin } from '../../src/islands/checkin/useCheckin';
@@ -27,18 +27,19 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const canvas = (id: string): Canvas => ({
-  id,
-  title: 'T',
-  shape: 'square',
-  pitchMm: 2.5,
-  width: 10,
-  height: 10,
-  panels: 1,
-  symbolsPrinted: true,
-  packetDrills: 200,
-  bagsCarry: null,
-});
+const canvas = (id: string): Canvas =>
+  asCanvas({
+    id,
+    title: 'T',
+    shape: 'square',
+    pitchMm: 2.5,
+    width: 10,
+    height: 10,
+    panels: 1,
+    symbolsPrinted: true,
+    packetDrills: 200,
+    bagsCarry: null,
+  });
 
 describe('useCheckin', () => {
   const legend = [line(1), line(2)];

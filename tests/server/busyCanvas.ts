@@ -1,8 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { Canvas } from '../../src/core/canvas/canvas';
+import { USUAL_ORDER } from '../../src/core/sections/order';
+import { piecesToText } from '../../src/core/sections/plan';
+import { USUAL_WISH } from '../../src/core/sections/wish';
 import type { Database } from '../../src/data/engine/database';
 import { putInFront } from '../../src/data/inFront';
+import { addCut, putSectionWish } from '../../src/data/sections';
 import { putStorage } from '../../src/data/storage';
 import { addTick } from '../../src/data/ticks';
 import { correctSitting, enterMark } from '../../src/server/bench/writes';
@@ -53,7 +57,7 @@ export async function busyCanvas(
   await enterMark(database, made, { ...mark, id: first, runs: [0, 3, 6, 2] });
   await enterMark(database, made, { ...mark, id: randomUUID(), runs: [8, 1] });
   // Ticked before there was a chart.
-  const piece = { x: 0, y: 0, width: 2, height: 3, line: 1, done: true };
+  const piece = { rects: [{ x: 0, y: 0, width: 2, height: 3 }], line: 1, done: true };
   await addTick(database, made.id, randomUUID(), piece, moment.toISOString());
   await putInFront(database, made.id, { section: 1, line: 2 }, moment.toISOString());
   await add(
@@ -65,6 +69,24 @@ export async function busyCanvas(
     randomUUID(),
   );
   await add('insert into section_plan (canvas_id, block_columns, block_rows) values ($1, 2, 3)', made.id);
+  const cut = {
+    id: randomUUID(),
+    plan: {
+      block: null,
+      pieces: piecesToText([{ rects: made.panelRects, name: 'All of it' }]),
+      order: { ...USUAL_ORDER, focal: { x: 1.5, y: 2 } },
+    },
+    sections: 1,
+  };
+  await addCut(database, made, null, { ...cut, undoes: null, redoes: null }, moment.toISOString());
+  await addCut(
+    database,
+    made,
+    null,
+    { ...cut, id: randomUUID(), undoes: cut.id, redoes: null },
+    moment.toISOString(),
+  );
+  await putSectionWish(database, made.id, { ...USUAL_WISH, hand: 'left', reachMm: 512.5 });
   await add(
     `insert into panel_plan (canvas_id, column_cuts, row_cuts, overlap, margin_mm, reach_width_cm)
      values ($1, '[]', '[]', 0, 12.5, 60)`,

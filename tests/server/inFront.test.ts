@@ -8,7 +8,6 @@ import type { Database } from '../../src/data/engine/database';
 import { inFrontOf, putInFront } from '../../src/data/inFront';
 import { putNoCases, replaceAllotment } from '../../src/data/kitup';
 import { stampOf } from '../../src/data/once';
-import { putBlockSize } from '../../src/data/sections';
 import { putStorage } from '../../src/data/storage';
 import { enterMark, type MarkRequest } from '../../src/server/bench/writes';
 import { notePot } from '../../src/server/kitup/writes';
@@ -16,7 +15,7 @@ import { progressView } from '../../src/server/progress/view';
 import { tickColour, ticksView } from '../../src/server/sections/ticks';
 import { shelfEntry } from '../../src/server/shelf/view';
 import { chartOfRows, line } from '../core/samples';
-import { memoryDatabase, shelve } from '../data/memory';
+import { keepGrid, memoryDatabase, shelve } from '../data/memory';
 
 let database: Database;
 let mine: Canvas;
@@ -31,7 +30,7 @@ const legend = [line(1), line(2)];
 async function pair(chart = chartOfRows(...Array.from({ length: 6 }, () => '111112222.22'))): Promise<void> {
   mine = await shelve(database, legend, chart);
   other = await shelve(database, legend, chart);
-  for (const { id } of [mine, other]) await putBlockSize(database, id, { columns: 5, rows: 5 });
+  for (const each of [mine, other]) await keepGrid(database, each, 5, 5);
 }
 const mark = (canvas: Canvas, more: Partial<MarkRequest>) =>
   enterMark(database, canvas, {
@@ -123,7 +122,7 @@ describe('a canvas without a chart', () => {
   it('has its colours ticked section by section, each canvas its own, and is done by percent', async () => {
     mine = await shelve(database, legend, null, { width: 10, height: 5 });
     other = await shelve(database, legend, null, { width: 10, height: 5 });
-    await putBlockSize(database, mine.id, { columns: 5, rows: 5 });
+    await keepGrid(database, mine, 5, 5);
     const wish = { id: randomUUID(), section: 2, line: 1, done: true };
     await tickColour(database, mine, wish);
     await tickColour(database, mine, wish);

@@ -4,6 +4,7 @@ import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
 import { INSPECTION_KINDS } from '../inspection/inspection';
 import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotTask';
+import { CORNERS, WORK_WAYS } from '../sections/order';
 
 /**
  * What a column holds. `uuid` is given anew in a copy, `shared` is not; `line` is a line of the sheet, perhaps of an
@@ -105,12 +106,45 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
   },
   {
     name: 'section_plan',
-    about: 'How the canvas is cut into sittings.',
+    about: 'The grid of sections before the first cut of section_cut.',
     key: ['block_columns'],
     columns: [
       column('block_columns', 'integer', 'Columns of a section'),
       column('block_rows', 'integer', 'Rows of a section'),
     ],
+  },
+  {
+    name: 'section_cut',
+    about:
+      'The ledger of cuts into sections; the newest that stands is in use, before the first the grid above.',
+    key: ['id'],
+    since: 5,
+    columns: [
+      id,
+      happened,
+      optional('block_columns', 'integer', 'Of a grid: columns of a section'),
+      optional('block_rows', 'integer', 'Of a grid: rows of a section'),
+      optional(
+        'pieces',
+        'text',
+        'The sections one by one: x,y,width,height with + between rectangles, ; between sections',
+      ),
+      column('sections', 'integer', 'Number of sections'),
+      column('way', 'text', 'Order of the work', { oneOf: WORK_WAYS }),
+      column('corner', 'text', 'Where that begins', { oneOf: CORNERS }),
+      optional('focal_x', 'number', 'Middle of the focal part, columns from the left'),
+      optional('focal_y', 'number', 'Middle of the focal part, rows from the top'),
+      column('made_for', 'text', 'The panels that it is made for, written like one section'),
+      optional('undoes', 'uuid', 'Cut that this one undoes', { refers: ['section_cut', 'id'] }),
+      optional('redoes', 'uuid', 'Cut that this one makes again', { refers: ['section_cut', 'id'] }),
+    ],
+  },
+  {
+    name: 'section_wish',
+    about: 'How the user works on the canvas: hand, cover, light pad and so on.',
+    key: ['wish'],
+    since: 5,
+    columns: [column('wish', 'json', 'Minutes of a sitting, hand, cover and sizes')],
   },
   {
     name: 'panel_plan',
@@ -192,6 +226,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('y', 'integer', 'First row of the piece, from 0'),
       column('width', 'integer', 'Columns'),
       column('height', 'integer', 'Rows'),
+      optional('rects', 'json', 'The rectangles, where it is not one'),
       column('done', 'boolean', 'Whether the colour is done there'),
     ],
   },

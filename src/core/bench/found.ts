@@ -1,8 +1,8 @@
 import type { Chart } from '../cells/chart';
-import { type CellPlace, countInRect } from '../cells/rect';
+import { type CellPlace, countInPart } from '../cells/rect';
 import type { Find } from '../chart/find';
-import { type Section, sectionAt } from '../sections/blockGrid';
 import { noSuchSection } from '../sections/next';
+import { type Section, sectionAt } from '../sections/section';
 import { sectionWithMost } from '../sections/sectionWithMost';
 
 /** Where the bench goes when something was found. */
@@ -40,7 +40,7 @@ export function benchPlace(
     const line = chart.cells[find.y * chart.width + find.x] || null;
     return { kind: 'there', section: section.number, cell: { x: find.x, y: find.y }, line };
   }
-  const counts = countInRect(chart, sections[here - 1]!, lines, null);
+  const counts = countInPart(chart, sections[here - 1]!, lines, null);
   const inHere = find.lines.find(({ line }) => counts[line]! > 0);
   if (inHere) return { kind: 'there', section: here, cell: null, line: inHere.line };
   const most = sectionWithMost(chart, sections, lines);

@@ -1,7 +1,7 @@
 import type { LegendLine } from '../canvas/legend';
 import { ofLine } from '../canvas/legend';
 import { placeOfCell } from '../cells/rect';
-import { type Section, sectionAt } from '../sections/blockGrid';
+import { type Section, sectionAt } from '../sections/section';
 import { many } from '../words/numbers';
 import type { MarkKind } from './marking';
 

@@ -1,10 +1,11 @@
+import type { CellRect } from '../cells/chart';
 import { readLength, readWhole } from '../words/numbers';
 
 /** How the drills of a kit are cut. */
 export type Shape = 'square' | 'round';
 
-/** One physical picture, possibly split into panels that lie side by side. */
-export interface Canvas {
+/** What is told of a canvas: one physical picture, possibly split into panels. */
+export interface CanvasFacts {
   id: string;
   title: string;
   shape: Shape;
@@ -14,7 +15,7 @@ export interface Canvas {
   width: number;
   /** Cells from top to bottom. */
   height: number;
-  /** Panels side by side; 1 for an undivided canvas. */
+  /** Panels side by side that the kit comes in; 1 for an undivided canvas. */
   panels: number;
   /** False where the cloth carries no symbols and the chart is the only guide. */
   symbolsPrinted: boolean;
@@ -22,6 +23,28 @@ export interface Canvas {
   packetDrills: number;
   /** What stands on the bags of this kit; null while it is not known. */
   bagsCarry: BagsCarry | null;
+}
+
+/** What was told of a canvas, without what follows from it. */
+export function factsOf({
+  id,
+  title,
+  shape,
+  pitchMm,
+  width,
+  height,
+  panels,
+  symbolsPrinted,
+  packetDrills,
+  bagsCarry,
+}: CanvasFacts): CanvasFacts {
+  return { id, title, shape, pitchMm, width, height, panels, symbolsPrinted, packetDrills, bagsCarry };
+}
+
+/** A canvas as it is worked. */
+export interface Canvas extends CanvasFacts {
+  /** Its panels, the user's own where he cut it himself: left to right, then down. */
+  panelRects: readonly CellRect[];
 }
 
 /** A number on a bag may be the code of one colour and the key number of another; this says which of the two it is. */
@@ -74,6 +97,32 @@ export function panelSpans(width: number, panels: number): { start: number; end:
   return spans;
 }
 
+/**
+ * Panels between cuts, left to right, then down.
+ * @param columnCuts columns after which it is cut, ascending @param rowCuts rows, likewise
+ */
+export function panelGrid(
+  { width, height }: { width: number; height: number },
+  columnCuts: readonly number[],
+  rowCuts: readonly number[] = [],
+): CellRect[] {
+  const spans = (cuts: readonly number[], end: number) =>
+    [0, ...cuts].map((start, i) => ({ start, length: (cuts[i] ?? end) - start }));
+  return spans(rowCuts, height).flatMap(({ start: y, length: high }) =>
+    spans(columnCuts, width).map(({ start: x, length: wide }) => ({ x, y, width: wide, height: high })),
+  );
+}
+
+/** So many equal panels side by side, the wider ones first where it does not divide. */
+export function panelsSideBySide(size: { width: number; height: number }, panels: number): CellRect[] {
+  return panelGrid(
+    size,
+    panelSpans(size.width, panels)
+      .slice(1)
+      .map(({ start }) => start),
+  );
+}
+
 function trimmed(value: number, digits: number): string {
   return value.toFixed(digits).replace(/\.0+$/, '');
 }
@@ -104,4 +153,9 @@ export function squaresTyped(text: string, unit: SizeUnit, pitchMm: number): num
 export function cellsFromLength(length: number, unit: SizeUnit, pitchMm: number): number {
   if (unit === 'cells') return Math.round(length);
   return Math.round((length * (unit === 'cm' ? 10 : MM_PER_INCH)) / pitchMm);
+}
+
+/** A canvas as it is worked, in the panels that its kit comes in. */
+export function asCanvas(facts: CanvasFacts): Canvas {
+  return { ...facts, panelRects: panelsSideBySide(facts, facts.panels) };
 }

@@ -35,42 +35,81 @@ export function rectBetween(a: CellPlace, b: CellPlace): CellRect {
   };
 }
 
-export function isInside(rect: CellRect, { x, y }: CellPlace): boolean {
-  return x >= rect.x && y >= rect.y && x < rect.x + rect.width && y < rect.y + rect.height;
+/** Some cells of a chart: a rectangle, or several that lie apart, with the rectangle around them. */
+export interface CellPart extends CellRect {
+  /** Left out where the part is the rectangle itself. */
+  rects?: readonly CellRect[];
 }
 
-/** Visits the cells of a rectangle row by row with their index and legend line. The rectangle lies on the chart. */
-export function forEachCell(chart: Chart, rect: CellRect, visit: (cell: number, line: number) => void): void {
-  for (let y = rect.y; y < rect.y + rect.height; y++) {
-    for (let x = rect.x; x < rect.x + rect.width; x++) {
-      const cell = y * chart.width + x;
-      visit(cell, chart.cells[cell]!);
+/** The rectangles that a part is made of, none over another. */
+export function rectsOf(part: CellPart): readonly CellRect[] {
+  return part.rects ?? [part];
+}
+
+export function isInside(part: CellPart, { x, y }: CellPlace): boolean {
+  return rectsOf(part).some(
+    (rect) => x >= rect.x && y >= rect.y && x < rect.x + rect.width && y < rect.y + rect.height,
+  );
+}
+
+/** The smallest rectangle around all of some rectangles, of which there is at least one. */
+export function boxAround(rects: readonly CellRect[]): CellRect {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { x, y, width, height } of rects) {
+    left = Math.min(left, x);
+    top = Math.min(top, y);
+    right = Math.max(right, x + width);
+    bottom = Math.max(bottom, y + height);
+  }
+  return { x: left, y: top, width: right - left, height: bottom - top };
+}
+
+/** What two rectangles have in common; null where they do not meet. */
+export function overlapOf(a: CellRect, b: CellRect): CellRect | null {
+  const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)];
+  const width = Math.min(a.x + a.width, b.x + b.width) - x;
+  const height = Math.min(a.y + a.height, b.y + b.height) - y;
+  return width > 0 && height > 0 ? { x, y, width, height } : null;
+}
+
+/** Visits the cells of a part, rectangle by rectangle and row by row, with their index and legend line. The part lies on the chart. */
+export function forEachCell(
+  chart: Chart,
+  part: CellPart,
+  visit: (cell: number, line: number, x: number, y: number) => void,
+): void {
+  for (const rect of rectsOf(part)) {
+    for (let y = rect.y; y < rect.y + rect.height; y++) {
+      for (let x = rect.x; x < rect.x + rect.width; x++) {
+        const cell = y * chart.width + x;
+        visit(cell, chart.cells[cell]!, x, y);
+      }
     }
   }
 }
 
 /**
- * Drills per line inside a rectangle; with a bitmap, only those still to be laid. Index 0 counts bare cells.
- * @example countInRect(chart, section, highestLine(legend), null)[7] // drills of line 7 in the section
+ * Drills per line inside a part; with a bitmap, only those still to be laid. Index 0 counts bare cells.
+ * @example countInPart(chart, section, highestLine(legend), null)[7] // drills of line 7 in the section
  */
-export function countInRect(chart: Chart, rect: CellRect, lines: number, laid: Bitmap | null): Uint32Array {
+export function countInPart(chart: Chart, part: CellPart, lines: number, laid: Bitmap | null): Uint32Array {
   const counts = new Uint32Array(lines + 1);
-  forEachCell(chart, rect, (cell, line) => {
+  forEachCell(chart, part, (cell, line) => {
     if (laid === null || !isLaid(laid, cell)) counts[line]!++;
   });
   return counts;
 }
 
-/** Every cell of a colour inside a rectangle that is (or is not) laid. @param line null for any colour */
-export function cellsInRect(
+/** Every cell of a colour inside a part that is (or is not) laid. @param line null for any colour */
+export function cellsInPart(
   chart: Chart,
   laid: Bitmap,
-  rect: CellRect,
+  part: CellPart,
   line: number | null,
   wantLaid: boolean,
 ): number[] {
   const cells: number[] = [];
-  forEachCell(chart, rect, (cell, here) => {
+  forEachCell(chart, part, (cell, here) => {
     if (here !== 0 && (line === null || here === line) && isLaid(laid, cell) === wantLaid) cells.push(cell);
   });
   return cells;

@@ -1,4 +1,4 @@
-import { type Canvas, sizeInWords } from '../canvas/canvas';
+import { type CanvasFacts, sizeInWords } from '../canvas/canvas';
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRuns } from '../cells/cellRuns';
 import { type Chart, makeChart } from '../cells/chart';
@@ -23,7 +23,7 @@ export interface ChangeReport {
 }
 
 /** What it would cost to change the facts of a canvas, told before it is done. */
-export function changeReport(before: Canvas, after: Canvas, state: CanvasState): ChangeReport {
+export function changeReport(before: CanvasFacts, after: CanvasFacts, state: CanvasState): ChangeReport {
   const costs: string[] = [];
   const resized = before.width !== after.width || before.height !== after.height;
   if (resized) {
@@ -65,8 +65,8 @@ export function changeReport(before: Canvas, after: Canvas, state: CanvasState):
 
 /** Squares that want a drill or have one, and that a new size has no room for. */
 function lostBySize(
-  { width, height }: Canvas,
-  after: Canvas,
+  { width, height }: CanvasFacts,
+  after: CanvasFacts,
   { chart, laid }: CanvasState,
 ): { drills: number; laid: number } {
   const lost = { drills: 0, laid: 0 };
@@ -119,7 +119,7 @@ export function resizedRuns(
 }
 
 /** What a correction of a canvas's facts changed, a few words each. */
-export function factsInWords(before: Canvas, after: Canvas): string[] {
+export function factsInWords(before: CanvasFacts, after: CanvasFacts): string[] {
   const words: string[] = [];
   if (before.title !== after.title) words.push(`title: ${before.title} → ${after.title}`);
   if (before.width !== after.width || before.height !== after.height)

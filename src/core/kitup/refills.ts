@@ -24,6 +24,8 @@ export interface Refill {
 export interface UsePlan {
   /** `perSection[s][line]`, index 0 is bare cells. */
   perSection: readonly Uint32Array[];
+  /** Numbers of those sections; left out where they are numbered in that order. */
+  numbers?: readonly number[];
 }
 
 /**
@@ -63,7 +65,12 @@ export function refillPlan(
   return refills.sort((a, b) => a.workDone - b.workDone || a.line - b.line);
 }
 
-/** Section from 1 in which the `laid`-th drill of a line is used up, and all drills laid until about then. */
+/** The number that stands on a section. @param turn in the order of the work, from 0 */
+export function numberOf({ numbers }: UsePlan, turn: number): number {
+  return numbers?.[turn] ?? turn + 1;
+}
+
+/** Number of the section in which the `laid`-th drill of a line is used up, and all drills laid until about then. */
 function momentOf(
   use: UsePlan,
   line: number,
@@ -75,7 +82,10 @@ function momentOf(
     const section = use.perSection[s]!;
     const here = section[line]!;
     if (ofLine + here > laid) {
-      return { section: s + 1, drillsBefore: drillsBefore + (sum32(section) * (laid - ofLine)) / here };
+      return {
+        section: numberOf(use, s),
+        drillsBefore: drillsBefore + (sum32(section) * (laid - ofLine)) / here,
+      };
     }
     ofLine += here;
     drillsBefore += sum32(section);
@@ -89,7 +99,7 @@ function sum32(section: Uint32Array): number {
   return sum;
 }
 
-/** The first section in which each line is needed; 0 where it is nowhere. Index 0 is unused. */
+/** The turn, from 1, of the first section in which each line is needed; 0 where it is nowhere. Index 0 is unused. */
 export function firstUses(use: UsePlan, lines: number): number[] {
   const first = new Array<number>(lines + 1).fill(0);
   use.perSection.forEach((section, s) => {

@@ -1,5 +1,6 @@
 import { type Bitmap, isLaid } from '../cells/bitmap';
-import type { CellRect, Chart } from '../cells/chart';
+import type { Chart } from '../cells/chart';
+import { type CellPart, isInside } from '../cells/rect';
 import { forEachRun } from '../cells/runs';
 import { largest } from '../words/numbers';
 import type { Tips } from './tips';
@@ -53,7 +54,7 @@ export function splitRun(run: number, tips: Tips): { drills: number; tip: number
  * @param laid cells laid already break a run
  * @param tips drills per tip, see {@link Tips}
  */
-export function planSection(chart: Chart, section: CellRect, laid: Bitmap, tips: Tips): ColourPlan[] {
+export function planSection(chart: Chart, section: CellPart, laid: Bitmap, tips: Tips): ColourPlan[] {
   const rows = planDirection(chart, section, laid, tips, 'rows');
   const columns = planDirection(chart, section, laid, tips, 'columns');
   const plans: ColourPlan[] = [];
@@ -72,7 +73,7 @@ export function planSection(chart: Chart, section: CellRect, laid: Bitmap, tips:
 
 function planDirection(
   chart: Chart,
-  section: CellRect,
+  section: CellPart,
   laid: Bitmap,
   tips: Tips,
   direction: Direction,
@@ -82,13 +83,19 @@ function planDirection(
   const [steps, length] = alongRows ? [section.height, section.width] : [section.width, section.height];
   const stride = alongRows ? 1 : chart.width;
   const splits = new Map<number, { drills: number; tip: number }[]>();
+  // Runs end at the border of a section that is no rectangle.
+  const inPart = section.rects && section.rects.length > 1 ? section : null;
   for (let step = 0; step < steps; step++) {
     const startX = alongRows ? section.x : section.x + step;
     const startY = alongRows ? section.y + step : section.y;
     const first = startY * chart.width + startX;
     forEachRun(
       length,
-      (at) => wanted(chart, laid, first + at * stride),
+      (at) =>
+        inPart &&
+        !isInside(inPart, { x: alongRows ? startX + at : startX, y: alongRows ? startY : startY + at })
+          ? 0
+          : wanted(chart, laid, first + at * stride),
       (start, run, line) => {
         if (line === 0) return;
         let plan = plans.get(line);

@@ -1,6 +1,6 @@
 import { isLaid } from '../cells/bitmap';
-import type { CellRect } from '../cells/chart';
 import type { MarkGround } from '../cells/markGround';
+import { type CellPart, rectsOf } from '../cells/rect';
 import { many } from '../words/numbers';
 
 /** What a canvas was left at: the section that was in front, and the colour in it. */
@@ -17,18 +17,20 @@ export interface InFront {
  */
 export function leftIn(
   { lines, laid, first = 0 }: MarkGround,
-  part: CellRect,
+  part: CellPart,
   width: number,
   line: number | null,
 ): { all: number; ofLine: number } {
   let [all, ofLine] = [0, 0];
-  for (let y = part.y; y < part.y + part.height; y++) {
-    for (let x = part.x; x < part.x + part.width; x++) {
-      const at = y * width + x - first;
-      const here = lines ? lines[at]! : 1;
-      if (here === 0 || isLaid(laid, at)) continue;
-      all++;
-      if (lines && here === line) ofLine++;
+  for (const rect of rectsOf(part)) {
+    for (let y = rect.y; y < rect.y + rect.height; y++) {
+      for (let x = rect.x; x < rect.x + rect.width; x++) {
+        const at = y * width + x - first;
+        const here = lines ? lines[at]! : 1;
+        if (here === 0 || isLaid(laid, at)) continue;
+        all++;
+        if (lines && here === line) ofLine++;
+      }
     }
   }
   return { all, ofLine };

@@ -1,9 +1,19 @@
+import { boxAround, isInside } from '../cells/rect';
 import { many } from '../words/numbers';
-import { type Section, type SectionTally, sectionAt } from './blockGrid';
+import { largestRect } from './outline';
+import { type Section, type SectionTally, sectionAt } from './section';
 
-/** Number of the first section with something left to lay; the first where nothing is left. */
+/** Sections in the order of the work. */
+export function inWorkingOrder<Tally extends Pick<SectionTally, 'section'>>(
+  sections: readonly Tally[],
+): Tally[] {
+  return [...sections].sort((a, b) => a.section.order - b.section.order);
+}
+
+/** Number of the first section in the order of the work with something left to lay; of the very first where nothing is left. */
 export function nextToDo(sections: readonly Pick<SectionTally, 'section' | 'drills' | 'laid'>[]): number {
-  return sections.find(({ laid, drills }) => laid < drills)?.section.number ?? 1;
+  const inOrder = inWorkingOrder(sections);
+  return (inOrder.find(({ laid, drills }) => laid < drills) ?? inOrder[0])?.section.number ?? 1;
 }
 
 /** The next section in order with something left to lay, round the end; null where nothing is left in any other. */
@@ -11,7 +21,9 @@ export function nextInOrder(
   sections: readonly Pick<SectionTally, 'section' | 'drills' | 'laid'>[],
   from: number,
 ): number | null {
-  const round = [...sections.slice(from), ...sections.slice(0, from - 1)];
+  const inOrder = inWorkingOrder(sections);
+  const at = inOrder.findIndex(({ section }) => section.number === from);
+  const round = [...inOrder.slice(at + 1), ...inOrder.slice(0, Math.max(0, at))];
   return round.find(({ laid, drills }) => laid < drills)?.section.number ?? null;
 }
 
@@ -28,11 +40,27 @@ export function noSuchSection(asked: number, last: number): string {
   return `There is no section ${many(asked)}; the last is ${many(last)}.`;
 }
 
-/** The section that an arrow key leads to; null for other keys. */
+/** The section that an arrow key leads to: the next one straight on from the middle; null for other keys. */
 export function sectionByKey(sections: readonly Section[], from: number, key: string): number | null {
   const here = sections[from - 1];
-  if (!here || !key.startsWith('Arrow')) return null;
-  const x = key === 'ArrowLeft' ? here.x - 1 : key === 'ArrowRight' ? here.x + here.width : here.x;
-  const y = key === 'ArrowUp' ? here.y - 1 : key === 'ArrowDown' ? here.y + here.height : here.y;
-  return sectionAt(sections, x, y)?.number ?? from;
+  const step = STEPS[key];
+  if (!here || !step) return null;
+  const middle = largestRect(here);
+  let x = middle.x + (middle.width >> 1);
+  let y = middle.y + (middle.height >> 1);
+  const end = boxAround(sections);
+  for (;;) {
+    x += step[0];
+    y += step[1];
+    if (!isInside(end, { x, y })) return from;
+    const there = sectionAt(sections, x, y);
+    if (there && there.number !== from) return there.number;
+  }
 }
+
+const STEPS: Record<string, readonly [x: number, y: number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};

@@ -1,5 +1,5 @@
 import type { CellRect } from '../cells/chart';
-import type { Section } from './blockGrid';
+import type { Section } from './section';
 
 /** Numbers of the sections that a rectangle of cells touches. */
 export function sectionsTouching(sections: readonly Section[], area: CellRect): number[] {
@@ -22,4 +22,9 @@ export function sectionsBetween(sections: readonly Section[], from: number, to: 
     width: Math.max(a.x + a.width, b.x + b.width) - x,
     height: Math.max(a.y + a.height, b.y + b.height) - y,
   });
+}
+
+/** Drills left in some sections together. */
+export function leftInSections(sections: readonly { drills: number; laid: number }[]): number {
+  return sections.reduce((sum, { drills, laid }) => sum + drills - laid, 0);
 }

@@ -1,7 +1,7 @@
 import type { Chart } from '../cells/chart';
-import { countInRect } from '../cells/rect';
+import { countInPart } from '../cells/rect';
 import { largest } from '../words/numbers';
-import type { Section } from './blockGrid';
+import type { Section } from './section';
 
 /**
  * Where each colour shows most: the section with the most drills of it, the first of equal ones.
@@ -13,7 +13,7 @@ export function sectionWithMost(
   sections: readonly Section[],
   lines: number,
 ): (line: number) => { section: number; drills: number } | null {
-  const perSection = sections.map((section) => countInRect(chart, section, lines, null));
+  const perSection = sections.map((section) => countInPart(chart, section, lines, null));
   return (line) => {
     const drills = perSection.map((counts) => counts[line]!);
     const most = largest(drills);

@@ -1,5 +1,5 @@
 import { counted, many } from '../words/numbers';
-import type { SectionTally } from './blockGrid';
+import type { SectionTally } from './section';
 
 /**
  * How a section stands, for the ear and beside a map.

@@ -1,10 +1,10 @@
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { Chart } from '../cells/chart';
 import { forEachCell } from '../cells/rect';
-import type { Section } from './blockGrid';
+import type { Section } from './section';
 
 /**
- * The section in which each colour would run out when sections are laid in their order; 0 where it lasts to the end.
+ * The section in which each colour would run out when sections are laid in the order of the work; 0 where it lasts to the end.
  * @param goodDrills per legend line the drills that can be laid in all (what is laid already included); index 0 unused
  * @returns section numbers per legend line
  */
@@ -19,7 +19,7 @@ export function sectionsWhereShort(
     if (isLaid(laid, cell)) left[chart.cells[cell]!]!--;
   }
   const short = goodDrills.map(() => 0);
-  for (const section of sections) {
+  for (const section of [...sections].sort((a, b) => a.order - b.order)) {
     forEachCell(chart, section, (cell, line) => {
       if (line === 0 || line >= left.length || isLaid(laid, cell)) return;
       left[line]!--;

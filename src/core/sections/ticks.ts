@@ -1,8 +1,10 @@
 import type { CellRect } from '../cells/chart';
-import type { Section } from './blockGrid';
+import { overlapOf, rectsOf } from '../cells/rect';
+import type { Section } from './section';
 
-/** Said of a colour on a canvas without a chart: it is done in this piece of it, or is not after all. */
-export interface Tick extends CellRect {
+/** Said of a colour on a canvas without a chart: it is done in these rectangles of it, or is not after all. */
+export interface Tick {
+  rects: readonly CellRect[];
   line: number;
   done: boolean;
 }
@@ -20,22 +22,23 @@ export interface TickedColour {
  */
 export function tickedColours(ticks: readonly Tick[], sections: readonly Section[]): TickedColour[] {
   const last = new Map<string, TickedColour & { done: boolean }>();
-  for (const { line, done, ...piece } of ticks) {
+  for (const { line, done, rects } of ticks) {
     for (const section of sections) {
-      if (!covers(piece, section)) continue;
+      if (!covers(rects, section)) continue;
       last.set(`${line} ${section.number}`, { line, section: section.number, done });
     }
   }
   return [...last.values()].filter(({ done }) => done).map(({ line, section }) => ({ line, section }));
 }
 
-function covers(piece: CellRect, section: CellRect): boolean {
-  return (
-    piece.x <= section.x &&
-    piece.y <= section.y &&
-    piece.x + piece.width >= section.x + section.width &&
-    piece.y + piece.height >= section.y + section.height
-  );
+/** Whether all squares of a section lie in some rectangles, none of which lies over another. */
+function covers(rects: readonly CellRect[], section: Section): boolean {
+  const common = rectsOf(section).flatMap((own) => rects.map((rect) => overlapOf(own, rect)));
+  return common.reduce((sum, rect) => sum + (rect ? squaresOf([rect]) : 0), 0) === squaresOf(section.rects);
+}
+
+function squaresOf(rects: readonly CellRect[]): number {
+  return rects.reduce((sum, { width, height }) => sum + width * height, 0);
 }
 
 /**
@@ -46,7 +49,7 @@ export function percentTicked(
   ticked: readonly TickedColour[],
   sections: readonly Section[],
 ): Map<number, number> {
-  const squares = ({ width, height }: CellRect) => width * height;
+  const squares = ({ rects }: Section) => squaresOf(rects);
   const all = sections.reduce((sum, section) => sum + squares(section), 0);
   const done = new Map<number, number>();
   for (const { line, section } of ticked) {

@@ -7,11 +7,12 @@ import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
-import { type CellPlace, cellIndex, cellsInRect, countInRect, isInside } from '../../core/cells/rect';
+import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
 import { percentLaid } from '../../core/progress/progress';
-import { type BlockSize, type Section, tallySections } from '../../core/sections/blockGrid';
 import { nextInOrder } from '../../core/sections/next';
+import type { SectionPlan } from '../../core/sections/plan';
+import { type Section, tallySections } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
@@ -44,7 +45,7 @@ interface BenchProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
-  block: BlockSize;
+  cut: SectionPlan;
   bench: BenchView;
 }
 
@@ -53,11 +54,11 @@ export function BenchStation(props: BenchProps) {
   return <WithCloth entry={props.entry}>{(data) => <Bench {...props} data={data} />}</WithCloth>;
 }
 
-function Bench({ entry, legend, places, block, bench, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, cut, bench, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
-  const sections = useSections(canvas, data, block, highestLine(legend));
+  const sections = useSections(canvas, data, cut, highestLine(legend));
   const { store } = marks;
   useEffect(() => showPercent(percentLaid(marks.laid, bench.drills)), [marks.laid, bench.drills]);
   const { fault, enter } = useWrite(canvas.id);
@@ -85,11 +86,11 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
   // The bitmap is changed in place; its version tells when to count again.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
   const left = useMemo(
-    () => countInRect(chart, section, Math.max(1, highestLine(legend)), laid),
+    () => countInPart(chart, section, Math.max(1, highestLine(legend)), laid),
     [chart, section, laid, legend, marks.version],
   );
   const all = useMemo(
-    () => countInRect(chart, section, Math.max(1, highestLine(legend)), null),
+    () => countInPart(chart, section, Math.max(1, highestLine(legend)), null),
     [chart, section, legend],
   );
   const lines = useMemo(() => (hasChart ? coloursInOrder(legend, all) : []), [hasChart, legend, all]);
@@ -149,7 +150,7 @@ function Bench({ entry, legend, places, block, bench, data }: BenchProps & { dat
     // A double click, or a key that is held down, is one act: the colour that comes forward next is not meant.
     if (performance.now() - lastLarge.current < LARGE_ACT_MS) return;
     lastLarge.current = performance.now();
-    const cells = cellsInRect(chart, laid, section, colour?.line ?? null, kind === 'lift');
+    const cells = cellsInPart(chart, laid, section, colour?.line ?? null, kind === 'lift');
     store.preview(kind, cells);
     store.commit(kind, cells, running?.id ?? null);
     // What was done stays in front, so that it can be looked at and undone.

@@ -7,8 +7,8 @@ import type { CellPlace } from '../../core/cells/rect';
 import { cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
 import { nextOf, rarest, rectAround } from '../../core/chart/find';
 import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
-import type { BlockSize } from '../../core/sections/blockGrid';
 import { noSuchSection } from '../../core/sections/next';
+import type { SectionPlan } from '../../core/sections/plan';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
@@ -30,7 +30,7 @@ interface ChartProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
-  block: BlockSize;
+  cut: SectionPlan;
   /** Cells whose drill came off again. */
   popped: number[];
 }
@@ -52,10 +52,10 @@ export function ChartStation(props: ChartProps) {
   return <WithCloth entry={entry}>{(data) => <ChartView {...props} data={data} />}</WithCloth>;
 }
 
-function ChartView({ entry, legend, places, block, popped, data }: ChartProps & { data: ClothData }) {
+function ChartView({ entry, legend, places, cut, popped, data }: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
-  const sections = useSections(canvas, data, block, highestLine(legend));
+  const sections = useSections(canvas, data, cut, highestLine(legend));
   const pieces = useMemo(() => sections.map(({ section }) => section), [sections]);
   const front = useInFront(entry, sections);
   // All colours may be looked at here without leaving the one in hand.
@@ -85,7 +85,7 @@ function ChartView({ entry, legend, places, block, popped, data }: ChartProps & 
   const poppedPlaces = useMemo(() => popped.map((cell) => placeOfCell(cell, chart.width)), [popped, chart]);
   const layers = useMemo(
     () => [
-      panelsLayer(canvas, canvas.panels),
+      panelsLayer(canvas.panelRects),
       edgeMarksLayer(canvas, every),
       ...(showPopped ? [ringsLayer(poppedPlaces)] : []),
     ],

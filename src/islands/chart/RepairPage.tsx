@@ -174,7 +174,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
   const frame = useMemo(() => wholeRect(chart), [chart]);
   const layers = useMemo(
     () => [
-      panelsLayer(canvas, canvas.panels),
+      panelsLayer(canvas.panelRects),
       ringsLayer([...picked].map((cell) => placeOfCell(cell, chart.width))),
       ...(drawn ? [frameLayer(drawn)] : []),
     ],

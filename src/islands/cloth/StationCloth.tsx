@@ -3,7 +3,7 @@ import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
 import { type CellPlace, cellIndex } from '../../core/cells/rect';
 import { squareInWords } from '../../core/cells/squareInWords';
-import { type Section, sectionAt } from '../../core/sections/blockGrid';
+import { type Section, sectionAt } from '../../core/sections/section';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Cloth, type ClothProps } from '../../ui/cloth/Cloth';
 import { Notice } from '../../ui/Notice';

@@ -1,8 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import type { Canvas } from '../../core/canvas/canvas';
-import { sizeInWords } from '../../core/canvas/canvas';
+import { type CanvasFacts, factsOf, sizeInWords } from '../../core/canvas/canvas';
 import type { ChangeReport } from '../../core/corrections/facts';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -28,9 +27,9 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
   const { canvas } = entry;
   const url = `/api/canvases/${canvas.id}`;
   const { busy, fault, write } = useWrite(canvas.id);
-  const form = useForm<Canvas>({
+  const form = useForm<CanvasFacts>({
     resolver: yupResolver(newCanvasSchema),
-    defaultValues: canvas,
+    defaultValues: factsOf(canvas),
     mode: 'onChange',
   });
   const values = form.watch();
@@ -141,10 +140,10 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
 }
 
 /** The facts that differ. */
-function changes(before: Canvas, after: Canvas): Partial<Canvas> {
+function changes(before: CanvasFacts, after: CanvasFacts): Partial<CanvasFacts> {
   return Object.fromEntries(
     Object.entries(after).filter(
-      ([name, value]) => name !== 'id' && (value || null) !== (before[name as keyof Canvas] || null),
+      ([name, value]) => name !== 'id' && (value || null) !== (before[name as keyof CanvasFacts] || null),
     ),
   );
 }

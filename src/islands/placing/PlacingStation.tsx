@@ -4,7 +4,7 @@ import { highestLine, ofLine } from '../../core/canvas/legend';
 import type { CellPlace } from '../../core/cells/rect';
 import type { ColourPlan, Direction } from '../../core/placing/barPlan';
 import { KNOWN_TIPS } from '../../core/placing/tips';
-import type { BlockSize } from '../../core/sections/blockGrid';
+import type { SectionPlan } from '../../core/sections/plan';
 import { counted, many } from '../../core/words/numbers';
 import type { PlacingView } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -30,11 +30,11 @@ import { barsLayer } from './barsLayer';
 export function PlacingStation({
   entry,
   legend,
-  block,
+  cut,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  block: BlockSize;
+  cut: SectionPlan;
 }) {
   if (!entry.hasChart)
     return (
@@ -42,7 +42,7 @@ export function PlacingStation({
     );
   return (
     <WithCloth entry={entry}>
-      {(data) => <Runs entry={entry} legend={legend} block={block} data={data} />}
+      {(data) => <Runs entry={entry} legend={legend} cut={cut} data={data} />}
     </WithCloth>
   );
 }
@@ -50,16 +50,16 @@ export function PlacingStation({
 function Runs({
   entry,
   legend,
-  block,
+  cut,
   data,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  block: BlockSize;
+  cut: SectionPlan;
   data: ClothData;
 }) {
   const { canvas } = entry;
-  const sections = useSections(canvas, data, block, highestLine(legend));
+  const sections = useSections(canvas, data, cut, highestLine(legend));
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const { section: number, line: chosen, show } = useInFront(entry, sections);
   const setChosen = (line: number) => show(number, line);

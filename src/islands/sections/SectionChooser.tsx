@@ -1,8 +1,8 @@
 import { Map as MapIcon } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
-import type { SectionTally } from '../../core/sections/blockGrid';
 import { nextInOrder } from '../../core/sections/next';
+import type { SectionTally } from '../../core/sections/section';
 import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { many } from '../../core/words/numbers';
 import { Dialog } from '../../ui/Dialog';

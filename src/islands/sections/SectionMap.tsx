@@ -1,7 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
-import { type SectionTally, sectionAt } from '../../core/sections/blockGrid';
+import type { CellRect } from '../../core/cells/chart';
+import { overlapOf } from '../../core/cells/rect';
 import { sectionByKey } from '../../core/sections/next';
+import { largestRect, outlineOf } from '../../core/sections/outline';
+import { type SectionTally, sectionAt } from '../../core/sections/section';
 import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { counted } from '../../core/words/numbers';
 
@@ -20,6 +23,7 @@ export function SectionMap({
   at,
   onAt,
   onChoose,
+  conflicts,
   focused = false,
 }: {
   canvas: Canvas;
@@ -29,6 +33,8 @@ export function SectionMap({
   at: number;
   onAt: (number: number) => void;
   onChoose: (number: number) => void;
+  /** Sections in which the resting hand is in the way, where that is known. */
+  conflicts?: ReadonlySet<number>;
   /** Takes the focus when it comes up. */
   focused?: boolean;
 }) {
@@ -49,8 +55,8 @@ export function SectionMap({
     view.width = Math.round(width * ratio);
     view.height = Math.round(height * ratio);
     context.setTransform(ratio * scale, 0, 0, ratio * scale, 0, 0);
-    drawSections(context, sections, at, 1 / scale);
-  }, [sections, at, scale, width, height]);
+    drawSections(context, sections, at, conflicts, 1 / scale);
+  }, [sections, at, conflicts, scale, width, height]);
 
   const sectionUnder = ({ clientX, clientY }: PointerEvent): number | null => {
     const edge = drawing.current!.getBoundingClientRect();
@@ -103,39 +109,79 @@ function drawSections(
   context: CanvasRenderingContext2D,
   sections: readonly SectionTally[],
   at: number,
+  conflicts: ReadonlySet<number> | undefined,
   px: number,
 ): void {
   const style = getComputedStyle(document.documentElement);
   const [paper, ink, accent] = ['--c-paper', '--c-ink', '--c-accent'].map((name) =>
     style.getPropertyValue(name),
   ) as [string, string, string];
+  const marked = conflicts ?? NONE;
   for (const { section, drills, laid } of sections) {
     const { x, y, width, height } = section;
     const share = drills === 0 ? 0 : laid / drills;
+    const filled = { x, y: y + height * (1 - share), width, height: height * share };
     context.globalAlpha = 0.82;
     context.fillStyle = paper;
-    context.fillRect(x, y + height * (1 - share), width, height * share);
+    for (const rect of section.rects) {
+      const part = share > 0 ? overlapOf(rect, filled) : null;
+      if (part) context.fillRect(part.x, part.y, part.width, part.height);
+    }
     context.globalAlpha = 1;
-    context.lineWidth = px;
-    context.strokeStyle = ink;
-    context.strokeRect(x, y, width, height);
-    if (share === 1 && Math.min(width, height) > SIGN_PX * px) tick(context, section, ink, px);
+    strokeOutline(context, section, ink, px);
+    const spot = largestRect(section);
+    const room = Math.min(spot.width, spot.height) > SIGN_PX * px;
+    if (share === 1 && room) tick(context, spot, ink, px);
+    else if (marked.has(section.number) && room) exclamation(context, spot, [paper, accent], px);
   }
   const here = sections[at - 1]?.section;
   if (!here) return;
   for (const [colour, lineWidth] of [
     [paper, 6],
     [accent, 3.5],
-  ] as const) {
-    context.lineWidth = lineWidth * px;
-    context.strokeStyle = colour;
-    context.strokeRect(here.x, here.y, here.width, here.height);
+  ] as const)
+    strokeOutline(context, here, colour, lineWidth * px);
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
+function strokeOutline(
+  context: CanvasRenderingContext2D,
+  section: SectionTally['section'],
+  colour: string,
+  lineWidth: number,
+): void {
+  context.lineWidth = lineWidth;
+  context.strokeStyle = colour;
+  context.lineCap = 'square';
+  context.beginPath();
+  for (const { upright, at, from, to } of outlineOf(section)) {
+    context.moveTo(upright ? at : from, upright ? from : at);
+    context.lineTo(upright ? at : to, upright ? to : at);
   }
+  context.stroke();
+}
+
+/** A sign for a section in which the resting hand is in the way. */
+function exclamation(
+  context: CanvasRenderingContext2D,
+  { x, y, width, height }: CellRect,
+  [paper, accent]: readonly [string, string],
+  px: number,
+): void {
+  const [middleX, middleY] = [x + width / 2, y + height / 2];
+  context.fillStyle = paper;
+  context.beginPath();
+  context.arc(middleX, middleY, 9 * px, 0, 2 * Math.PI);
+  context.fill();
+  context.fillStyle = accent;
+  context.fillRect(middleX - 1.2 * px, middleY - 6 * px, 2.4 * px, 7 * px);
+  context.fillRect(middleX - 1.2 * px, middleY + 3 * px, 2.4 * px, 2.4 * px);
 }
 
 function tick(
   context: CanvasRenderingContext2D,
-  { x, y, width, height }: SectionTally['section'],
+  { x, y, width, height }: CellRect,
   ink: string,
   px: number,
 ): void {

@@ -1,17 +1,16 @@
-import { yupResolver } from '@hookform/resolvers/yup';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { sizeInWords } from '../../core/canvas/canvas';
-import type { LegendLine } from '../../core/canvas/legend';
-import { highestLine, ofLine } from '../../core/canvas/legend';
-import { cellsInRect, countInRect, wholeRect } from '../../core/cells/rect';
+import { highestLine, type LegendLine, ofLine } from '../../core/canvas/legend';
+import { cellsInPart, countInPart, wholeRect } from '../../core/cells/rect';
 import { percentLaid } from '../../core/progress/progress';
-import { type BlockSize, type SectionTally, sectionAt } from '../../core/sections/blockGrid';
-import { nextToDo, sectionByKey } from '../../core/sections/next';
+import { misfitInWords } from '../../core/sections/fit';
+import type { JudgedSection } from '../../core/sections/judge';
+import { sectionByKey } from '../../core/sections/next';
+import { leftInSections } from '../../core/sections/pick';
+import { hoursInWords, minutesInWords, planFigures } from '../../core/sections/planInWords';
+import { type SectionTally, sectionAt } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView } from '../../server/bench/contract';
-import { blockSizeSchema, type SectionsView } from '../../server/sections/contract';
-import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip, ColourName } from '../../ui/Chip';
 import { panelsLayer } from '../../ui/cloth/layers';
 import { DataTable } from '../../ui/DataTable';
@@ -21,61 +20,39 @@ import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
-import { asNumber } from '../../ui/typedNumber';
 import { useMarks } from '../bench/useMarks';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
-import { useWrite } from '../writing/useWrite';
 import { cutsLayer, pickedLayer } from './cutsLayer';
 import { LaidBefore } from './LaidBefore';
+import { SectionsNav } from './SectionsNav';
 import { useInFront, useKeptFront } from './useInFront';
 import { usePickedSections } from './usePickedSections';
-import { useSections } from './useSections';
+import { type SectionProps, useSectionStation } from './useSectionStation';
 
-/** The canvas cut into sittings. */
-export function SectionsStation({
-  entry,
-  legend,
-  first,
-  bench,
-}: {
-  entry: ShelfEntry;
-  legend: LegendLine[];
-  first: BlockSize;
-  bench: BenchView;
-}) {
+/** The sections of a canvas: how each stands, how long it takes, and what is in the way. */
+export function SectionsStation(props: SectionProps & { bench: BenchView }) {
   return (
-    <WithCloth entry={entry}>
-      {(data) => <Cuts entry={entry} legend={legend} first={first} bench={bench} data={data} />}
-    </WithCloth>
+    <>
+      <SectionsNav canvasId={props.entry.canvas.id} here="" />
+      <WithCloth entry={props.entry}>{(data) => <Sections {...props} data={data} />}</WithCloth>
+    </>
   );
 }
 
-function Cuts({
-  entry,
-  legend,
-  first,
-  bench,
-  data,
-}: {
-  entry: ShelfEntry;
-  legend: LegendLine[];
-  first: BlockSize;
-  bench: BenchView;
-  data: ClothData;
-}) {
+function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; data: ClothData }) {
+  const { entry, legend } = props;
   const { canvas, hasChart } = entry;
   const marks = useMarks(canvas, data, bench);
   const { store } = marks;
   useEffect(() => showPercent(percentLaid(marks.laid, bench.drills)), [marks.laid, bench.drills]);
-  const [block, setBlock] = useState(first);
-  const sections = useSections(canvas, data, block, highestLine(legend), marks.version);
+  const station = useSectionStation(props, data, marks.version);
+  const { tallies: sections, judged } = station;
   const front = useInFront(entry, sections);
   // Sections that were cut anew have other numbers.
   const chosen = Math.min(front.section, sections.length);
   const setChosen = (number: number) => front.show(number, number === front.section ? front.line : null);
   useKeptFront(entry, chosen, front.line);
-  const { fault, write } = useWrite(canvas.id);
   const [asTable, setAsTable] = useState(false);
   const tally = sections[chosen - 1] ?? sections[0]!;
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
@@ -88,6 +65,15 @@ function Cuts({
       ),
     [sections],
   );
+  const marked = useMemo(
+    () =>
+      new Set(
+        (judged ?? [])
+          .filter(({ conflict, misfits }) => conflict !== null || misfits.length > 0)
+          .map(({ section }) => section.number),
+      ),
+    [judged],
+  );
   const [begun, setBegun] = useState(false);
   const shift = useRef(false);
   const hand = usePickedSections(pieces, chosen, setChosen, () => shift.current);
@@ -95,18 +81,18 @@ function Cuts({
   const [entered, setEntered] = useState<{ drills: number; ids: string[] } | null>(null);
   const layers = useMemo(
     () => [
-      cutsLayer(pieces, chosen, done),
+      cutsLayer(pieces, chosen, done, marked),
       ...(begun ? [pickedLayer(pieces, picked)] : []),
-      panelsLayer(canvas, canvas.panels),
+      panelsLayer(canvas.panelRects),
     ],
-    [pieces, chosen, done, canvas, begun, picked],
+    [pieces, chosen, done, marked, canvas, begun, picked],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the canvas paint the changed bitmap
   const wish = useMemo(() => ({ laid: data.laid, focus: null }), [data, marks.version]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place
   const left = useMemo(
     () =>
-      begun && hasChart ? countInRect(data.chart, wholeRect(canvas), highestLine(legend), data.laid) : null,
+      begun && hasChart ? countInPart(data.chart, wholeRect(canvas), highestLine(legend), data.laid) : null,
     [begun, hasChart, data, canvas, legend, marks.version],
   );
   const inPicked = sections.filter(({ section }) => picked.has(section.number));
@@ -118,7 +104,7 @@ function Cuts({
   const frame = useMemo(() => wholeRect(canvas), [canvas]);
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
+    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.4rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
       <section
         className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[40rem] lg:min-h-0"
         aria-label="The canvas, cut into sections"
@@ -128,7 +114,7 @@ function Cuts({
       >
         {asTable ? (
           <ScrollRegion label="Sections" className="min-h-0 grow">
-            <SectionsTable sections={sections} legend={legend} hasChart={hasChart} />
+            <SectionsTable sections={judged ?? sections} legend={legend} hasChart={hasChart} />
           </ScrollRegion>
         ) : (
           <StationCloth
@@ -161,156 +147,175 @@ function Cuts({
         )}
       </section>
       <section className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto" aria-label="The section">
-        <ToggleButton
-          on={begun}
-          onChange={(on) => {
-            setBegun(on);
-            setAsTable(false);
-            setEntered(null);
-            hand.clear();
-          }}
-        >
-          {begun ? 'Back to the sections' : 'Already begun'}
-        </ToggleButton>
         {begun ? (
-          <LaidBefore
-            sections={picked.size}
-            drills={inPicked.reduce((sum, each) => sum + each.drills - each.laid, 0)}
-            colours={
-              left
-                ? legend.flatMap((line) => (left[line.line]! > 0 ? [{ line, left: left[line.line]! }] : []))
-                : []
-            }
-            shape={canvas.shape}
-            area={hand.area}
-            onArea={hand.setArea}
-            onClear={hand.clear}
-            onSections={() =>
-              enterBefore(
-                inPicked.flatMap(({ section }) => cellsInRect(data.chart, data.laid, section, null, false)),
-              )
-            }
-            onColours={(lines) =>
-              enterBefore(
-                lines.flatMap((line) => cellsInRect(data.chart, data.laid, wholeRect(canvas), line, false)),
-              )
-            }
-            done={entered?.drills ?? null}
-            onUndo={
-              marks.waiting === 0 && entered
-                ? () => {
-                    for (const id of entered.ids.toReversed()) store.undo(id);
-                    setEntered(null);
-                  }
-                : null
-            }
-          />
+          <>
+            <ToggleButton
+              on
+              onChange={() => {
+                setBegun(false);
+                setEntered(null);
+                hand.clear();
+              }}
+            >
+              Back to the sections
+            </ToggleButton>
+            <LaidBefore
+              sections={picked.size}
+              drills={leftInSections(inPicked)}
+              colours={
+                left
+                  ? legend.flatMap((line) => (left[line.line]! > 0 ? [{ line, left: left[line.line]! }] : []))
+                  : []
+              }
+              shape={canvas.shape}
+              area={hand.area}
+              onArea={hand.setArea}
+              onClear={hand.clear}
+              onSections={() =>
+                enterBefore(
+                  inPicked.flatMap(({ section }) => cellsInPart(data.chart, data.laid, section, null, false)),
+                )
+              }
+              onColours={(lines) =>
+                enterBefore(
+                  lines.flatMap((line) => cellsInPart(data.chart, data.laid, wholeRect(canvas), line, false)),
+                )
+              }
+              done={entered?.drills ?? null}
+              onUndo={
+                marks.waiting === 0 && entered
+                  ? () => {
+                      for (const id of [...entered.ids].reverse()) store.undo(id);
+                      setEntered(null);
+                    }
+                  : null
+              }
+            />
+          </>
         ) : (
           <>
-            <BlockForm
-              block={block}
-              onSave={async (wish) => {
-                await write<SectionsView>('PUT', `/api/canvases/${canvas.id}/sections`, wish, (next) => {
-                  setBlock(next.block);
-                  front.show(nextToDo(next.sections), null);
-                });
-              }}
+            <SectionSlip
+              tally={tally}
+              judged={judged?.[tally.section.number - 1] ?? null}
+              count={pieces.length}
+              canvas={canvas}
+              legend={legend}
+              hasChart={hasChart}
             />
-            {fault && <Notice kind="fault">{fault}</Notice>}
-            <div className="slip" aria-live="polite">
-              <h2 className="text-xl">
-                Section {tally.section.number} of {pieces.length}
-              </h2>
-              <p className="text-faded">
-                Columns {tally.section.x + 1}–{tally.section.x + tally.section.width}, rows{' '}
-                {tally.section.y + 1}–{tally.section.y + tally.section.height},{' '}
-                {sizeInWords({ ...tally.section, pitchMm: canvas.pitchMm })}
-              </p>
-              <p className="big-number mt-2">{many(tally.drills - tally.laid)}</p>
-              <p>
-                {tally.laid === 0
-                  ? `${tally.drills === 1 ? 'drill' : 'drills'} to lay`
-                  : `left of ${counted(tally.drills, 'drill')}`}
-                {hasChart && `, ${counted(tally.colours, 'colour')}`}
-              </p>
-              {hasChart && tally.largest && (
-                <div className="mt-2 flex items-center gap-3">
-                  <Chip line={ofLine(legend, tally.largest.line)!} shape={canvas.shape} />
-                  <ColourName line={ofLine(legend, tally.largest.line)!} />
-                  <span className="ml-auto text-right">
-                    <span className="number font-semibold">{many(tally.largest.drills)}</span>
-                    <br />
-                    <span className="text-[0.95rem] text-faded">the largest</span>
-                  </span>
-                </div>
-              )}
-            </div>
             <div className="flex flex-wrap gap-2">
               <a className="button button-main grow" href={`/canvas/${canvas.id}/bench?section=${chosen}`}>
                 Lay this section
               </a>
               {hasChart && (
-                <a
-                  className="button grow"
-                  href={`/canvas/${canvas.id}/placing?section=${tally.section.number}`}
-                >
+                <a className="button grow" href={`/canvas/${canvas.id}/placing?section=${chosen}`}>
                   Its runs
                 </a>
               )}
             </div>
+            <AllSections judged={judged} done={done.size} count={pieces.length} />
+            <div className="flex flex-wrap gap-2">
+              <ToggleButton on={asTable} onChange={setAsTable}>
+                As a table
+              </ToggleButton>
+              <ToggleButton
+                on={false}
+                onChange={() => {
+                  setBegun(true);
+                  setAsTable(false);
+                }}
+              >
+                Already begun
+              </ToggleButton>
+            </div>
           </>
         )}
-        {marks.fault && <Notice kind="fault">{marks.fault}</Notice>}
-        {!begun && (
-          <ToggleButton on={asTable} onChange={setAsTable}>
-            As a table
-          </ToggleButton>
-        )}
+        {(station.fault ?? marks.fault) && <Notice kind="fault">{station.fault ?? marks.fault}</Notice>}
       </section>
     </div>
   );
 }
 
-function BlockForm({
-  block,
-  onSave,
+function SectionSlip({
+  tally,
+  judged,
+  count,
+  canvas,
+  legend,
+  hasChart,
 }: {
-  block: BlockSize;
-  onSave: (block: { columns: number; rows: number }) => Promise<void>;
+  tally: SectionTally;
+  judged: JudgedSection | null;
+  count: number;
+  canvas: { pitchMm: number; shape: 'square' | 'round' };
+  legend: readonly LegendLine[];
+  hasChart: boolean;
 }) {
-  const form = useForm({ resolver: yupResolver(blockSizeSchema), defaultValues: block });
-  const fault = form.formState.errors.columns?.message ?? form.formState.errors.rows?.message;
+  const { section } = tally;
+  const left = tally.drills - tally.laid;
   return (
-    <form onSubmit={form.handleSubmit(onSave)} noValidate>
-      <fieldset>
-        <legend className="font-semibold">
-          Size of a <TermWord term="section">section</TermWord>, in squares
-        </legend>
-        <div className="mt-1 flex items-center gap-2">
-          <input
-            className="field number !w-20"
-            inputMode="numeric"
-            aria-label="Width in squares"
-            {...form.register('columns', asNumber('whole'))}
-          />
-          ×
-          <input
-            className="field number !w-20"
-            inputMode="numeric"
-            aria-label="Height in squares"
-            {...form.register('rows', asNumber('whole'))}
-          />
-          <button type="submit" className="button grow" disabled={form.formState.isSubmitting}>
-            Cut
-          </button>
-        </div>
-      </fieldset>
-      {fault && (
-        <p role="alert" className="mt-1 font-medium text-alarm">
-          {fault}
+    <div className="slip" aria-live="polite">
+      <h2 className="text-xl">
+        Section {many(section.number)} of {many(count)}
+      </h2>
+      {section.name !== null && (
+        <p className="font-semibold" dir="auto">
+          {section.name}
         </p>
       )}
-    </form>
+      <p className="text-faded">
+        Columns {section.x + 1}–{section.x + section.width}, rows {section.y + 1}–{section.y + section.height}
+        , {sizeInWords({ ...section, pitchMm: canvas.pitchMm })}
+      </p>
+      <p className="big-number mt-2">{many(left)}</p>
+      <p>
+        {tally.laid === 0
+          ? `${tally.drills === 1 ? 'drill' : 'drills'} to lay`
+          : `left of ${counted(tally.drills, 'drill')}`}
+        {hasChart && `, ${counted(tally.colours, 'colour')}`}
+      </p>
+      {judged && left > 0 && <p data-testid="section-minutes">{minutesInWords(judged.minutes)}</p>}
+      {section.order !== section.number && <p>Turn {many(section.order)} in the order of the work</p>}
+      {hasChart && tally.largest && (
+        <div className="mt-2 flex items-center gap-3">
+          <Chip line={ofLine(legend, tally.largest.line)!} shape={canvas.shape} />
+          <ColourName line={ofLine(legend, tally.largest.line)!} />
+          <span className="ml-auto text-right">
+            <span className="number font-semibold">{many(tally.largest.drills)}</span>
+            <br />
+            <span className="text-[0.95rem] text-faded">the largest</span>
+          </span>
+        </div>
+      )}
+      {judged?.conflict && left > 0 && <Notice kind="hint">{judged.conflict}</Notice>}
+      {judged && judged.misfits.length > 0 && left > 0 && (
+        <Notice kind="hint">{misfitInWords(judged.misfits, section, canvas.pitchMm)}</Notice>
+      )}
+    </div>
+  );
+}
+
+/** What all sections come to. */
+function AllSections({
+  judged,
+  done,
+  count,
+}: {
+  judged: readonly JudgedSection[] | null;
+  done: number;
+  count: number;
+}) {
+  const figures = useMemo(() => judged && planFigures(judged), [judged]);
+  return (
+    <p data-testid="all-sections" aria-live="polite">
+      {many(done)} of {many(count)} <TermWord term="section">sections</TermWord> done
+      {figures?.minutes ? `; about ${hoursInWords(figures.minutes.all)} left.` : '.'}
+      {figures &&
+        figures.conflicts > 0 &&
+        ` In ${counted(figures.conflicts, 'section')} your hand rests on bare adhesive (marked !).`}
+      {figures &&
+        figures.misfits > 0 &&
+        ` ${counted(figures.misfits, 'section does not fit', 'sections do not fit')} your light pad, arm or frame (marked !).`}
+    </p>
   );
 }
 
@@ -319,17 +324,19 @@ function SectionsTable({
   legend,
   hasChart,
 }: {
-  sections: SectionTally[];
+  sections: readonly (SectionTally & Partial<JudgedSection>)[];
   legend: LegendLine[];
   hasChart: boolean;
 }) {
   return (
     <DataTable
       caption="Sections"
-      rows={sections}
+      rows={[...sections]}
       rowKey={(row) => String(row.section.number)}
       columns={[
         { key: 'number', header: 'Section', numeric: true, value: (row) => row.section.number },
+        { key: 'order', header: 'Turn', numeric: true, value: (row) => row.section.order },
+        { key: 'name', header: 'Name', value: (row) => row.section.name ?? '' },
         {
           key: 'drills',
           header: 'Drills',
@@ -343,6 +350,13 @@ function SectionsTable({
           numeric: true,
           value: (row) => row.drills - row.laid,
           show: (row) => many(row.drills - row.laid),
+        },
+        {
+          key: 'minutes',
+          header: 'Minutes',
+          numeric: true,
+          value: (row) => row.minutes?.expected ?? 0,
+          show: (row) => (row.minutes ? many(Math.round(row.minutes.expected)) : ''),
         },
         ...(hasChart
           ? [
@@ -364,6 +378,11 @@ function SectionsTable({
               },
             ]
           : []),
+        {
+          key: 'conflict',
+          header: 'In the way',
+          value: (row) => (row.conflict ? 'hand' : row.misfits && row.misfits.length > 0 ? 'size' : ''),
+        },
       ]}
     />
   );

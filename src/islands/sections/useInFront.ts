@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { SectionTally } from '../../core/sections/blockGrid';
 import { sectionAsked } from '../../core/sections/next';
+import type { SectionTally } from '../../core/sections/section';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { frontAtFirst, frontOfTab, keepFront } from './inFrontHere';
 

@@ -1,8 +1,8 @@
 import { useRef, useState } from 'react';
 import type { CellPlace } from '../../core/cells/rect';
-import { type Section, sectionAt } from '../../core/sections/blockGrid';
 import { sectionByKey } from '../../core/sections/next';
 import { sectionsBetween } from '../../core/sections/pick';
+import { type Section, sectionAt } from '../../core/sections/section';
 import type { Marking } from '../../ui/cloth/Cloth';
 
 export interface PickedSections {

@@ -1,11 +1,7 @@
 import { useMemo } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
-import {
-  type BlockSize,
-  cutIntoBlocks,
-  type SectionTally,
-  tallySections,
-} from '../../core/sections/blockGrid';
+import { type SectionPlan, sectionsOfPlan } from '../../core/sections/plan';
+import { type SectionTally, tallySections } from '../../core/sections/section';
 import type { ClothData } from '../cloth/useClothData';
 
 /**
@@ -15,13 +11,14 @@ import type { ClothData } from '../cloth/useClothData';
 export function useSections(
   canvas: Canvas,
   { chart, laid }: ClothData,
-  block: BlockSize,
+  cut: SectionPlan,
   lines: number,
   version = 0,
 ): SectionTally[] {
+  const sections = useMemo(() => sectionsOfPlan(canvas, cut), [canvas, cut]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: see `version`
   return useMemo(
-    () => tallySections(chart, laid, cutIntoBlocks(canvas, canvas.panels, block), Math.max(1, lines)),
-    [canvas, chart, laid, block, lines, version],
+    () => tallySections(chart, laid, sections, Math.max(1, lines)),
+    [chart, laid, sections, lines, version],
   );
 }

@@ -1,6 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import type { ArchiveRow } from '../../core/archive/dataPackage';
 import { ARCHIVE_TABLES, POT_TABLES } from '../../core/archive/tables';
+import { asCanvas } from '../../core/canvas/canvas';
 import { restoreRows } from '../../data/archive';
 import { putBitmap } from '../../data/bench';
 import { removeCanvas, renewNextLine, setArriving, standingOfCanvas } from '../../data/canvas';
@@ -78,7 +79,7 @@ async function finish(queries: Queries, archive: ReadArchive, original: boolean)
   if (chart) await putChart(queries, canvas.id, chart);
   await putBitmap(queries, canvas.id, laid);
   await renewNextLine(queries, canvas.id);
-  await noteHeap(queries, canvas);
+  await noteHeap(queries, asCanvas(canvas));
   await setArriving(queries, canvas.id, false);
   const notices =
     tables.get('kitup_plan')!.length > 0 && !withPots

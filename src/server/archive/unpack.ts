@@ -11,7 +11,7 @@ import {
 import { ARCHIVE_TABLES } from '../../core/archive/tables';
 import type { MarkKind } from '../../core/bench/marking';
 import { applyMark } from '../../core/bench/marking';
-import type { Canvas } from '../../core/canvas/canvas';
+import type { CanvasFacts } from '../../core/canvas/canvas';
 import type { Bitmap } from '../../core/cells/bitmap';
 import { emptyBitmap } from '../../core/cells/bitmap';
 import type { CellRuns } from '../../core/cells/cellRuns';
@@ -20,6 +20,7 @@ import type { Chart } from '../../core/cells/chart';
 import { faultInPanels } from '../../core/chart/panels';
 import { type BagRow, standingBags } from '../../core/checkin/bagLedger';
 import { ALLOT_GOALS } from '../../core/kitup/allotTask';
+import { piecesFromText } from '../../core/sections/plan';
 import { many } from '../../core/words/numbers';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
@@ -29,6 +30,7 @@ import { unzipped } from '../files/zip';
 import { unreadable } from '../http/problem';
 import { array, mixed, number, object, string, ValidationError } from '../http/schema';
 import type { TellProgress } from '../jobs/progress';
+import { rectsSchema, sectionWishSchema } from '../sections/contract';
 import { storageSchema } from '../storage/contract';
 import { drawingSchema } from '../symbols/contract';
 import { DESCRIPTOR, hashOf } from './pack';
@@ -44,7 +46,7 @@ const MARKS_A_PART = 250;
 
 /** An archive that was read and found sound by itself. */
 export interface ReadArchive {
-  canvas: Canvas;
+  canvas: CanvasFacts;
   /** Rows by table; a photo as its bytes. Those of the marks are in `marks`. */
   tables: Tables;
   /** Rows of the mark ledger as JSON, in parts. */
@@ -72,7 +74,7 @@ export async function readArchive(
     renumber(tables, original.id as string, copyId);
     original.title = `${String(original.title).slice(0, 73)} (copy)`;
   }
-  const canvas: Canvas = await inTable(
+  const canvas: CanvasFacts = await inTable(
     'canvas',
     newCanvasSchema.validate(canvasOf(original as unknown as CanvasRow)),
   );
@@ -200,7 +202,7 @@ async function inTable<Result>(name: string, checked: Promise<Result>): Promise<
 }
 
 /** What the tables' own kinds do not say. @throws Problem, or a schema's own error */
-async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
+async function checkRows(tables: Tables, canvas: CanvasFacts): Promise<void> {
   const rows = (name: string) => tables.get(name)!;
   const legend = rows('legend_line');
   if (legend.length > 0) {
@@ -249,6 +251,23 @@ async function checkRows(tables: Tables, canvas: Canvas): Promise<void> {
     );
     const fault = faultInPanels(plan, canvas);
     if (fault) throw unreadable(`panel_plan.csv: ${fault}`);
+  }
+  for (const [i, { pieces, block_columns, block_rows, sections }] of rows('section_cut').entries()) {
+    const row = `Row ${i + 1} of section_cut.csv`;
+    if ((pieces === null) !== (block_columns !== null && block_rows !== null)) {
+      throw unreadable(`${row} must have either a grid or pieces.`);
+    }
+    if (Number(block_columns ?? 1) < 1 || Number(block_rows ?? 1) < 1 || Number(sections) < 1) {
+      throw unreadable(`${row} has a size below 1.`);
+    }
+    // Pieces of another size may stand in the ledger; that they can be read is enough.
+    if (pieces !== null) piecesFromText(String(pieces));
+  }
+  for (const { wish } of rows('section_wish')) {
+    await inTable('section_wish', sectionWishSchema.validate(wish));
+  }
+  for (const { rects } of rows('area_tick')) {
+    if (rects !== null) await inTable('area_tick', rectsSchema.validate(rects));
   }
   for (const { path } of rows('symbol_drawing'))
     await inTable('symbol_drawing', drawingSchema.validate({ path }));

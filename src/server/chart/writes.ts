@@ -1,6 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { type Chart, makeChart } from '../../core/cells/chart';
-import { cellsInRect } from '../../core/cells/rect';
+import { cellsInPart } from '../../core/cells/rect';
 import { counted } from '../../core/words/numbers';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
@@ -14,8 +14,8 @@ export async function saveChart(database: Database, canvas: Canvas, chart: Chart
   await database.transaction(async (queries) => {
     const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
     const all = { x: 0, y: 0, width: chart.width, height: chart.height };
-    const kept = cellsInRect(chart, laid, all, null, true).length;
-    const before = cellsInRect(await chartOrCloth(queries, canvas), laid, all, null, true).length;
+    const kept = cellsInPart(chart, laid, all, null, true).length;
+    const before = cellsInPart(await chartOrCloth(queries, canvas), laid, all, null, true).length;
     if (kept < before) {
       throw conflict(
         `${counted(before - kept, 'drill')} ${before - kept === 1 ? 'is' : 'are'} laid on squares that this chart leaves bare. Lift ${before - kept === 1 ? 'it' : 'them'} first, or check the file.`,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Canvas } from '../../core/canvas/canvas';
+import { asCanvas, type Canvas, type CanvasFacts, factsOf } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/cells/chart';
 import { faultInPanels } from '../../core/chart/panels';
@@ -153,7 +153,7 @@ async function usesOf(queries: Queries, canvas: Canvas): Promise<Map<number, Col
 
 /** Facts of a canvas; what is left out stays. */
 export type FactsWish = { id?: string | undefined } & {
-  [Fact in keyof Omit<Canvas, 'id'>]?: Canvas[Fact] | undefined;
+  [Fact in keyof Omit<CanvasFacts, 'id'>]?: CanvasFacts[Fact] | undefined;
 };
 
 /** What a correction of a canvas's facts would cost, before it is done. */
@@ -166,12 +166,12 @@ export async function reportOfFacts(
 }
 
 /** @throws ValidationError where the facts do not go together */
-function corrected(canvas: Canvas, facts: Partial<Canvas>): Promise<Canvas> {
-  return newCanvasSchema.validate({ ...canvas, ...facts });
+function corrected(canvas: CanvasFacts, facts: Partial<CanvasFacts>): Promise<CanvasFacts> {
+  return newCanvasSchema.validate({ ...factsOf(canvas), ...facts });
 }
 
 /** The facts that a wish names. */
-function said(facts: Omit<FactsWish, 'id'>): Partial<Canvas> {
+function said(facts: Omit<FactsWish, 'id'>): Partial<CanvasFacts> {
   return Object.fromEntries(Object.entries(facts).filter(([, value]) => value !== undefined));
 }
 
@@ -200,7 +200,7 @@ export async function correctFacts(
   const { id = randomUUID(), ...rest } = wish;
   const facts = said(rest);
   await once(database, { id, what: 'canvas', canvasId: canvas.id, content: wish }, async (queries) => {
-    const before = (await findCanvas(queries, canvas.id)) ?? canvas;
+    const before = factsOf((await findCanvas(queries, canvas.id)) ?? canvas);
     await setFacts(queries, before, await corrected(before, facts), {
       screenId,
       id,
@@ -211,8 +211,13 @@ export async function correctFacts(
   return (await findCanvas(database, canvas.id)) ?? canvas;
 }
 
-async function setFacts(queries: Queries, before: Canvas, after: Canvas, entry: Entry): Promise<void> {
-  const { fault } = changeReport(before, after, await stateOf(queries, before));
+async function setFacts(
+  queries: Queries,
+  before: CanvasFacts,
+  after: CanvasFacts,
+  entry: Entry,
+): Promise<void> {
+  const { fault } = changeReport(before, after, await stateOf(queries, asCanvas(before)));
   if (fault !== null) throw conflict(fault);
   if (JSON.stringify(before) === JSON.stringify(after)) return;
   const resized = before.width !== after.width || before.height !== after.height;
@@ -225,7 +230,7 @@ async function setFacts(queries: Queries, before: Canvas, after: Canvas, entry: 
     const plan = await panelPlanOf(queries, after.id);
     if (plan && faultInPanels(plan, after)) await removePanelPlan(queries, after.id);
   } else await updateCanvas(queries, after);
-  await noteHeap(queries, after);
+  await noteHeap(queries, asCanvas(after));
   const { screenId, ...rest } = entry;
   await addCorrection(
     queries,
@@ -268,7 +273,7 @@ async function turnTo(
   entry: Entry,
 ): Promise<void> {
   if (found.kind === 'canvas') {
-    const here = (await findCanvas(queries, canvas.id)) ?? canvas;
+    const here = factsOf((await findCanvas(queries, canvas.id)) ?? canvas);
     const [from, to] = back ? [found.after, found.before] : [found.before, found.after];
     if (JSON.stringify(here) !== JSON.stringify({ ...here, ...from }))
       throw conflict('The canvas was changed again since. Correct it by hand.');

@@ -12,6 +12,9 @@ import { labelsPdf, labelsSvg } from '../labels/print';
 import { drawingPdf } from '../print/drawingPdf';
 import { unprintable } from '../print/outlines';
 import { requestPdf } from '../requests/requestPdf';
+import { checkedPieces, judgedSections, proposedSections } from '../sections/judged';
+import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../sections/print';
+import { sittingEfforts } from '../sections/sittingEfforts';
 import { stitchReading } from '../stitches/reading';
 import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
 
@@ -22,21 +25,28 @@ export const TASKS = {
   backUp,
   chartFile,
   chartKind,
+  checkedPieces,
   checkSource,
   checkSymbols,
   chartPdf,
   clothPng,
+  coverPlanPdf,
   drawingPdf,
+  judgedSections,
   labelsPdf,
   labelsSvg,
   lookAlikes,
   packArchive,
   photoToJpeg,
+  proposedSections,
+  pullListPdf,
   readArchive,
   readChart,
   readSheetFile,
   readyEverything,
   requestPdf,
+  sectionMapPdf,
+  sittingEfforts,
   stitchReading,
   unprintable,
   writeSpreadsheet,

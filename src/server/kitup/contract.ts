@@ -82,6 +82,8 @@ export interface SlotView {
 export interface KitupView {
   /** The kit is worked straight from its bags. */
   noCases: boolean;
+  /** Share of bad drills to reckon with, 0…1. */
+  trashShare: number;
   /** Null before the first plan. */
   plan: {
     order: ColourOrder;

@@ -1,7 +1,8 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine } from '../../core/canvas/legend';
-import { countInRect } from '../../core/cells/rect';
+import type { Chart } from '../../core/cells/chart';
+import { countInPart } from '../../core/cells/rect';
 import { learnedTrash } from '../../core/checkin/chance';
 import { leftover } from '../../core/checkin/lacking';
 import { inColourOrder } from '../../core/codes/colourOrder';
@@ -9,8 +10,9 @@ import { placeInWords, placesInWords } from '../../core/codes/places';
 import type { LeaveRule } from '../../core/kitup/allotTask';
 import { drillsToStore, type NumberedBag, numberedBags } from '../../core/kitup/amounts';
 import { leftInWords, offerInWords, refillInWords, resultInWords } from '../../core/kitup/planInWords';
-import { firstUses, refillPlan, type UsePlan } from '../../core/kitup/refills';
+import { firstUses, numberOf, refillPlan, type UsePlan } from '../../core/kitup/refills';
 import { sortingHelp } from '../../core/kitup/sorting';
+import type { Section } from '../../core/sections/section';
 import { stashInWords } from '../../core/stash/has';
 import { type Storage, slotCapacity, slotCount, slotsInOrder } from '../../core/storage/storage';
 import { largest } from '../../core/words/numbers';
@@ -62,10 +64,17 @@ export async function kitFacts(queries: Queries, canvas: Canvas): Promise<KitFac
     amounts: new Map(
       legend.map((line) => [line.line, drillsToStore(line, here.get(line.line)!, canvas.packetDrills)]),
     ),
-    use: chart && {
-      perSection: sections.map((section) => countInRect(chart, section, highestLine(legend), null)),
-    },
+    use: chart && usePlan(chart, sections, highestLine(legend)),
     trashShare: learnedTrash(await trashRecords(queries, canvas.id)).share,
+  };
+}
+
+/** How the sections use up the colours, in the order of the work. */
+function usePlan(chart: Chart, sections: readonly Section[], lines: number): UsePlan {
+  const inTurn = [...sections].sort((a, b) => a.order - b.order);
+  return {
+    perSection: inTurn.map((section) => countInPart(chart, section, lines, null)),
+    numbers: inTurn.map(({ number }) => number),
   };
 }
 
@@ -96,6 +105,7 @@ export async function kitupView(
   const inPots = pots.length;
   return {
     noCases: await noCasesOf(queries, canvas.id),
+    trashShare: facts.trashShare,
     plan: plan && {
       order: plan.order,
       leave: plan.leave,
@@ -218,6 +228,13 @@ function bagsBeside(
   );
   return numberedBags(whole, pots).map((bag) => ({
     ...bag,
-    reason: bag.whole ? leftInWords(leave, bag.drills, first[bag.line] ?? 0, mostInPot) : null,
+    reason: bag.whole
+      ? leftInWords(leave, bag.drills, firstNumber(use, first[bag.line] ?? 0), mostInPot)
+      : null,
   }));
+}
+
+/** The number of the section with a turn, from 1; 0 for none. */
+function firstNumber(use: UsePlan | null, turn: number): number {
+  return use && turn > 0 ? numberOf(use, turn - 1) : 0;
 }

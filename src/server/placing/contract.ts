@@ -1,5 +1,5 @@
 import type { ColourPlan } from '../../core/placing/barPlan';
-import type { Section } from '../../core/sections/blockGrid';
+import type { Section } from '../../core/sections/section';
 import { array, number, object } from '../http/schema';
 
 export const placingQuery = object({

@@ -36,6 +36,6 @@ export async function tickColour(
     if ((await codeOf(queries, canvas.id, line)) === null) {
       throw conflict('The colour list no longer has this colour.');
     }
-    await addTick(queries, canvas.id, id, { ...piece, line, done }, new Date().toISOString());
+    await addTick(queries, canvas.id, id, { rects: piece.rects, line, done }, new Date().toISOString());
   });
 }

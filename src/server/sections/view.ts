@@ -1,37 +1,102 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
-import { type BlockSize, cutIntoBlocks, type Section, tallySections } from '../../core/sections/blockGrid';
-import { many } from '../../core/words/numbers';
+import type { PaperName } from '../../core/print/paper';
+import type { JudgedGround } from '../../core/sections/judge';
+import { type SectionPlan, sectionsOfPlan } from '../../core/sections/plan';
+import type { CutWish } from '../../core/sections/propose';
+import type { Section } from '../../core/sections/section';
+import type { TimeModel } from '../../core/sections/timeModel';
+import { type SectionWish, USUAL_WISH } from '../../core/sections/wish';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
-import type { Queries } from '../../data/engine/database';
-import { blockSizeOf } from '../../data/sections';
-import { chartOrCloth } from '../chart/view';
-import type { SectionsView } from './contract';
+import { chartOf } from '../../data/chart';
+import type { Database, Queries } from '../../data/engine/database';
+import { undoViewOf } from '../../data/history';
+import { ownTips } from '../../data/placing';
+import { cutFacts, sectionPlanOf, sectionWishOf } from '../../data/sections';
+import { inWorker } from '../jobs/pool';
+import { dateInWords } from '../requests/view';
+import type { ProposalView, SectionsPage, SectionsView } from './contract';
+import type { SectionPrint } from './print';
+import { timeModel } from './timeModel';
 
-const MAX_SECTIONS = 20_000;
-
-/** The sections of a canvas under its chosen block size. */
+/** The sections of a canvas as they are cut. */
 export async function sectionsOf(
   queries: Queries,
   canvas: Canvas,
-): Promise<{ block: BlockSize; sections: Section[] }> {
-  const block = await blockSizeOf(queries, canvas.id);
-  return { block, sections: cutIntoBlocks(canvas, canvas.panels, block) };
+): Promise<{ plan: SectionPlan; sections: Section[] }> {
+  const plan = await sectionPlanOf(queries, canvas);
+  return { plan, sections: sectionsOfPlan(canvas, plan) };
 }
 
-export async function sectionsView(queries: Queries, canvas: Canvas): Promise<SectionsView> {
-  const { block, sections } = await sectionsOf(queries, canvas);
-  const chart = await chartOrCloth(queries, canvas);
-  const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
-  const lines = Math.max(1, highestLine(await legendOf(queries, canvas.id)));
-  return { block, sections: tallySections(chart, laid, sections, lines) };
+/** What the pages of the station begin with: how it is cut, which thousands of sections follow from. */
+export async function sectionsPage(
+  queries: Queries,
+  canvas: Canvas,
+  screenId: string | null = null,
+): Promise<SectionsPage> {
+  return {
+    plan: await sectionPlanOf(queries, canvas),
+    wish: (await sectionWishOf(queries, canvas.id)) ?? USUAL_WISH,
+    history: await undoViewOf(queries, 'section_cut', canvas.id, screenId, (ids) => cutFacts(queries, ids)),
+  };
 }
 
-/** Why a block size would cut a canvas into too many pieces; null when it is well. */
-export function faultInBlock(canvas: Canvas, block: BlockSize): string | null {
-  const count = Math.ceil(canvas.width / block.columns) * Math.ceil(canvas.height / block.rows);
-  return count > MAX_SECTIONS
-    ? `This would cut the canvas into ${many(count)} sections. Choose a larger size.`
-    : null;
+export async function sectionsView(
+  database: Database,
+  canvas: Canvas,
+  screenId: string | null = null,
+): Promise<SectionsView> {
+  const model = await timeModel(database);
+  const { page, ground } = await database.snapshot(async (queries) => ({
+    page: await sectionsPage(queries, canvas, screenId),
+    ground: await groundOf(queries, canvas, model),
+  }));
+  return {
+    ...page,
+    sections: await inWorker('judgedSections', { ground, plan: page.plan, wish: page.wish }),
+  };
+}
+
+/** A cut as it is wished, which is not kept. */
+export async function proposal(
+  database: Database,
+  canvas: Canvas,
+  cut: CutWish,
+  more: Partial<Pick<SectionWish, 'hand' | 'cover'>>,
+): Promise<ProposalView> {
+  const model = await timeModel(database);
+  const { page, ground } = await database.snapshot(async (queries) => ({
+    page: await sectionsPage(queries, canvas),
+    ground: await groundOf(queries, canvas, model),
+  }));
+  return inWorker('proposedSections', { ground, plan: page.plan, cut, wish: { ...page.wish, ...more } });
+}
+
+/** What the papers of the sections are made from, read at one moment. */
+export async function sectionPrint(
+  database: Database,
+  canvas: Canvas,
+  paper: PaperName,
+): Promise<SectionPrint> {
+  const model = await timeModel(database);
+  const { page, ground } = await database.snapshot(async (queries) => ({
+    page: await sectionsPage(queries, canvas),
+    ground: await groundOf(queries, canvas, model),
+  }));
+  const head = { title: canvas.title, date: dateInWords(new Date()), paper };
+  return { head, canvas, ground, plan: page.plan, wish: page.wish };
+}
+
+async function groundOf(queries: Queries, canvas: Canvas, model: TimeModel): Promise<JudgedGround> {
+  const legend = await legendOf(queries, canvas.id);
+  return {
+    canvas,
+    chart: await chartOf(queries, canvas),
+    laid: await bitmapOf(queries, canvas.id, canvas.width * canvas.height),
+    lines: highestLine(legend),
+    colours: legend.length,
+    tips: await ownTips(queries),
+    model,
+  };
 }

@@ -1,5 +1,5 @@
 import type { InferType } from 'yup';
-import type { Canvas } from '../../core/canvas/canvas';
+import type { CanvasFacts } from '../../core/canvas/canvas';
 import { countDrills } from '../../core/cells/chart';
 import { addCanvas, replaceLegend } from '../../data/canvas';
 import { putChart } from '../../data/chart';
@@ -18,12 +18,12 @@ import { PACKET_DRILLS } from './reading';
 export async function addStitchCanvas(
   database: Database,
   wish: InferType<typeof stitchCanvasSchema>,
-): Promise<Canvas> {
+): Promise<CanvasFacts> {
   const { result } = await inWorker('stitchReading', wish);
   if (!result) throw unreadable('Some threads have no drill yet. Choose one for each.');
   const { chart, legend } = result;
   if (countDrills(chart) === 0) throw unreadable('No cell of the grid holds a thread of the list.');
-  const canvas: Canvas = await newCanvasSchema.validate({
+  const canvas: CanvasFacts = await newCanvasSchema.validate({
     id: wish.id,
     title: wish.title,
     shape: wish.shape,

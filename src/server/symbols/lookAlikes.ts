@@ -1,7 +1,7 @@
 import type { LegendLine } from '../../core/canvas/legend';
 import type { CellRect, Chart } from '../../core/cells/chart';
 import { forEachCell } from '../../core/cells/rect';
-import { type Section, sectionAt } from '../../core/sections/blockGrid';
+import { type Section, sectionAt } from '../../core/sections/section';
 import { checkInWords } from '../../core/symbols/advice';
 import {
   darkLines,

@@ -1,7 +1,6 @@
-import { panelSpans } from '../../core/canvas/canvas';
 import type { CellRect } from '../../core/cells/chart';
 import { edgeMarks } from '../../core/cells/edgeMarks';
-import type { CellPlace } from '../../core/cells/rect';
+import { type CellPart, type CellPlace, rectsOf } from '../../core/cells/rect';
 import type { Camera, ViewSize } from '../../core/view/camera';
 
 /** What lies over the cloth: drawn after it, in CSS pixels. */
@@ -53,31 +52,32 @@ export function ringsLayer(cells: readonly CellPlace[]): Layer {
   };
 }
 
-/** The gaps between panels that hang side by side. Nothing for an undivided canvas. */
-export function panelsLayer(size: { width: number; height: number }, panels: number): Layer {
-  const gaps = panelSpans(size.width, panels).slice(1);
+/** The gaps between panels. Nothing for an undivided canvas. */
+export function panelsLayer(panels: readonly CellRect[]): Layer {
   return (context, camera) => {
-    for (const { start } of gaps) {
-      const x = (start - camera.left) * camera.scale;
-      const top = -camera.top * camera.scale;
-      context.fillStyle = CUT;
-      context.fillRect(x - 3, top, 6, size.height * camera.scale);
-      context.fillStyle = LAMP;
-      context.fillRect(x - 1, top, 2, size.height * camera.scale);
+    for (const panel of panels) {
+      const [x, y, w, h] = toPx(panel, camera);
+      for (const [thick, colour] of [
+        [6, CUT],
+        [2, LAMP],
+      ] as const) {
+        context.fillStyle = colour;
+        if (panel.x > 0) context.fillRect(x - thick / 2, y, thick, h);
+        if (panel.y > 0) context.fillRect(x, y - thick / 2, w, thick);
+      }
     }
   };
 }
 
-/** Covers all but one rectangle, as the film covers the rest of the canvas. */
-export function coverLayer(open: CellRect, ground: string): Layer {
+/** Covers all but one part, as the film covers the rest of the canvas. */
+export function coverLayer(open: CellPart, ground: string): Layer {
   return (context, camera, view) => {
-    const [x, y, w, h] = toPx(open, camera);
     context.save();
     context.globalAlpha = 0.72;
     context.fillStyle = ground;
     context.beginPath();
     context.rect(0, 0, view.width, view.height);
-    context.rect(x, y, w, h);
+    for (const rect of rectsOf(open)) context.rect(...toPx(rect, camera));
     context.fill('evenodd');
     context.restore();
   };

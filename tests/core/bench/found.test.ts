@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { benchPlace } from '../../../src/core/bench/found';
+import { panelsSideBySide } from '../../../src/core/canvas/canvas';
 import { cutIntoBlocks } from '../../../src/core/sections/blockGrid';
 import { chartOfRows, line } from '../samples';
 
 // Two sections of three columns: colour 1 on the left, 2 on the right but for one square.
 const chart = chartOfRows('112222', '11.222');
-const sections = cutIntoBlocks({ width: 6, height: 2 }, 1, { columns: 3, rows: 2 });
+const sections = cutIntoBlocks(panelsSideBySide({ width: 6, height: 2 }, 1), { columns: 3, rows: 2 });
 const legend = [line(1), line(2), line(3)];
 const find = (what: Parameters<typeof benchPlace>[0], here = 1) => benchPlace(what, chart, sections, here, 3);
 

@@ -4,7 +4,7 @@ import { applyMark, changedCells, inverseOf, onlyLine } from '../../../src/core/
 import { poppedCells } from '../../../src/core/bench/popped';
 import { countLaid, emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
-import { cellsInRect } from '../../../src/core/cells/rect';
+import { cellsInPart } from '../../../src/core/cells/rect';
 import { cellsOnTheWay } from '../../../src/core/cells/stroke';
 import { chartOfRows } from '../samples';
 
@@ -72,14 +72,14 @@ describe('cells in a rectangle', () => {
   it('are those of one colour, or of any, laid or not', () => {
     const laid = emptyBitmap(8);
     setLaid(laid, 3, true);
-    expect(cellsInRect(chart, laid, all, 2, false)).toEqual([5, 6, 7]);
-    expect(cellsInRect(chart, laid, all, 2, true)).toEqual([3]);
-    expect(cellsInRect(chart, laid, all, null, false)).toEqual([0, 1, 4, 5, 6, 7]);
-    expect(cellsInRect(chart, laid, { x: 1, y: 0, width: 2, height: 2 }, null, false)).toEqual([1, 5, 6]);
+    expect(cellsInPart(chart, laid, all, 2, false)).toEqual([5, 6, 7]);
+    expect(cellsInPart(chart, laid, all, 2, true)).toEqual([3]);
+    expect(cellsInPart(chart, laid, all, null, false)).toEqual([0, 1, 4, 5, 6, 7]);
+    expect(cellsInPart(chart, laid, { x: 1, y: 0, width: 2, height: 2 }, null, false)).toEqual([1, 5, 6]);
   });
 
   it('become one run where they lie side by side', () => {
-    expect([...cellsOfRuns(runsFromCells(cellsInRect(chart, emptyBitmap(8), all, 2, false)))]).toEqual([
+    expect([...cellsOfRuns(runsFromCells(cellsInPart(chart, emptyBitmap(8), all, 2, false)))]).toEqual([
       3, 5, 6, 7,
     ]);
   });

@@ -3,8 +3,8 @@ import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { makeChart } from '../../../src/core/cells/chart';
 import {
   cellIndex,
-  cellsInRect,
-  countInRect,
+  cellsInPart,
+  countInPart,
   cropped,
   isInside,
   placeOfCell,
@@ -38,12 +38,12 @@ describe('rectangles of cells', () => {
   it('count what is in them, and what is still to lay', () => {
     const laid = emptyBitmap(6);
     setLaid(laid, 1, true);
-    expect([...countInRect(chart, all, 2, null)]).toEqual([1, 2, 3]);
-    expect([...countInRect(chart, all, 2, laid)]).toEqual([1, 1, 3]);
-    expect([...countInRect(chart, { x: 1, y: 0, width: 2, height: 1 }, 2, null)]).toEqual([0, 1, 1]);
-    expect(cellsInRect(chart, laid, all, 1, false)).toEqual([0]);
-    expect(cellsInRect(chart, laid, all, null, true)).toEqual([1]);
-    expect(cellsInRect(chart, laid, all, null, false)).toEqual([0, 2, 4, 5]);
+    expect([...countInPart(chart, all, 2, null)]).toEqual([1, 2, 3]);
+    expect([...countInPart(chart, all, 2, laid)]).toEqual([1, 1, 3]);
+    expect([...countInPart(chart, { x: 1, y: 0, width: 2, height: 1 }, 2, null)]).toEqual([0, 1, 1]);
+    expect(cellsInPart(chart, laid, all, 1, false)).toEqual([0]);
+    expect(cellsInPart(chart, laid, all, null, true)).toEqual([1]);
+    expect(cellsInPart(chart, laid, all, null, false)).toEqual([0, 2, 4, 5]);
   });
 
   it('are cut off at the edges of the chart', () => {

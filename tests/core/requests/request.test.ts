@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
+import { asCanvas } from '../../../src/core/canvas/canvas';
 import type { CountedBag } from '../../../src/core/checkin/bag';
 import { chanceOfRunningOut, TRASH_START } from '../../../src/core/checkin/chance';
 import { supplyOf } from '../../../src/core/checkin/supply';
@@ -15,10 +16,10 @@ import {
 import { coverOffers, type StashItem } from '../../../src/core/stash/cover';
 import { line } from '../samples';
 
-const canvas = {
+const canvas = asCanvas({
   id: 'c',
   title: 'Two hills',
-  shape: 'square' as const,
+  shape: 'square',
   pitchMm: 2.5,
   bagsCarry: null,
   width: 120,
@@ -26,7 +27,7 @@ const canvas = {
   panels: 1,
   symbolsPrinted: true,
   packetDrills: 200,
-};
+});
 const legend = [
   line(1, { code: '1204', neededDrills: 500, packets: 3 }),
   line(2, { code: '98', neededDrills: 100, packets: 1 }),

@@ -1,21 +1,26 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { panelsSideBySide } from '../../../src/core/canvas/canvas';
 import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { plainCloth } from '../../../src/core/cells/chart';
-import { countInRect } from '../../../src/core/cells/rect';
-import { cutIntoBlocks, sectionAt, tallySections } from '../../../src/core/sections/blockGrid';
+import { countInPart } from '../../../src/core/cells/rect';
+import { cutIntoBlocks } from '../../../src/core/sections/blockGrid';
+import { sectionAt, tallySections } from '../../../src/core/sections/section';
 import { chartOfRows } from '../samples';
 
 describe('cutting into blocks', () => {
   it('cuts 120 × 160 into 6 × 8 blocks of 20', () => {
-    const sections = cutIntoBlocks({ width: 120, height: 160 }, 1, { columns: 20, rows: 20 });
+    const sections = cutIntoBlocks(panelsSideBySide({ width: 120, height: 160 }, 1), {
+      columns: 20,
+      rows: 20,
+    });
     expect(sections).toHaveLength(48);
     expect(sections[0]).toEqual({ number: 1, x: 0, y: 0, width: 20, height: 20 });
     expect(sections[6]).toEqual({ number: 7, x: 0, y: 20, width: 20, height: 20 });
   });
 
   it('starts afresh at each panel', () => {
-    const sections = cutIntoBlocks({ width: 50, height: 10 }, 2, { columns: 20, rows: 10 });
+    const sections = cutIntoBlocks(panelsSideBySide({ width: 50, height: 10 }, 2), { columns: 20, rows: 10 });
     expect(sections.map((each) => [each.x, each.width])).toEqual([
       [0, 20],
       [20, 5],
@@ -34,7 +39,10 @@ describe('cutting into blocks', () => {
         side,
         side,
         (width, height, panels, columns, rows) => {
-          const sections = cutIntoBlocks({ width, height }, Math.min(panels, width), { columns, rows });
+          const sections = cutIntoBlocks(panelsSideBySide({ width, height }, Math.min(panels, width)), {
+            columns,
+            rows,
+          });
           const times = new Uint8Array(width * height);
           for (const section of sections) {
             for (let y = section.y; y < section.y + section.height; y++) {
@@ -52,14 +60,14 @@ describe('cutting into blocks', () => {
   });
 
   it('finds no section beside the canvas', () => {
-    const sections = cutIntoBlocks({ width: 10, height: 10 }, 1, { columns: 5, rows: 5 });
+    const sections = cutIntoBlocks(panelsSideBySide({ width: 10, height: 10 }, 1), { columns: 5, rows: 5 });
     expect(sectionAt(sections, 10, 0)).toBeNull();
   });
 });
 
 describe('tally of a section', () => {
   const chart = chartOfRows('1122', '113.', '4444', '4..4');
-  const sections = cutIntoBlocks(chart, 1, { columns: 2, rows: 2 });
+  const sections = cutIntoBlocks(panelsSideBySide(chart, 1), { columns: 2, rows: 2 });
 
   it('counts drills, colours and the largest colour', () => {
     const laid = emptyBitmap(16);
@@ -79,7 +87,12 @@ describe('tally of a section', () => {
   it('has no largest colour where nothing is to lay', () => {
     const bare = chartOfRows('..', '..');
     expect(
-      tallySections(bare, emptyBitmap(4), cutIntoBlocks(bare, 1, { columns: 2, rows: 2 }), 1)[0],
+      tallySections(
+        bare,
+        emptyBitmap(4),
+        cutIntoBlocks(panelsSideBySide(bare, 1), { columns: 2, rows: 2 }),
+        1,
+      )[0],
     ).toMatchObject({
       drills: 0,
       colours: 0,
@@ -96,7 +109,7 @@ describe('tally of a section', () => {
     const laid = emptyBitmap(100);
     for (let cell = 0; cell < 7; cell++) setLaid(laid, cell, true);
     const all = { x: 0, y: 0, width: 10, height: 10 };
-    expect(countInRect(plainCloth(10, 10), all, 1, laid)[1]).toBe(93);
-    expect(countInRect(plainCloth(10, 10), all, 1, null)[1]).toBe(100);
+    expect(countInPart(plainCloth(10, 10), all, 1, laid)[1]).toBe(93);
+    expect(countInPart(plainCloth(10, 10), all, 1, null)[1]).toBe(100);
   });
 });

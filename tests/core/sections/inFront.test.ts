@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { panelsSideBySide } from '../../../src/core/canvas/canvas';
 import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
-import { cutIntoBlocks, tallySections } from '../../../src/core/sections/blockGrid';
+import { cutIntoBlocks } from '../../../src/core/sections/blockGrid';
 import { inFrontInWords, leftIn } from '../../../src/core/sections/inFront';
 import { nextInOrder, noSuchSection } from '../../../src/core/sections/next';
 import { sectionsBetween, sectionsTouching } from '../../../src/core/sections/pick';
+import { makeSection, tallySections } from '../../../src/core/sections/section';
 import { sectionInWords } from '../../../src/core/sections/sectionsInWords';
 import { percentTicked, tickedColours } from '../../../src/core/sections/ticks';
 import { chartOfRows } from '../samples';
@@ -38,7 +40,7 @@ describe('the next section', () => {
     { drills: 4, laid: 1 },
     { drills: 0, laid: 0 },
     { drills: 4, laid: 0 },
-  ].map((tally, i) => ({ ...tally, section: { number: i + 1, x: i, y: 0, width: 1, height: 1 } }));
+  ].map((tally, i) => ({ ...tally, section: makeSection(i + 1, [{ x: i, y: 0, width: 1, height: 1 }]) }));
 
   it('is the next in order with something left, round the end', () => {
     expect(nextInOrder(sections, 1)).toBe(2);
@@ -62,7 +64,7 @@ describe('the next section', () => {
 
 describe('sections picked together', () => {
   // 5 × 4 squares in blocks of 2 × 2: three across, two down.
-  const sections = cutIntoBlocks({ width: 5, height: 4 }, 1, { columns: 2, rows: 2 });
+  const sections = cutIntoBlocks(panelsSideBySide({ width: 5, height: 4 }, 1), { columns: 2, rows: 2 });
 
   it('are those between two, whichever comes first', () => {
     expect(sectionsBetween(sections, 1, 5)).toEqual([1, 2, 4, 5]);
@@ -80,8 +82,8 @@ describe('sections picked together', () => {
 
 describe('colours that are ticked without a chart', () => {
   const size = { width: 4, height: 2 };
-  const halves = cutIntoBlocks(size, 1, { columns: 2, rows: 2 });
-  const left = { x: 0, y: 0, width: 2, height: 2 };
+  const halves = cutIntoBlocks(panelsSideBySide(size, 1), { columns: 2, rows: 2 });
+  const left = { rects: [{ x: 0, y: 0, width: 2, height: 2 }] };
 
   it('count by the last word on them, and for no more than was ticked', () => {
     const ticks = [
@@ -91,16 +93,18 @@ describe('colours that are ticked without a chart', () => {
     ];
     expect(tickedColours(ticks, halves)).toEqual([{ line: 1, section: 1 }]);
     // Cut finer afterwards, the pieces within are done; cut coarser, the whole is not.
-    const fine = cutIntoBlocks(size, 1, { columns: 1, rows: 2 });
+    const fine = cutIntoBlocks(panelsSideBySide(size, 1), { columns: 1, rows: 2 });
     expect(tickedColours(ticks, fine)).toEqual([
       { line: 1, section: 1 },
       { line: 1, section: 2 },
     ]);
-    expect(tickedColours(ticks, cutIntoBlocks(size, 1, { columns: 4, rows: 2 }))).toEqual([]);
+    expect(tickedColours(ticks, cutIntoBlocks(panelsSideBySide(size, 1), { columns: 4, rows: 2 }))).toEqual(
+      [],
+    );
   });
 
   it('are reckoned by squares, cut and not rounded', () => {
-    const thirds = cutIntoBlocks({ width: 3, height: 1 }, 1, { columns: 1, rows: 1 });
+    const thirds = cutIntoBlocks(panelsSideBySide({ width: 3, height: 1 }, 1), { columns: 1, rows: 1 });
     const ticked = [
       { line: 7, section: 1 },
       { line: 7, section: 3 },

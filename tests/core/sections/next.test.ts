@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { panelsSideBySide } from '../../../src/core/canvas/canvas';
 import { cutIntoBlocks } from '../../../src/core/sections/blockGrid';
 import { nextToDo, sectionAsked, sectionByKey } from '../../../src/core/sections/next';
 
-const sections = cutIntoBlocks({ width: 50, height: 40 }, 1, { columns: 20, rows: 20 });
+const sections = cutIntoBlocks(panelsSideBySide({ width: 50, height: 40 }, 1), { columns: 20, rows: 20 });
 const tallied = (laid: number[]) =>
   sections.map((section, i) => ({ section, drills: i === 1 ? 0 : 10, laid: laid[i]! }));
 

@@ -1,18 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { applyMark } from '../../../src/core/bench/marking';
 import { emptyBitmap } from '../../../src/core/cells/bitmap';
+import { makeSection } from '../../../src/core/sections/section';
 import { sectionsWhereShort } from '../../../src/core/sections/shortage';
 import { chartOfRows } from '../samples';
 
 describe('the section where a colour runs out', () => {
   const chart = chartOfRows('1122', '1122');
-  const sections = [0, 1, 2, 3].map((i) => ({
-    number: i + 1,
-    x: (i % 2) * 2,
-    y: Math.floor(i / 2),
-    width: 2,
-    height: 1,
-  }));
+  const sections = [0, 1, 2, 3].map((i) =>
+    makeSection(i + 1, [{ x: (i % 2) * 2, y: Math.floor(i / 2), width: 2, height: 1 }]),
+  );
 
   it('is the first whose need goes beyond the good drills, and none where they last', () => {
     // Two of colour 1 in section 1 and two in section 3; the third drill is the last.

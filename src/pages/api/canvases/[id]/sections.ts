@@ -1,18 +1,16 @@
-import { putBlockSize } from '../../../../data/sections';
+import { randomUUID } from 'node:crypto';
 import { readJson } from '../../../../server/http/body';
-import { canvasEndpoint, json } from '../../../../server/http/endpoint';
-import { unreadable } from '../../../../server/http/problem';
-import { blockSizeSchema } from '../../../../server/sections/contract';
-import { faultInBlock, sectionsView } from '../../../../server/sections/view';
+import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
+import { cutSchema } from '../../../../server/sections/contract';
+import { sectionsView } from '../../../../server/sections/view';
+import { keepCut } from '../../../../server/sections/writes';
 
-export const GET = canvasEndpoint(async (database, canvas) =>
-  json(await database.snapshot((queries) => sectionsView(queries, canvas))),
+export const GET = canvasEndpoint(async (database, canvas, { request }) =>
+  json(await sectionsView(database, canvas, screenOf(request))),
 );
 
 export const PUT = canvasEndpoint(async (database, canvas, { request }) => {
-  const block = await readJson(request, blockSizeSchema);
-  const fault = faultInBlock(canvas, block);
-  if (fault !== null) throw unreadable(fault);
-  await putBlockSize(database, canvas.id, block);
-  return json(await database.snapshot((queries) => sectionsView(queries, canvas)));
+  const { id = randomUUID(), ...wish } = await readJson(request, cutSchema);
+  await keepCut(database, canvas, { id, ...wish }, screenOf(request));
+  return json(await sectionsView(database, canvas, screenOf(request)));
 });

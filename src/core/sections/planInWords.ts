@@ -1,0 +1,85 @@
+import { counted, many } from '../words/numbers';
+import type { JudgedSection } from './judge';
+import type { WorkOrder, WorkWay } from './order';
+import type { Minutes } from './timeModel';
+
+/**
+ * Minutes as people say them, with their band.
+ * @example minutesInWords({ expected: 41.6, low: 29, high: 54 }) // 'about 42 min, 29 to 54'
+ */
+export function minutesInWords({ expected, low, high }: Minutes): string {
+  if (expected < 0.5) return 'less than a minute';
+  return `about ${many(Math.round(expected))} min, ${many(Math.round(low))} to ${many(Math.round(high))}`;
+}
+
+/** A time of many sittings: hours from two hours on. */
+export function hoursInWords(minutes: number): string {
+  if (minutes < 120) return counted(Math.round(minutes), 'minute');
+  return `${many(Math.round(minutes / 60))} hours`;
+}
+
+/** What a cut comes to, over all sections with something left. */
+export interface PlanFigures {
+  sections: number;
+  /** Minutes of the shortest and the longest; null where nothing is left. */
+  minutes: { shortest: number; longest: number; all: number } | null;
+  /** Colours that are opened in all. */
+  openings: number;
+  conflicts: number;
+  misfits: number;
+  worstCm2: number;
+}
+
+export function planFigures(sections: readonly JudgedSection[]): PlanFigures {
+  const left = sections.filter(({ drills, laid }) => laid < drills);
+  const minutes = left.map((section) => section.minutes.expected);
+  return {
+    sections: left.length,
+    minutes:
+      minutes.length === 0
+        ? null
+        : {
+            shortest: minutes.reduce((least, each) => Math.min(least, each), Infinity),
+            longest: minutes.reduce((most, each) => Math.max(most, each), 0),
+            all: minutes.reduce((sum, each) => sum + each, 0),
+          },
+    openings: left.reduce((sum, { colours }) => sum + colours, 0),
+    conflicts: left.filter(({ conflict }) => conflict !== null).length,
+    misfits: left.filter(({ misfits }) => misfits.length > 0).length,
+    worstCm2: left.reduce((most, { bareCm2 }) => Math.max(most, bareCm2), 0),
+  };
+}
+
+/** How long the sections are: `40 to 51 min each`. */
+export function spanInWords({ minutes }: Pick<PlanFigures, 'minutes'>): string {
+  if (!minutes) return 'nothing is left to lay';
+  const [shortest, longest] = [Math.round(minutes.shortest), Math.round(minutes.longest)];
+  return shortest === longest
+    ? `${many(longest)} min each`
+    : `${many(shortest)} to ${many(longest)} min each`;
+}
+
+const WAYS: Record<WorkWay, string> = {
+  numbers: 'as numbered',
+  rows: 'row by row',
+  snake: 'rows, there and back',
+  columns: 'column by column',
+  outwards: 'from the middle outwards',
+  'focal first': 'the focal part first',
+};
+
+/** @example wayInWords('rows') // 'Row by row' */
+export function wayInWords(way: WorkWay): string {
+  const words = WAYS[way];
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+/** @example orderInWords({ way: 'rows', corner: 'top left', focal: null }) // 'Row by row from the top left' */
+export function orderInWords({ way, corner }: WorkOrder): string {
+  return hasCorner(way) ? `${wayInWords(way)} from the ${corner}` : wayInWords(way);
+}
+
+/** Whether a way of working begins at a corner. */
+export function hasCorner(way: WorkWay): boolean {
+  return way === 'rows' || way === 'snake' || way === 'columns';
+}

@@ -1,0 +1,100 @@
+import { useEffect, useMemo, useState } from 'react';
+import { highestLine, type LegendLine } from '../../core/canvas/legend';
+import type { UndoView } from '../../core/ledger/history';
+import type { Tips } from '../../core/placing/tips';
+import type { JudgedGround, JudgedSection } from '../../core/sections/judge';
+import type { SectionPlan } from '../../core/sections/plan';
+import type { SectionTally } from '../../core/sections/section';
+import type { SectionWish } from '../../core/sections/wish';
+import type { CutOffer, SectionsPage, SectionsView, TimeModelView } from '../../server/sections/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
+import type { ClothData } from '../cloth/useClothData';
+import { getJson } from '../writing/api';
+import { useWrite } from '../writing/useWrite';
+import { useSections } from './useSections';
+import { useGround, useSectionWork, useTimeModel } from './useSectionWork';
+
+/** What the pages of the station are given. */
+export interface SectionProps {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  first: SectionsPage;
+  tips: Tips;
+}
+
+export interface SectionStation {
+  plan: SectionPlan;
+  wish: SectionWish;
+  history: UndoView<CutOffer>;
+  ground: JudgedGround;
+  tallies: SectionTally[];
+  /** With minutes, conflicts and so on; null until they are reckoned. */
+  judged: JudgedSection[] | null;
+  timeModel: TimeModelView | null;
+  busy: boolean;
+  fault: string | null;
+  /** Keeps a cut, or another order. @returns whether it was kept */
+  keep: (cut: { pieces?: string | null; order?: SectionPlan['order'] }) => Promise<boolean>;
+  undo: (id: string) => void;
+  redo: (id: string) => void;
+  changeWish: (wish: SectionWish) => void;
+}
+
+/** The cut of a canvas as its pages share it: what is kept, what it comes to, and ways to change it. */
+export function useSectionStation(
+  { entry, legend, first, tips }: SectionProps,
+  data: ClothData,
+  version = 0,
+): SectionStation {
+  const { canvas } = entry;
+  const [page, setPage] = useState(first);
+  const { model, view } = useTimeModel(canvas.id);
+  const ground = useGround(entry, legend, data, tips, model, version);
+  const tallies = useSections(canvas, data, page.plan, highestLine(legend), version);
+  const task = useMemo(
+    () => ({ what: 'judge' as const, ground, plan: page.plan, wish: page.wish }),
+    [ground, page.plan, page.wish],
+  );
+  const { result, fault: unreckoned } = useSectionWork(task);
+  const { busy, fault, write } = useWrite(canvas.id);
+  const url = `/api/canvases/${canvas.id}/sections`;
+  const shown = ({ plan, wish, history }: SectionsView) => setPage({ plan, wish, history });
+  useEffect(() => {
+    // The page was made before this screen had a name: what it can undo is asked for once.
+    getJson<SectionsView>(url).then(
+      ({ history }) =>
+        setPage((before) => (before.history === first.history ? { ...before, history } : before)),
+      () => {},
+    );
+  }, [url, first.history]);
+  return {
+    ...page,
+    ground,
+    tallies,
+    judged: result && 'judged' in result ? matching(result.judged.sections, tallies) : null,
+    timeModel: view,
+    busy,
+    fault: fault ?? unreckoned,
+    keep: ({ pieces, order }) =>
+      write<SectionsView>(
+        'PUT',
+        url,
+        { id: crypto.randomUUID(), ...(pieces ? { pieces } : {}), ...(order ? { order } : {}) },
+        shown,
+      ),
+    undo: (id) => void write<SectionsView>('PUT', url, { id: crypto.randomUUID(), undoes: id }, shown),
+    redo: (id) => void write<SectionsView>('PUT', url, { id: crypto.randomUUID(), redoes: id }, shown),
+    changeWish: (wish) => {
+      setPage((before) => ({ ...before, wish }));
+      void write('PUT', `/api/canvases/${canvas.id}/section-wish`, wish, () => {});
+    },
+  };
+}
+
+/** What was reckoned, as long as it is of the sections that are shown. */
+function matching(
+  judged: readonly JudgedSection[],
+  tallies: readonly SectionTally[],
+): JudgedSection[] | null {
+  return judged.length === tallies.length ? [...judged] : null;
+}

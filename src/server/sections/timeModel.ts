@@ -1,0 +1,78 @@
+import type { Tips } from '../../core/placing/tips';
+import { EFFORTS } from '../../core/sections/effort';
+import {
+  fitTimeModel,
+  foretold,
+  type TimedEffort,
+  type TimeModel,
+  USUAL_SECONDS,
+} from '../../core/sections/timeModel';
+import { findCanvas } from '../../data/canvas';
+import { chartOf } from '../../data/chart';
+import type { Queries } from '../../data/engine/database';
+import { ownTips } from '../../data/placing';
+import { lastSittings, sittingsStamp } from '../../data/timeModel';
+import { inWorker } from '../jobs/pool';
+import type { TimeModelView } from './contract';
+import type { LearnTask } from './sittingEfforts';
+
+/** The hand as it is now, not as it was years ago. */
+const SITTINGS_LEARNT_FROM = 60;
+let known: { stamp: string; learnt: Promise<TimedEffort[]> } | null = null;
+
+/** How long the user takes, from the sittings on all canvases that have a chart. */
+export async function timeModel(queries: Queries): Promise<TimeModel> {
+  return fitTimeModel(await timedSittings(queries));
+}
+
+async function timedSittings(queries: Queries): Promise<TimedEffort[]> {
+  const tips = await ownTips(queries);
+  const stamp = `${await sittingsStamp(queries)} ${tips}`;
+  if (known?.stamp !== stamp) known = { stamp, learnt: learn(queries, tips) };
+  const { learnt } = known;
+  try {
+    return await learnt;
+  } catch (error) {
+    // What failed once may go well the next time.
+    if (known?.learnt === learnt) known = null;
+    throw error;
+  }
+}
+
+async function learn(queries: Queries, tips: Tips): Promise<TimedEffort[]> {
+  const sittings = await lastSittings(queries, SITTINGS_LEARNT_FROM);
+  const charts: LearnTask['charts'] = [];
+  for (const canvasId of new Set(sittings.map((sitting) => sitting.canvasId))) {
+    const canvas = await findCanvas(queries, canvasId);
+    const chart = canvas && (await chartOf(queries, canvas));
+    if (chart) charts.push({ canvasId, chart });
+  }
+  return sittings.length === 0 ? [] : inWorker('sittingEfforts', { sittings, charts, tips });
+}
+
+export async function timeModelView(queries: Queries): Promise<TimeModelView> {
+  const sittings = await timedSittings(queries);
+  const model = fitTimeModel(sittings);
+  const last = foretold(sittings);
+  return {
+    efforts: EFFORTS.map((kind, i) => ({
+      kind,
+      seconds: model.seconds[kind],
+      usual: USUAL_SECONDS[kind],
+      spread: Math.sqrt(Math.max(0, model.covariance[i]![i]!)),
+    })),
+    covariance: model.covariance,
+    spread: model.spread,
+    sittings: model.sittings,
+    foretold: last,
+    inBand: last.filter(({ foretold: { low, high }, minutes }) => minutes >= low && minutes <= high).length,
+    meanError:
+      last.length === 0
+        ? null
+        : last.reduce(
+            (sum, { foretold: { expected }, minutes }) =>
+              sum + Math.abs(minutes - expected) / Math.max(1, expected),
+            0,
+          ) / last.length,
+  };
+}
