@@ -25,6 +25,9 @@ const NOTES = [
   'Neck stiff, raised the board.',
 ];
 
+/** Drills a minute, from a slow evening to a quick one (common practice, no source). */
+const PACE = [9, 14] as const;
+
 /**
  * A past for a kit: sections from the top left, most frequent colour first, until the wished share is laid,
  * spread over so many days before `now`.
@@ -48,15 +51,17 @@ export function inventHistory(
   let done = 0;
   for (let i = 0; i < sittings; i++) {
     due += (drills * weights[i]!) / allWeights;
-    const minutes = between(random, 45, 120);
-    const startedAt = new Date(now.getTime() - sittingAge(i, sittings, days, minutes));
-    const endedAt = new Date(startedAt.getTime() + minutes * 60_000);
+    const before = done;
+    const pace = between(random, PACE[0], PACE[1]);
     const marks: CellRuns[] = [];
     while (next < work.length && (done < due || i === sittings - 1)) {
       marks.push(runsFromCells(work[next]!.cells));
       done += work[next]!.cells.length;
       next++;
     }
+    const minutes = Math.max(5, (done - before) / pace);
+    const startedAt = new Date(now.getTime() - sittingAge(i, sittings, days, minutes));
+    const endedAt = new Date(startedAt.getTime() + minutes * 60_000);
     history.push({
       startedAt,
       endedAt,

@@ -27,9 +27,13 @@ export interface CanvasRow {
   own_row_cuts: number[] | null;
 }
 
-const COLUMNS = `id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills, bags_carry,
-   (select column_cuts from panel_plan where canvas_id = id) as own_column_cuts,
-   (select row_cuts from panel_plan where canvas_id = id) as own_row_cuts`;
+const COLUMNS =
+  'id, title, shape, pitch_mm, width, height, panels, symbols_printed, packet_drills, bags_carry';
+
+/** With the panels that the user cut it into himself. */
+const READ = `${COLUMNS},
+  (select column_cuts from panel_plan where canvas_id = id) as own_column_cuts,
+  (select row_cuts from panel_plan where canvas_id = id) as own_row_cuts`;
 
 export function canvasOf(row: CanvasRow): Canvas {
   return {
@@ -79,7 +83,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
       kitted_up: boolean;
     }
   >(
-    `select ${COLUMNS}, c.bags_counted, c.bags_to_find, coalesce(p.laid, 0) as laid,
+    `select ${READ}, c.bags_counted, c.bags_to_find, coalesce(p.laid, 0) as laid,
             (select count(*)::int from legend_line l where l.canvas_id = c.id) as colours,
             coalesce(ch.drills, c.width * c.height) as drills, ch.canvas_id is not null as has_chart,
             f.section as front_section, f.line as front_line,
@@ -113,7 +117,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
 export async function findCanvas(queries: Queries, id: string): Promise<Canvas | null> {
   const row = await one<CanvasRow>(
     queries,
-    `select ${COLUMNS} from canvas where id = $1 and not arriving and deleted_at is null`,
+    `select ${READ} from canvas where id = $1 and not arriving and deleted_at is null`,
     [id],
   );
   return row && canvasOf(row);

@@ -1,6 +1,6 @@
 import type { Bitmap } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
-import { forEachCell } from '../cells/rect';
+import { type CellPart, forEachCell } from '../cells/rect';
 import type { Tips } from '../placing/tips';
 import { EFFORTS, type Effort, effortOf } from './effort';
 
@@ -21,7 +21,7 @@ export function calibrated(
   tips: Tips,
   each: Readonly<Effort>,
   rough: Float32Array,
-  pieces: readonly CellRect[],
+  pieces: readonly CellPart[],
 ): CellWeights {
   const seconds = rough.slice();
   const load = rough.slice();

@@ -4,7 +4,7 @@ import type { CellRect, Chart } from '../cells/chart';
 import { isInside, overlapOf, wholeRect } from '../cells/rect';
 import { counted, many } from '../words/numbers';
 import { type CoverKind, coverPieces, exposureOf } from './cover';
-import { CORNERS, inOrder, WORK_WAYS, type WorkOrder } from './order';
+import { CORNERS, inOrder, WORK_WAYS, type WorkOrder, type WorkWay } from './order';
 import type { CutCanvas } from './plan';
 import type { Section } from './section';
 
@@ -117,6 +117,9 @@ export function conflictInWords({ cm2, on }: HandConflict, hand: Hand): string {
   return `Your ${hand} hand rests on ${many(Math.round(cm2))} cm² of bare adhesive, in ${where}.`;
 }
 
+/** Ways of equal worth, the plainest to follow first. */
+const PLAINEST: readonly WorkWay[] = ['rows', 'columns', 'snake', 'outwards', 'focal first', 'numbers'];
+
 /** An order with what it leads to. */
 export interface JudgedOrder {
   order: WorkOrder;
@@ -154,5 +157,10 @@ export function judgedOrders(
         worstCm2: exposureOf(canvas, chart, laid, turned, pieces).worst?.cm2 ?? 0,
       };
     })
-    .sort((a, b) => a.conflicts - b.conflicts || a.worstCm2 - b.worstCm2);
+    .sort(
+      (a, b) =>
+        a.conflicts - b.conflicts ||
+        a.worstCm2 - b.worstCm2 ||
+        PLAINEST.indexOf(a.order.way) - PLAINEST.indexOf(b.order.way),
+    );
 }

@@ -1,6 +1,6 @@
 import { boxAround, isInside } from '../cells/rect';
 import { many } from '../words/numbers';
-import { largestRect } from './outline';
+import { roomiestRect } from './outline';
 import { type Section, type SectionTally, sectionAt } from './section';
 
 /** Sections in the order of the work. */
@@ -45,7 +45,7 @@ export function sectionByKey(sections: readonly Section[], from: number, key: st
   const here = sections[from - 1];
   const step = STEPS[key];
   if (!here || !step) return null;
-  const middle = largestRect(here);
+  const middle = roomiestRect(here);
   let x = middle.x + (middle.width >> 1);
   let y = middle.y + (middle.height >> 1);
   const end = boxAround(sections);

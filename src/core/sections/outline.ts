@@ -52,9 +52,35 @@ export function outlineOf(part: CellPart): OutlineLine[] {
   return lines;
 }
 
-/** The largest rectangle of a part: where its number has most room. */
-export function largestRect(part: CellPart): CellRect {
-  return rectsOf(part).reduce((best, rect) =>
-    rect.width * rect.height > best.width * best.height ? rect : best,
-  );
+/**
+ * Where a part has most room for its number: the part itself where it is a rectangle, else the largest square in it.
+ * By the usual table of the largest square that ends at each cell.
+ */
+export function roomiestRect(part: CellPart): CellRect {
+  const rects = rectsOf(part);
+  if (rects.length === 1) return rects[0]!;
+  const box = boxAround(rects);
+  const side = new Uint16Array(box.width * box.height);
+  for (const rect of rects) {
+    for (let y = rect.y - box.y; y < rect.y - box.y + rect.height; y++) {
+      side.fill(1, y * box.width + rect.x - box.x, y * box.width + rect.x - box.x + rect.width);
+    }
+  }
+  let best = { side: 0, x: 0, y: 0 };
+  for (let y = 0; y < box.height; y++) {
+    for (let x = 0; x < box.width; x++) {
+      const at = y * box.width + x;
+      if (side[at] === 0) continue;
+      if (x > 0 && y > 0) {
+        side[at] = 1 + Math.min(side[at - 1]!, side[at - box.width]!, side[at - box.width - 1]!);
+      }
+      if (side[at]! > best.side) best = { side: side[at]!, x, y };
+    }
+  }
+  return {
+    x: box.x + best.x - best.side + 1,
+    y: box.y + best.y - best.side + 1,
+    width: best.side,
+    height: best.side,
+  };
 }

@@ -6,7 +6,7 @@ import { type CoverSheet, cutLines, stripsFromRoll } from './cover';
 import { cutLineRow, foldSteps, numbersInWords, sheetsInWords } from './coverInWords';
 import type { JudgedSection } from './judge';
 import type { WorkOrder } from './order';
-import { largestRect, outlineOf } from './outline';
+import { outlineOf, roomiestRect } from './outline';
 import { orderInWords } from './planInWords';
 import type { Section } from './section';
 import type { SectionWish } from './wish';
@@ -101,7 +101,7 @@ function mapMarks(canvas: Canvas, sections: readonly Section[], { left, top, mm 
         width: 0.25,
       });
     }
-    const spot = largestRect(section);
+    const spot = roomiestRect(section);
     const number = String(section.number);
     const size = Math.min(6, spot.height * mm * 0.5, (spot.width * mm * 1.3) / number.length);
     if (size < 1.4) continue;
@@ -135,7 +135,7 @@ function orderMarks(sections: readonly Section[], { left, top, mm }: MapPlace): 
   const way = [...sections]
     .sort((a, b) => a.order - b.order)
     .map((section) => {
-      const { x, y, width, height } = largestRect(section);
+      const { x, y, width, height } = roomiestRect(section);
       return [left + (x + width / 2) * mm, top + (y + height / 2) * mm] as const;
     });
   const lines = way.slice(1).map(([x2, y2], i): Mark => {

@@ -1,6 +1,6 @@
 import { type Bitmap, emptyBitmap, isLaid } from '../cells/bitmap';
 import { type CellRect, type Chart, plainCloth } from '../cells/chart';
-import { isInside, overlapOf, wholeRect } from '../cells/rect';
+import { type CellPart, isInside, overlapOf, wholeRect } from '../cells/rect';
 import type { Tips } from '../placing/tips';
 import { cutIntoBlocks } from './blockGrid';
 import { type CellWeights, calibrated, evenGrid } from './calibrate';
@@ -11,8 +11,8 @@ import { inOrder } from './order';
 import { fillOwner, type Owners, rectsOfOwners } from './owners';
 import type { CutCanvas, Piece } from './plan';
 import { makeSection, type Section } from './section';
-import { steppedCuts } from './steppedCuts';
-import { type CutTask, straightCuts } from './straightCuts';
+import { evenedOut, partsOf, steppedCuts } from './steppedCuts';
+import { type CutTask, sittingsIn, straightCuts } from './straightCuts';
 import type { TimeModel } from './timeModel';
 
 /** How a canvas can be cut. */
@@ -56,8 +56,16 @@ export interface CutGround {
 /** The first cut is only a start for what follows it. */
 const QUICK = 2;
 const THOROUGH = 4;
+/** Among so many sittings trying as thoroughly as that takes too long. */
+const MANY = 250;
+/** Borders in steps open fewer colours than the straight ones that they start from: the time is about this share. */
+const STEPS_SAVE = 0.965;
+/** From this share on another number of sittings is worth a second start. */
+const OTHER_NUMBER = 0.015;
 /** Where colours are to be saved, an opening weighs so much more than evenness. */
 const THRIFTY = 2.5;
+/** Moves of borders in all: a few seconds' worth, shared out by the cells of the areas. */
+const MOST_MOVES = 12_000_000;
 
 /**
  * Cuts a canvas as it is wished. Finished sections stay as they are, with their numbers where they can; the others are cut
@@ -237,26 +245,46 @@ function cutArea(
     snap: wish.snap,
     most: { width: wish.mostColumns ?? Infinity, height: wish.mostRows ?? Infinity },
     thrift: wish.kind === 'colours' ? THRIFTY : 1,
-    tried: wish.kind === 'straight' || ground.chart === null ? THOROUGH : QUICK,
+    tried: THOROUGH,
   };
-  const straight = straightCuts(task, (done) => report(0.4 * done));
-  // The pieces show where openings lie; the second cut weighs by them.
-  const better = ground.chart
+  const mostMoves = Math.ceil((MOST_MOVES * rect.width * rect.height) / (canvas.width * canvas.height));
+  let straight = straightCuts({ ...task, tried: ground.chart ? QUICK : THOROUGH }, (done) =>
+    report(0.2 * done),
+  );
+  // The pieces show where openings lie; the next cut weighs by them, and may need another number of sittings.
+  let better = ground.chart
     ? recalibrated(
         ground,
         task,
         straight.map((piece) => piece.rect),
       )
     : task;
+  const aimed = { ...better, target: wish.kind === 'straight' ? better.target : better.target / STEPS_SAVE };
+  if (ground.chart && Math.abs(sittingsIn(aimed) / straight.length - 1) > OTHER_NUMBER) {
+    straight = straightCuts({ ...aimed, tried: QUICK }, (done) => report(0.2 + 0.2 * done));
+    better = recalibrated(
+      ground,
+      task,
+      straight.map((piece) => piece.rect),
+    );
+  }
   if (wish.kind === 'straight' || ground.chart === null) {
-    const pieces = ground.chart ? straightCuts(better, (done) => report(0.4 + 0.6 * done)) : straight;
+    const tried = straight.length > MANY ? THOROUGH - 1 : THOROUGH;
+    const pieces = ground.chart
+      ? straightCuts({ ...better, tried }, (done) => report(0.4 + 0.6 * done))
+      : straight;
     pieces.forEach((piece, i) => {
       give(piece.rect, count + i + 1);
     });
     report(1);
     return count + pieces.length;
   }
-  const { lattice, owners: blocks } = steppedCuts(better, straight, (done) => report(0.4 + 0.6 * done));
+  const first = steppedCuts(better, straight, 0.7 * mostMoves, (done) => report(0.4 + 0.4 * done));
+  // Borders in steps break runs that the weights do not know of: weighed again by the pieces as they are now.
+  const known = recalibrated(ground, task, partsOf(first, straight.length));
+  const { lattice, owners: blocks } = evenedOut(known, first, straight.length, 0.3 * mostMoves, (done) =>
+    report(0.8 + 0.2 * done),
+  );
   blocks.forEach((owner, block) => {
     give(
       lattice.cellsOf({
@@ -271,7 +299,7 @@ function cutArea(
   return count + straight.length;
 }
 
-function recalibrated(ground: CutGround, task: CutTask, pieces: readonly CellRect[]): CutTask {
+function recalibrated(ground: CutGround, task: CutTask, pieces: readonly CellPart[]): CutTask {
   const nothing = emptyBitmap(task.chart.cells.length);
   const { tips, model } = ground;
   return { ...task, ...calibrated(task.chart, nothing, tips, model.seconds, task.seconds, pieces) };

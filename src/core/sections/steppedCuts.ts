@@ -1,16 +1,19 @@
+import type { CellRect } from '../cells/chart';
+import { boxAround, type CellPart } from '../cells/rect';
 import { seededRandom } from '../chance/random';
 import { type Lattice, latticeOver } from './lattice';
 import { type CutPiece, type CutTask, pieceCost, sittingsIn } from './straightCuts';
 
 /** A sitting is about so many blocks wide: its borders go in steps of a block. */
 const BLOCKS = 7.5;
-/** Moves tried for each block, and in all. */
+/** Moves tried for each block, where the task allows so many. */
 const MOVES_A_BLOCK = 850;
-const MOST_MOVES = 12_000_000;
 /** What one step of border costs, in openings: keeps the borders short and straight where nothing is won by a step. */
 const BORDER = 0.3;
 /** A move that is so many openings worse is taken in the beginning now and then, to get out of a poor corner. */
 const WARMTH = 2;
+/** The same where a good cut is only set right. */
+const COOL = 0.3;
 const TOLD_EVERY = 1 << 16;
 
 /** Which piece each block of a lattice belongs to. */
@@ -31,11 +34,13 @@ export function blockLattice(task: CutTask): Lattice {
  * annealing (Kirkpatrick, Gelatt & Vecchi 1983) with moves of one block to a neighbouring piece; a piece stays in one part.
  * The same task gives the same cut.
  * @param pieces rectangles that cover the area
+ * @param mostMoves so many moves at most, which is what takes the time
  * @param report share that is done, 0…1
  */
 export function steppedCuts(
   task: CutTask,
   pieces: readonly CutPiece[],
+  mostMoves: number,
   report: (done: number) => void = () => {},
 ): SteppedCut {
   const lattice = blockLattice(task);
@@ -49,8 +54,34 @@ export function steppedCuts(
     );
   }
   const kept = withoutSplinters(owners, columns, pieces.length);
-  anneal(task, lattice, kept, pieces.length, report);
+  anneal(task, lattice, kept, pieces.length, { most: mostMoves, warmth: WARMTH }, report);
   return { lattice, owners: kept };
+}
+
+/**
+ * Goes on from a cut with better weights: only moves that make it better, or hardly worse.
+ * @param pieces number of its pieces
+ */
+export function evenedOut(
+  task: CutTask,
+  { lattice, owners }: SteppedCut,
+  pieces: number,
+  mostMoves: number,
+  report: (done: number) => void = () => {},
+): SteppedCut {
+  const better = latticeOver(task, lattice.step);
+  const kept = owners.slice();
+  anneal(task, better, kept, pieces, { most: mostMoves, warmth: COOL }, report);
+  return { lattice: better, owners: kept };
+}
+
+/** The cells of each piece. @param pieces number of them */
+export function partsOf({ lattice, owners }: SteppedCut, pieces: number): CellPart[] {
+  const rects: CellRect[][] = Array.from({ length: pieces }, () => []);
+  owners.forEach((owner, block) => {
+    rects[owner]!.push(lattice.cellsOf(placeOf(block, lattice.columns)));
+  });
+  return rects.map((own) => ({ ...boxAround(own), rects: own }));
 }
 
 function placeOf(block: number, columns: number) {
@@ -81,6 +112,7 @@ function anneal(
   lattice: Lattice,
   owners: Int16Array,
   pieces: number,
+  { most: mostMoves, warmth: start }: { most: number; warmth: number },
   report: (done: number) => void,
 ): void {
   const { columns, rows, words, seconds } = lattice;
@@ -103,7 +135,7 @@ function anneal(
     grow(bounds[piece]!, block % columns, Math.floor(block / columns));
   }
   const { uniform: random } = seededRandom(blocks * 31 + pieces);
-  const moves = pieces < 2 ? 0 : Math.min(MOST_MOVES, MOVES_A_BLOCK * blocks);
+  const moves = pieces < 2 ? 0 : Math.min(mostMoves, MOVES_A_BLOCK * blocks);
   const cost = (piece: number, more: number, colours: number) =>
     pieceCost(task, taken[piece]! + more + opening * (opened[piece]! + colours), opened[piece]! + colours);
   const beside = [-1, 1, -columns, columns];
@@ -131,7 +163,7 @@ function anneal(
     const own = seconds[block]!;
     const worse =
       BORDER * border + cost(from, -own, -fewer) - cost(from, 0, 0) + cost(to, own, more) - cost(to, 0, 0);
-    const warmth = WARMTH * (1 - move / moves) ** 2 + 1e-9;
+    const warmth = start * (1 - move / moves) ** 2 + 1e-9;
     if (worse > 0 && random() >= Math.exp(-worse / warmth)) continue;
     if (!staysWhole(owners, columns, rows, x, y, from)) continue;
     if (limited && !fitsWith(lattice, bounds[to]!, x, y, most)) continue;

@@ -39,6 +39,8 @@ const EVEN = 0.08;
 /** A sitting is about so many steps of the first, coarse lattice wide: coarse enough to be quick, fine enough to be even. */
 const STEPS = 20;
 
+/** Groups of neighbours that are cut anew at most. */
+const MOST_MENDED = 600;
 /** Lines of a rectangle that are tried for a halving. */
 const HALVINGS = 24;
 /** So many steps of the lattice make one of the rough lattice on which halvings are judged. */
@@ -375,7 +377,7 @@ class Cutter {
   /** Cuts neighbours anew that make a rectangle together, wherever that is cheaper. */
   mended(blocks: readonly Block[], report: (done: number) => void): Block[] {
     let now = [...blocks];
-    const tries = blocks.length < 2 || this.task.tried < 3 ? 0 : 3 * blocks.length;
+    const tries = blocks.length < 2 || this.task.tried < 3 ? 0 : Math.min(MOST_MENDED, 3 * blocks.length);
     const seen = new Set<string>();
     for (let i = 0; i < tries; i++) {
       report(i / tries);

@@ -21,7 +21,11 @@ const SPREAD_WEIGHT = 6;
 const PRIOR = { common: 0.4, own: 0.35 };
 /** Four times in five what it takes lies within so many standard deviations (the normal distribution's 0.9 quantile). */
 const BAND = 1.2816;
-const ROUNDS = 12;
+/**
+ * A sitting that strays further than so many spreads counts less (Huber 1964): the clock ran on, or the telephone rang.
+ */
+const TRUSTED = 1.5;
+const ROUNDS = 20;
 
 /** A sitting: what was done in it and how long it took. */
 export interface TimedEffort {
@@ -49,7 +53,7 @@ export interface Minutes {
 }
 
 /**
- * Learns from sittings: least squares of the relative error under seconds ≥ 0, drawn towards the usual seconds as long as
+ * Learns from sittings: least squares of the relative error under seconds ≥ 0, sittings far off counting less, drawn towards the usual seconds as long as
  * the sittings are few (a normal prior, Gelman et al., Bayesian Data Analysis, ch. 14, from memory).
  */
 export function fitTimeModel(sittings: readonly TimedEffort[]): TimeModel {
@@ -65,7 +69,8 @@ export function fitTimeModel(sittings: readonly TimedEffort[]): TimeModel {
     precision = prior.map((line) => [...line]);
     const pull = prior.map((line) => dot(line, usual));
     rows.forEach((row, i) => {
-      const weight = 1 / (spread * expected[i]!) ** 2;
+      const strayed = Math.abs(taken[i]! / expected[i]! - 1) / spread;
+      const weight = Math.min(1, TRUSTED / Math.max(strayed, 1e-9)) / (spread * expected[i]!) ** 2;
       for (let a = 0; a < usual.length; a++) {
         pull[a]! += weight * row[a]! * taken[i]!;
         for (let b = 0; b < usual.length; b++) precision[a]![b]! += weight * row[a]! * row[b]!;
@@ -73,8 +78,8 @@ export function fitTimeModel(sittings: readonly TimedEffort[]): TimeModel {
     });
     seconds = leastSquaresAboveZero(precision, pull, seconds);
     const strayed = rows.reduce((sum, row, i) => {
-      const fitted = Math.max(1, dot(row, seconds));
-      return sum + ((taken[i]! - fitted) / fitted) ** 2;
+      const off = Math.abs(taken[i]! / Math.max(1, dot(row, seconds)) - 1);
+      return sum + Math.min(off, TRUSTED * spread) * off;
     }, 0);
     spread = Math.sqrt((SPREAD_WEIGHT * USUAL_SPREAD ** 2 + strayed) / (SPREAD_WEIGHT + rows.length));
   }

@@ -24,7 +24,7 @@ export interface SectionWish {
 export const USUAL_WISH: SectionWish = {
   minutes: 45,
   hand: 'right',
-  cover: 'fold',
+  cover: 'cut',
   sheets: { widthMm: 210, heightMm: 297, overlapMm: 10 },
   rollMm: null,
   pad: 'none',

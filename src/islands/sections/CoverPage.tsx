@@ -20,17 +20,17 @@ import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { DownloadButton } from '../writing/DownloadButton';
 import { UndoButtons } from '../writing/UndoButtons';
-import { inTheWay } from './CutPage';
 import { cutsLayer, orderLayer, sheetsLayer } from './cutsLayer';
+import { allLaid, inTheWay } from './marked';
 import { OrderFields } from './OrderFields';
 import { SectionsNav } from './SectionsNav';
 import { type SectionProps, type SectionStation, useSectionStation } from './useSectionStation';
 import { useSectionWork } from './useSectionWork';
 
 const COVER_WORDS: [CoverKind, string][] = [
-  ['fold', 'Keep the film and fold it back'],
-  ['cut', 'Cut the film along the borders'],
-  ['sheets', 'Sheets of release paper instead'],
+  ['cut', 'Film cut along the borders'],
+  ['fold', 'Film folded back'],
+  ['sheets', 'Sheets of release paper'],
 ];
 /** So many cuts are listed on the page; all of them are on paper. */
 const CUTS_LISTED = 24;
@@ -64,11 +64,11 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
   const layers = useMemo(
     () => [
       sheetsLayer(sheets),
-      cutsLayer(sections, here, new Set(), marked),
+      cutsLayer(sections, here, allLaid(station.tallies), marked),
       orderLayer(sections),
       panelsLayer(canvas.panelRects),
     ],
-    [sections, sheets, here, marked, canvas],
+    [sections, sheets, here, marked, canvas, station.tallies],
   );
   const view = useMemo(() => ({ laid: data.laid, focus: null }), [data]);
   const frame = useMemo(() => wholeRect(canvas), [canvas]);

@@ -139,6 +139,22 @@ export function CutByHand({
       </section>
       <section className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto" aria-label="By hand">
         {choice}
+        {steps.length > 0 && (
+          <div className="flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="button button-main grow"
+              disabled={station.busy}
+              onClick={() => void keep()}
+            >
+              Keep this cut
+            </button>
+            <button type="button" className="button" onClick={() => setSteps(steps.slice(0, -1))}>
+              One step back
+            </button>
+          </div>
+        )}
+        {(fault ?? work.fault) && <Notice kind="fault">{fault ?? work.fault}</Notice>}
         <div className="slip flex flex-col gap-3 !py-3">
           <p className="text-lg font-semibold" aria-live="polite">
             Section {many(here.number)}
@@ -269,22 +285,6 @@ export function CutByHand({
             </button>
           </div>
         </div>
-        {(fault ?? work.fault) && <Notice kind="fault">{fault ?? work.fault}</Notice>}
-        {steps.length > 0 && (
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="button button-main grow"
-              disabled={station.busy}
-              onClick={() => void keep()}
-            >
-              Keep this cut
-            </button>
-            <button type="button" className="button" onClick={() => setSteps(steps.slice(0, -1))}>
-              One step back
-            </button>
-          </div>
-        )}
         <CutFigures
           now={judged && planFigures(judged)}
           next={draft && planFigures(draft.sections)}

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { type PlanFigures, spanInWords } from '../../core/sections/planInWords';
 import { many } from '../../core/words/numbers';
 
@@ -7,27 +8,30 @@ export function CutFigures({
   next,
   hasChart,
   minutes,
+  children,
 }: {
   now: PlanFigures | null;
   next: PlanFigures | null;
   hasChart: boolean;
   /** Of a sitting that was asked for; null where none was. */
   minutes: number | null;
+  /** What can be done with the new cut. */
+  children?: ReactNode;
 }) {
   const rows: [string, (figures: PlanFigures) => string][] = [
     ['Sections left', ({ sections }) => many(sections)],
     ['They take', spanInWords],
     ...(hasChart
       ? [
-          ['Colours opened in all', ({ openings }: PlanFigures) => many(openings)] as [
+          ['Colours opened', ({ openings }: PlanFigures) => many(openings)] as [
             string,
             (f: PlanFigures) => string,
           ],
         ]
       : []),
-    ['Hand on bare adhesive', ({ conflicts }) => (conflicts === 0 ? 'never' : `in ${many(conflicts)}`)],
+    ['Hand in the way', ({ conflicts }) => (conflicts === 0 ? 'never' : `in ${many(conflicts)}`)],
     ['Do not fit', ({ misfits }) => (misfits === 0 ? 'none' : many(misfits))],
-    ['Most adhesive bare', ({ worstCm2 }) => `${many(Math.round(worstCm2))} cm²`],
+    ['Most bare', ({ worstCm2 }) => `${many(Math.round(worstCm2))} cm²`],
   ];
   return (
     <div className="slip !py-3" aria-live="polite" data-testid="cut-figures">
@@ -38,6 +42,7 @@ export function CutFigures({
             {next.sections === 1 ? 'section' : 'sections'}, {spanInWords(next)}
             {minutes !== null && `, for sittings of ${many(minutes)}`}
           </p>
+          {children}
         </>
       )}
       <table className="w-full text-[0.98rem]">

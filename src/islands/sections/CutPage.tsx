@@ -2,7 +2,6 @@ import { useMemo, useState } from 'react';
 import type { CellRect } from '../../core/cells/chart';
 import { type CellPlace, rectBetween, wholeRect } from '../../core/cells/rect';
 import { mostSquares } from '../../core/sections/fit';
-import type { JudgedSection } from '../../core/sections/judge';
 import type { SectionPlan } from '../../core/sections/plan';
 import { planFigures } from '../../core/sections/planInWords';
 import type { CutKind, CutWish } from '../../core/sections/propose';
@@ -10,7 +9,6 @@ import { fitOf } from '../../core/sections/wish';
 import { many } from '../../core/words/numbers';
 import { frameLayer, panelsLayer } from '../../ui/cloth/layers';
 import { Notice } from '../../ui/Notice';
-import { ToggleButton } from '../../ui/ToggleButton';
 import type { SectionTask } from '../../workers/sections';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -19,6 +17,7 @@ import { CutByHand } from './CutByHand';
 import { CutFields } from './CutFields';
 import { CutFigures } from './CutFigures';
 import { cutsLayer, oldCutsLayer } from './cutsLayer';
+import { allLaid, inTheWay } from './marked';
 import { SectionsNav } from './SectionsNav';
 import { type SectionProps, type SectionStation, useSectionStation } from './useSectionStation';
 import { useSectionWork } from './useSectionWork';
@@ -54,16 +53,20 @@ function Cut({ data, ...props }: SectionProps & { data: ClothData }) {
   const words = WAYS.find(([each]) => each === way)![2];
   const choice = (
     <>
-      <fieldset>
-        <legend className="mb-1 font-semibold">How to cut</legend>
-        <div className="flex flex-wrap gap-1.5">
+      <label className="block">
+        <span className="mb-1 block font-semibold">How to cut</span>
+        <select
+          className="field"
+          value={way}
+          onChange={(event) => setWay(event.target.value as CutKind | 'hand')}
+        >
           {WAYS.map(([each, name]) => (
-            <ToggleButton key={each} on={way === each} onChange={() => setWay(each)}>
+            <option key={each} value={each}>
               {name}
-            </ToggleButton>
+            </option>
           ))}
-        </div>
-      </fieldset>
+        </select>
+      </label>
       <p className="text-faded">{words}</p>
     </>
   );
@@ -143,17 +146,44 @@ function Proposed({
     const fresh = draft ? draft.sections.map(({ section }) => section) : null;
     return [
       ...(fresh
-        ? [oldCutsLayer(sections), cutsLayer(fresh, null, new Set(), inTheWay(draft!.sections))]
-        : [cutsLayer(sections, null, new Set())]),
+        ? [
+            oldCutsLayer(sections),
+            cutsLayer(fresh, null, allLaid(draft!.sections), inTheWay(draft!.sections)),
+          ]
+        : [cutsLayer(sections, null, allLaid(station.tallies))]),
       ...(kind === 'focal' && focal ? [frameLayer(focal)] : []),
       panelsLayer(canvas.panelRects),
     ];
-  }, [draft, sections, canvas, kind, focal]);
+  }, [draft, sections, station.tallies, canvas, kind, focal]);
   const view = useMemo(() => ({ laid: data.laid, focus: null }), [data]);
   const frame = useMemo(() => wholeRect(canvas), [canvas]);
   const keep = async (made: SectionPlan) => {
     if (await station.keep({ pieces: made.pieces, order: made.order })) setTask(null);
   };
+  const figures = (
+    <CutFigures
+      now={judged && planFigures(judged)}
+      next={draft && planFigures(draft.sections)}
+      hasChart={hasChart}
+      minutes={kind === 'strips' || kind === 'blocks' ? null : cut.minutes}
+    >
+      {draft && (
+        <div className="mb-2 flex flex-wrap gap-2">
+          <button
+            type="button"
+            className="button button-main grow"
+            disabled={station.busy}
+            onClick={() => void keep(draft.plan)}
+          >
+            Keep this cut
+          </button>
+          <button type="button" className="button" onClick={() => setTask(null)}>
+            Back
+          </button>
+        </div>
+      )}
+    </CutFigures>
+  );
   const needsFocal = kind === 'focal' && focal === null;
 
   return (
@@ -191,6 +221,7 @@ function Proposed({
       </section>
       <section className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto" aria-label="How it is cut">
         {choice}
+        {draft && figures}
         <form
           className="flex flex-col gap-3"
           onSubmit={(event) => {
@@ -224,39 +255,9 @@ function Proposed({
           )}
         </form>
         {work.fault && <Notice kind="fault">{work.fault}</Notice>}
-        <CutFigures
-          now={judged && planFigures(judged)}
-          next={draft && planFigures(draft.sections)}
-          hasChart={hasChart}
-          minutes={kind === 'strips' || kind === 'blocks' ? null : cut.minutes}
-        />
-        {draft && (
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="button button-main grow"
-              disabled={station.busy}
-              onClick={() => void keep(draft.plan)}
-            >
-              Keep this cut
-            </button>
-            <button type="button" className="button" onClick={() => setTask(null)}>
-              Back to the present one
-            </button>
-          </div>
-        )}
+        {!draft && figures}
         {kept}
       </section>
     </div>
-  );
-}
-
-export function inTheWay(sections: readonly JudgedSection[]): Set<number> {
-  return new Set(
-    sections
-      .filter(
-        ({ conflict, misfits, drills, laid }) => laid < drills && (conflict !== null || misfits.length > 0),
-      )
-      .map(({ section }) => section.number),
   );
 }

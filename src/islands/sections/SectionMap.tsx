@@ -3,7 +3,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { CellRect } from '../../core/cells/chart';
 import { overlapOf } from '../../core/cells/rect';
 import { sectionByKey } from '../../core/sections/next';
-import { largestRect, outlineOf } from '../../core/sections/outline';
+import { outlineOf, roomiestRect } from '../../core/sections/outline';
 import { type SectionTally, sectionAt } from '../../core/sections/section';
 import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { counted } from '../../core/words/numbers';
@@ -129,7 +129,7 @@ function drawSections(
     }
     context.globalAlpha = 1;
     strokeOutline(context, section, ink, px);
-    const spot = largestRect(section);
+    const spot = roomiestRect(section);
     const room = Math.min(spot.width, spot.height) > SIGN_PX * px;
     if (share === 1 && room) tick(context, spot, ink, px);
     else if (marked.has(section.number) && room) exclamation(context, spot, [paper, accent], px);

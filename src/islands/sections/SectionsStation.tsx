@@ -25,6 +25,7 @@ import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { cutsLayer, pickedLayer } from './cutsLayer';
 import { LaidBefore } from './LaidBefore';
+import { allLaid, inTheWay } from './marked';
 import { SectionsNav } from './SectionsNav';
 import { useInFront, useKeptFront } from './useInFront';
 import { usePickedSections } from './usePickedSections';
@@ -56,24 +57,8 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
   const [asTable, setAsTable] = useState(false);
   const tally = sections[chosen - 1] ?? sections[0]!;
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
-  const done = useMemo(
-    () =>
-      new Set(
-        sections
-          .filter((each) => each.drills > 0 && each.laid === each.drills)
-          .map((each) => each.section.number),
-      ),
-    [sections],
-  );
-  const marked = useMemo(
-    () =>
-      new Set(
-        (judged ?? [])
-          .filter(({ conflict, misfits }) => conflict !== null || misfits.length > 0)
-          .map(({ section }) => section.number),
-      ),
-    [judged],
-  );
+  const done = useMemo(() => allLaid(sections), [sections]);
+  const marked = useMemo(() => inTheWay(judged ?? []), [judged]);
   const [begun, setBegun] = useState(false);
   const shift = useRef(false);
   const hand = usePickedSections(pieces, chosen, setChosen, () => shift.current);

@@ -1,5 +1,5 @@
 import type { CoverSheet } from '../../core/sections/cover';
-import { largestRect, type OutlineLine, outlineOf } from '../../core/sections/outline';
+import { type OutlineLine, outlineOf, roomiestRect } from '../../core/sections/outline';
 import type { Section } from '../../core/sections/section';
 import type { Camera } from '../../core/view/camera';
 import { CUT, LAMP, type Layer, toPx } from '../../ui/cloth/layers';
@@ -18,14 +18,15 @@ export function cutsLayer(
   marked: ReadonlySet<number> = new Set(),
 ): Layer {
   const outlines = pieces.map(outlineOf);
-  const spots = pieces.map(largestRect);
+  const spots = pieces.map(roomiestRect);
   return (context, camera, view) => {
     pieces.forEach((piece, i) => {
       const [x, y, w, h] = toPx(piece, camera);
       if (x > view.width || y > view.height || x + w < 0 || y + h < 0) return;
       const [left, top, wide, high] = toPx(spots[i]!, camera);
       const small = wide < LEAST_PX.width;
-      strokeLines(context, camera, outlines[i]!, small ? 1 : 2.5, PALE);
+      // Hundreds of pale borders would hide the picture.
+      if (!small) strokeLines(context, camera, outlines[i]!, 2.5, PALE);
       strokeLines(context, camera, outlines[i]!, small ? 0.5 : 1, CUT);
       if (small || high < LEAST_PX.height) return;
       const sign = done.has(piece.number) ? ' ✓' : marked.has(piece.number) ? ' !' : '';
@@ -38,9 +39,12 @@ export function cutsLayer(
   };
 }
 
+/** More present borders than this only hide the new ones. */
+const MOST_OLD = 300;
+
 /** The present borders under a new cut: thin and broken. */
 export function oldCutsLayer(pieces: readonly Section[]): Layer {
-  const outlines = pieces.map(outlineOf);
+  const outlines = pieces.length > MOST_OLD ? [] : pieces.map(outlineOf);
   return (context, camera) => {
     context.save();
     context.setLineDash([3, 4]);
@@ -56,7 +60,7 @@ export function pickedLayer(pieces: readonly Section[], picked: ReadonlySet<numb
       if (!picked.has(piece.number)) continue;
       context.fillStyle = 'rgb(251 248 242 / 72%)';
       for (const rect of piece.rects) context.fillRect(...toPx(rect, camera));
-      const [x, y, w, h] = toPx(largestRect(piece), camera);
+      const [x, y, w, h] = toPx(roomiestRect(piece), camera);
       const lines = outlineOf(piece);
       for (const [width, colour] of [
         [5, CUT],
@@ -111,7 +115,7 @@ export function orderLayer(pieces: readonly Section[]): Layer {
   const way = [...pieces]
     .sort((a, b) => a.order - b.order)
     .map((piece) => {
-      const { x, y, width, height } = largestRect(piece);
+      const { x, y, width, height } = roomiestRect(piece);
       return { x: x + width / 2, y: y + height / 2 };
     });
   return (context, camera) => {

@@ -7,7 +7,7 @@ import type { TimedEffort } from '../../core/sections/timeModel';
 import type { SittingMarks } from '../../data/timeModel';
 
 /** What is no sitting: a press too much, or a clock that ran all night. */
-const SENSIBLE = { minutes: [3, 480], drills: 10 } as const;
+const SENSIBLE = { minutes: [3, 480], drills: 10, drillsAMinute: 1 } as const;
 
 /** What the model learns from; it goes to another thread. */
 export interface LearnTask {
@@ -45,7 +45,7 @@ export function sittingEfforts({ sittings, charts, tips }: LearnTask): TimedEffo
       top = Math.min(top, y);
       bottom = y;
     }
-    if (drills < SENSIBLE.drills) return [];
+    if (drills < SENSIBLE.drills || drills < minutes * SENSIBLE.drillsAMinute) return [];
     const part = { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
     return [{ effort: effortOf(chart, part, laid, tips), minutes }];
   });
