@@ -135,20 +135,81 @@ export function cutFacts(
   return queries.query('select id, sections, way from section_cut where id = any($1::uuid[])', [ids]);
 }
 
+export interface WishRow {
+  minutes: number;
+  hand: SectionWish['hand'];
+  cover: SectionWish['cover'];
+  sheet_width_mm: number;
+  sheet_height_mm: number;
+  overlap_mm: number;
+  roll_mm: number | null;
+  pad: SectionWish['pad'];
+  pad_long_mm: number;
+  pad_short_mm: number;
+  reach_mm: number | null;
+  window_mm: number | null;
+}
+
+const WISH_COLUMNS = [
+  'minutes',
+  'hand',
+  'cover',
+  'sheet_width_mm',
+  'sheet_height_mm',
+  'overlap_mm',
+  'roll_mm',
+  'pad',
+  'pad_long_mm',
+  'pad_short_mm',
+  'reach_mm',
+  'window_mm',
+] as const;
+
+/** A row of the table `section_wish` as a wish. */
+export function wishOfRow(row: WishRow): SectionWish {
+  return {
+    minutes: row.minutes,
+    hand: row.hand,
+    cover: row.cover,
+    sheets: { widthMm: row.sheet_width_mm, heightMm: row.sheet_height_mm, overlapMm: row.overlap_mm },
+    rollMm: row.roll_mm,
+    pad: row.pad,
+    ownPadMm: { longMm: row.pad_long_mm, shortMm: row.pad_short_mm },
+    reachMm: row.reach_mm,
+    windowMm: row.window_mm,
+  };
+}
+
 /** How the user works on a canvas; null before he says. */
 export async function sectionWishOf(queries: Queries, canvasId: string): Promise<SectionWish | null> {
-  const row = await one<{ wish: SectionWish }>(
+  const row = await one<WishRow>(
     queries,
-    'select wish from section_wish where canvas_id = $1',
+    `select ${WISH_COLUMNS.join(', ')} from section_wish where canvas_id = $1`,
     [canvasId],
   );
-  return row?.wish ?? null;
+  return row && wishOfRow(row);
 }
 
 export async function putSectionWish(queries: Queries, canvasId: string, wish: SectionWish): Promise<void> {
+  const places = WISH_COLUMNS.map((_, i) => `$${i + 2}`).join(', ');
+  const set = WISH_COLUMNS.map((name) => `${name} = excluded.${name}`).join(', ');
   await queries.query(
-    `insert into section_wish (canvas_id, wish) values ($1, $2::jsonb)
-     on conflict (canvas_id) do update set wish = excluded.wish`,
-    [canvasId, JSON.stringify(wish)],
+    `insert into section_wish (canvas_id, ${WISH_COLUMNS.join(', ')}) values ($1, ${places})
+     on conflict (canvas_id) do update set ${set}`,
+    [
+      canvasId,
+      wish.minutes,
+      wish.hand,
+      wish.cover,
+      wish.sheets.widthMm,
+      wish.sheets.heightMm,
+      wish.sheets.overlapMm,
+      wish.rollMm,
+      wish.pad,
+      wish.ownPadMm.longMm,
+      wish.ownPadMm.shortMm,
+      wish.reachMm,
+      wish.windowMm,
+    ],
   );
 }

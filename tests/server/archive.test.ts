@@ -53,7 +53,7 @@ describe('the archive of a canvas', () => {
     const report = await restoreArchive(elsewhere, zip, null);
     expect(report).toEqual({ id: canvas.id, title: canvas.title, notices: [] });
     expect(await everything(elsewhere, canvas)).toEqual(before);
-    expect(await findCanvas(elsewhere, canvas.id)).toEqual(canvas);
+    expect(await findCanvas(elsewhere, canvas.id)).toEqual(await findCanvas(database, canvas.id));
     await removeCanvas(elsewhere, canvas.id);
     await restoreArchive(elsewhere, await archiveOf(database, canvas, moment), null);
     expect(await everything(elsewhere, canvas)).toEqual(before);

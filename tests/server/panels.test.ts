@@ -51,16 +51,16 @@ describe('panels of a canvas', () => {
     expect((await panelsView(database, canvas)).plan).toEqual(PLAN);
   });
 
-  it('are printed one by one, with edge marks that count from their own corner', async () => {
+  it('are printed one by one, with edge marks that count on over the canvas', async () => {
     const canvas = await shelve(database, [line(1)], null, { width: 220, height: 60, title: 'Owls' });
     await savePanels(database, canvas, PLAN);
     const { area, title } = await printedPart(database, canvas, 2);
     expect(title).toBe('Owls, panel 2 of 2');
     expect(area).toEqual({ x: 100, y: 0, width: 120, height: 60 });
-    const pdf = await drawingPdf({ title, pages: edgeStickers({ ...area, panels: 1 }, 50, 'a4') });
+    const pdf = await drawingPdf({ title, pages: edgeStickers([area], 50, 'a4') });
     const numbers = (await words(pdf)).map(({ text }) => text).filter((text) => /^\d+$/.test(text));
-    // Columns 50 and 100 on both edges, row 50 on both.
-    expect(numbers.sort()).toEqual(['100', '100', '50', '50', '50', '50']);
+    // Columns 150 and 200 of the canvas on both edges, with the panel's own number below; row 50 on both.
+    expect(numbers.sort()).toEqual(['100', '100', '150', '150', '200', '200', '50', '50', '50', '50']);
     expect((await printedPart(database, canvas, undefined)).title).toBe('Owls');
     await expect(printedPart(database, canvas, 3)).rejects.toThrow('no panel of this number');
   });

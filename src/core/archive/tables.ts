@@ -4,6 +4,8 @@ import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
 import { INSPECTION_KINDS } from '../inspection/inspection';
 import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotTask';
+import { COVERS } from '../sections/cover';
+import { HANDS } from '../sections/hand';
 import { CORNERS, WORK_WAYS } from '../sections/order';
 
 /**
@@ -142,9 +144,22 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
   {
     name: 'section_wish',
     about: 'How the user works on the canvas: hand, cover, light pad and so on.',
-    key: ['wish'],
+    key: ['hand'],
     since: 5,
-    columns: [column('wish', 'json', 'Minutes of a sitting, hand, cover and sizes')],
+    columns: [
+      column('minutes', 'number', 'Minutes of a sitting'),
+      column('hand', 'text', 'The hand that lays', { oneOf: HANDS }),
+      column('cover', 'text', 'What lies over the adhesive', { oneOf: COVERS }),
+      column('sheet_width_mm', 'number', 'Width of a sheet, mm'),
+      column('sheet_height_mm', 'number', 'Height of a sheet, mm'),
+      column('overlap_mm', 'number', 'How far sheets lie over one another, mm'),
+      optional('roll_mm', 'number', 'Width of the roll that sheets are cut from, mm'),
+      column('pad', 'text', 'Light pad: none, own, or a paper size'),
+      column('pad_long_mm', 'number', 'Long side of an own light pad, mm'),
+      column('pad_short_mm', 'number', 'Short side of an own light pad, mm'),
+      optional('reach_mm', 'number', 'How far the arm reaches, mm'),
+      optional('window_mm', 'number', 'Height that a frame shows, mm'),
+    ],
   },
   {
     name: 'panel_plan',

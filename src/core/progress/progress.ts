@@ -1,5 +1,6 @@
 import { type Bitmap, isLaid } from '../cells/bitmap';
-import type { Chart } from '../cells/chart';
+import type { CellRect, Chart } from '../cells/chart';
+import { forEachCell } from '../cells/rect';
 
 /**
  * Share of a whole in percent, cut (not rounded) to two decimals, so that 100.00 is said only when all is laid.
@@ -19,6 +20,23 @@ export function countWanted(chart: Chart, laid: Bitmap): number {
     if (chart.cells[cell] !== 0 || isLaid(laid, cell)) wanted++;
   }
   return wanted;
+}
+
+/** How far each panel is; nothing for an undivided canvas. @param panelRects in the order of their numbers */
+export function panelProgress(
+  chart: Chart,
+  laid: Bitmap,
+  panelRects: readonly CellRect[],
+): { panel: number; drills: number; laid: number; percent: number }[] {
+  if (panelRects.length < 2) return [];
+  return panelRects.map((rect, i) => {
+    let [drills, done] = [0, 0];
+    forEachCell(chart, rect, (cell, line) => {
+      if (isLaid(laid, cell)) done++;
+      if (line !== 0 || isLaid(laid, cell)) drills++;
+    });
+    return { panel: i + 1, drills, laid: done, percent: percentLaid(done, drills) };
+  });
 }
 
 /** Drills still to lay per legend line; index 0 stays 0. @param lines highest legend line */

@@ -40,22 +40,24 @@ export function noSuchSection(asked: number, last: number): string {
   return `There is no section ${many(asked)}; the last is ${many(last)}.`;
 }
 
-/** The section that an arrow key leads to: the next one straight on from the middle; null for other keys. */
+/**
+ * The section that an arrow key leads to: the next one straight on from where the section has most room, else from any
+ * other of its rectangles; the same one at the edge; null for other keys.
+ */
 export function sectionByKey(sections: readonly Section[], from: number, key: string): number | null {
   const here = sections[from - 1];
   const step = STEPS[key];
   if (!here || !step) return null;
-  const middle = roomiestRect(here);
-  let x = middle.x + (middle.width >> 1);
-  let y = middle.y + (middle.height >> 1);
   const end = boxAround(sections);
-  for (;;) {
-    x += step[0];
-    y += step[1];
-    if (!isInside(end, { x, y })) return from;
-    const there = sectionAt(sections, x, y);
-    if (there && there.number !== from) return there.number;
+  for (const { x, y, width, height } of [roomiestRect(here), ...here.rects]) {
+    let place = { x: x + (width >> 1), y: y + (height >> 1) };
+    while (isInside(end, place)) {
+      const there = sectionAt(sections, place.x, place.y);
+      if (there && there.number !== from) return there.number;
+      place = { x: place.x + step[0], y: place.y + step[1] };
+    }
   }
+  return from;
 }
 
 const STEPS: Record<string, readonly [x: number, y: number]> = {

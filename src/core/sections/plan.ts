@@ -1,5 +1,6 @@
 import type { Canvas } from '../canvas/canvas';
 import type { CellRect, Chart } from '../cells/chart';
+import { overlapOf } from '../cells/rect';
 import { Refusal } from '../refusal';
 import { counted, many } from '../words/numbers';
 import { type BlockSize, cutIntoBlocks } from './blockGrid';
@@ -68,6 +69,16 @@ export function piecesFromText(text: string): Piece[] {
       name: name === undefined ? null : decodedName(name),
     };
   });
+}
+
+/** Pieces cut where panels meet; a piece that lies on several becomes as many, in the order of the panels. */
+export function piecesOnPanels(pieces: readonly Piece[], panelRects: readonly CellRect[]): Piece[] {
+  return pieces.flatMap(({ rects, name }) =>
+    panelRects.flatMap((panel) => {
+      const own = rects.flatMap((rect) => overlapOf(rect, panel) ?? []);
+      return own.length > 0 ? [{ rects: own, name }] : [];
+    }),
+  );
 }
 
 function decodedName(text: string): string {

@@ -26,7 +26,18 @@ create index section_cut_by_redoes on section_cut (redoes) where redoes is not n
 -- How the user works on a canvas: minutes of a sitting, hand, cover, light pad and so on. No ledger: the last one holds.
 create table section_wish (
   canvas_id uuid primary key references canvas (id) on delete cascade,
-  wish jsonb not null
+  minutes double precision not null,
+  hand text not null check (hand in ('right', 'left')),
+  cover text not null check (cover in ('fold', 'cut', 'sheets')),
+  sheet_width_mm double precision not null,
+  sheet_height_mm double precision not null,
+  overlap_mm double precision not null,
+  roll_mm double precision,
+  pad text not null,
+  pad_long_mm double precision not null,
+  pad_short_mm double precision not null,
+  reach_mm double precision,
+  window_mm double precision
 );
 
 -- A colour can be done in a section that is no rectangle.

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine, type LegendLine, ofLine, symbolOrKey } from '../../core/canvas/legend';
 import { type CellRect, countPerLine } from '../../core/cells/chart';
-import { positionOf } from '../../core/cells/position';
+import { panelPlace, panelPlaceInWords, positionOf } from '../../core/cells/position';
 import type { CellPlace } from '../../core/cells/rect';
 import { cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
 import { nextOf, rarest, rectAround } from '../../core/chart/find';
@@ -262,6 +262,7 @@ function Readout({
     );
   }
   const at = positionOf(place.x, place.y, canvas);
+  const panel = panelPlace(canvas, place);
   const line = lineAt(place);
   return (
     <div className="flex min-h-16 flex-wrap items-center gap-x-6 gap-y-1" data-testid="readout">
@@ -271,6 +272,7 @@ function Readout({
       <p className="number">
         {at.cm.fromLeft.toFixed(1)} cm from the left, {at.cm.fromTop.toFixed(1)} cm from the top (
         {at.inches.fromLeft.toFixed(1)}, {at.inches.fromTop.toFixed(1)} in)
+        {panel && `; ${panelPlaceInWords(panel)}`}
       </p>
       {line ? (
         <p className="flex items-center gap-2">

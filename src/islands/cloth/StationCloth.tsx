@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
+import { panelPlace, panelPlaceInWords } from '../../core/cells/position';
 import { type CellPlace, cellIndex } from '../../core/cells/rect';
 import { squareInWords } from '../../core/cells/squareInWords';
 import { type Section, sectionAt } from '../../core/sections/section';
@@ -43,7 +44,9 @@ export function StationCloth({
     const line = chart.cells[cell]!;
     const what = line === 0 ? undefined : entry.hasChart ? ofLine(legend, line) : null;
     const section = sections ? (sectionAt(sections, place.x, place.y)?.number ?? null) : null;
-    return squareInWords(place, what, rest.wish.laid ? isLaid(laid, cell) : null, section);
+    const panel = panelPlace(entry.canvas, place);
+    const onPanel = panel && panelPlaceInWords(panel);
+    return squareInWords(place, what, rest.wish.laid ? isLaid(laid, cell) : null, section, onPanel);
   };
   return (
     <Cloth

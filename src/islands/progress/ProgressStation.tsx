@@ -30,6 +30,16 @@ export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: 
           <Figure name={`laid of ${many(view.drills)}`} value={many(view.laid)} />
           <Figure name="left to lay" value={many(view.drills - view.laid)} />
         </dl>
+        {view.panels.length > 0 && (
+          <ul className="flex flex-wrap gap-x-6 gap-y-1" aria-label="Panels">
+            {view.panels.map(({ panel, laid, drills, percent }) => (
+              <li key={panel}>
+                Panel {panel}: <span className="number font-semibold">{percent.toFixed(2)} %</span>,{' '}
+                {many(laid)} of {many(drills)}
+              </li>
+            ))}
+          </ul>
+        )}
         {view.burnUp.length > 0 ? (
           <>
             <h2>Laid in all, day by day</h2>

@@ -24,6 +24,7 @@ import { piecesFromText } from '../../core/sections/plan';
 import { many } from '../../core/words/numbers';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
+import { type WishRow, wishOfRow } from '../../data/sections';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';
 import { panelPlanSchema } from '../chart/contract';
 import { unzipped } from '../files/zip';
@@ -263,8 +264,8 @@ async function checkRows(tables: Tables, canvas: CanvasFacts): Promise<void> {
     // Pieces of another size may stand in the ledger; that they can be read is enough.
     if (pieces !== null) piecesFromText(String(pieces));
   }
-  for (const { wish } of rows('section_wish')) {
-    await inTable('section_wish', sectionWishSchema.validate(wish));
+  for (const row of rows('section_wish')) {
+    await inTable('section_wish', sectionWishSchema.validate(wishOfRow(row as unknown as WishRow)));
   }
   for (const { rects } of rows('area_tick')) {
     if (rects !== null) await inTable('area_tick', rectsSchema.validate(rects));

@@ -1,10 +1,13 @@
-import type { Canvas } from '../../core/canvas/canvas';
+import { randomUUID } from 'node:crypto';
+import { type Canvas, panelGrid } from '../../core/canvas/canvas';
 import { type CellRect, countDrills } from '../../core/cells/chart';
 import { equalCuts, faultInPanels, type PanelPlan, panelRects, panelsOf } from '../../core/chart/panels';
+import { piecesFromText, piecesOnPanels, piecesToText, type SectionPlan } from '../../core/sections/plan';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import type { Queries } from '../../data/engine/database';
+import type { Database, Queries } from '../../data/engine/database';
 import { panelPlanOf, putPanelPlan } from '../../data/panels';
+import { addCut, cutInUse, sectionPlanOf } from '../../data/sections';
 import { notFound, unreadable } from '../http/problem';
 import type { PanelsView } from './contract';
 
@@ -35,10 +38,24 @@ export async function panelsView(queries: Queries, canvas: Canvas): Promise<Pane
 }
 
 /** Keeps a plan. @throws Problem when it cannot be cut so */
-export async function savePanels(queries: Queries, canvas: Canvas, plan: PanelPlan): Promise<void> {
+export async function savePanels(database: Database, canvas: Canvas, plan: PanelPlan): Promise<void> {
   const fault = faultInPanels(plan, canvas);
   if (fault !== null) throw unreadable(fault);
-  await putPanelPlan(queries, canvas.id, plan);
+  await database.transaction(async (queries) => {
+    const sections = await sectionPlanOf(queries, canvas);
+    await putPanelPlan(queries, canvas.id, plan);
+    const anew = { ...canvas, panelRects: panelGrid(canvas, plan.columnCuts, plan.rowCuts) };
+    await keepSections(queries, anew, sections);
+  });
+}
+
+/** Sections that were cut one by one stay, cut where panels meet now; a grid begins afresh at each panel by itself. */
+async function keepSections(queries: Queries, canvas: Canvas, { pieces, order }: SectionPlan): Promise<void> {
+  if (pieces === null || (await cutInUse(queries, canvas)) !== null) return;
+  const cut = piecesOnPanels(piecesFromText(pieces), canvas.panelRects);
+  const kept = { block: null, pieces: piecesToText(cut), order };
+  const entry = { id: randomUUID(), plan: kept, sections: cut.length, undoes: null, redoes: null };
+  await addCut(queries, canvas, null, entry, new Date().toISOString());
 }
 
 /**

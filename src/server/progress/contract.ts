@@ -37,5 +37,7 @@ export interface ProgressView {
   colours: { line: number; drills: number; left: number }[] | null;
   /** Percent of the canvas in which a colour was ticked as done; only on a canvas without a chart. */
   ticked: { line: number; percent: number }[] | null;
+  /** How far each panel is; none for an undivided canvas. */
+  panels: { panel: number; drills: number; laid: number; percent: number }[];
   sittings: SittingRecord[];
 }

@@ -2,7 +2,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine, type LegendLine } from '../../core/canvas/legend';
 import { countLaid } from '../../core/cells/bitmap';
 import { countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
-import { burnUp, leftPerLine, percentLaid } from '../../core/progress/progress';
+import { burnUp, leftPerLine, panelProgress, percentLaid } from '../../core/progress/progress';
 import { percentTicked, tickedColours } from '../../core/sections/ticks';
 import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
@@ -42,6 +42,7 @@ export async function progressView(
     laidBefore: before,
     colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
     ticked: known ? null : await percentPerColour(queries, canvas, legend),
+    panels: panelProgress(chart, laid, canvas.panelRects),
     sittings: await allSittings(queries, canvas),
   };
 }

@@ -93,7 +93,7 @@ async function earlier(
   if (undoes !== undefined) {
     if (standing !== 'stands') throw conflict('This cut was undone already, perhaps at another screen.');
     if ((await cutInUse(queries, canvas)) !== target) {
-      throw conflict('The canvas was cut anew since, or its size was changed. Undo that first.');
+      throw conflict('The canvas was cut again since, or its size was changed. Undo that first.');
     }
   } else {
     if (standing !== 'taken back') throw conflict('This cut is not undone, so it cannot be redone.');

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { panelsSideBySide } from '../../../src/core/canvas/canvas';
 import { edgeMarks } from '../../../src/core/cells/edgeMarks';
 import { positionOf } from '../../../src/core/cells/position';
 import { edgeStickers } from '../../../src/core/chart/files/edgeStickers';
@@ -120,12 +121,18 @@ describe('edge marks', () => {
 
   it('are printed twice for each edge, on as many sheets as they take', () => {
     const texts = (panels: number, every: number) =>
-      edgeStickers({ ...canvas, panels }, every, 'a4').flatMap((page) =>
+      edgeStickers(panelsSideBySide(canvas, panels), every, 'a4').flatMap((page) =>
         page.marks.flatMap((mark) => (mark.kind === 'text' && /\d/.test(mark.text) ? [mark.text] : [])),
       );
     // 12 columns and 8 rows, each twice.
     expect(texts(1, 50)).toHaveLength(2 * 12 + 2 * 8);
-    expect(texts(3, 50).filter((text) => text === '250')).toHaveLength(4);
-    expect(edgeStickers(canvas, 2, 'a4').length).toBeGreaterThan(1);
+    // Three panels of 200 columns: rows are stuck onto six edges; column 250 is the 50th of the second panel.
+    expect(texts(3, 50).filter((text) => text === '300')).toHaveLength(2 * 3 + 2);
+    expect(texts(3, 50).filter((text) => text === '50')).toHaveLength(2 * 3 + 2 + 2 + 2);
+    expect(edgeStickers(panelsSideBySide(canvas, 1), 2, 'a4').length).toBeGreaterThan(1);
+    const arrows = edgeStickers([{ x: 0, y: 0, width: 50, height: 50 }], 50, 'a4').flatMap((page) =>
+      page.marks.flatMap((mark) => (mark.kind === 'text' && /[←-↓]/.test(mark.text) ? [mark.text] : [])),
+    );
+    expect(arrows).toEqual(['↓', '↑', '→', '←']);
   });
 });

@@ -15,8 +15,8 @@ describe('cutting into blocks', () => {
       rows: 20,
     });
     expect(sections).toHaveLength(48);
-    expect(sections[0]).toEqual({ number: 1, x: 0, y: 0, width: 20, height: 20 });
-    expect(sections[6]).toEqual({ number: 7, x: 0, y: 20, width: 20, height: 20 });
+    expect(sections[0]).toMatchObject({ number: 1, order: 1, x: 0, y: 0, width: 20, height: 20 });
+    expect(sections[6]).toMatchObject({ number: 7, order: 7, x: 0, y: 20, width: 20, height: 20 });
   });
 
   it('starts afresh at each panel', () => {

@@ -20,7 +20,7 @@ export interface ChartPrint {
   ink: 'colour' | 'black';
   /** Cells between two edge marks. */
   every: number;
-  /** The part to print; columns and rows are counted from its corner. */
+  /** The part to print; columns and rows are counted from the canvas's corner, as everywhere else. */
   area: CellRect;
 }
 
@@ -105,12 +105,16 @@ function head(
   page: number,
   { columns, rows, rects }: ReturnType<typeof pageRects>,
 ): void {
-  const fromColumn = rect.x - area.x + 1;
-  const fromRow = rect.y - area.y + 1;
+  const span = (start: number, length: number) => `${start + 1} to ${start + length}`;
+  // A panel's own counting helps whoever has only that panel before him.
+  const own =
+    area.x > 0 || area.y > 0
+      ? `; of this panel columns ${span(rect.x - area.x, rect.width)}, rows ${span(rect.y - area.y, rect.height)}`
+      : '';
   marks.push(text(title, MARGIN_MM, MARGIN_MM + 5, 5));
   marks.push(
     text(
-      `Page ${page + 1} of ${rects.length}: columns ${fromColumn} to ${fromColumn + rect.width - 1}, rows ${fromRow} to ${fromRow + rect.height - 1}`,
+      `Page ${page + 1} of ${rects.length}: columns ${span(rect.x, rect.width)}, rows ${span(rect.y, rect.height)}${own}`,
       MARGIN_MM,
       MARGIN_MM + 11,
       3.6,
@@ -180,14 +184,8 @@ function drills(x: number, y: number, cellMm: number, run: number, shape: Shape,
   }));
 }
 
-/** Thin lines between cells, heavy ones every ten and at the edges, counted from the corner of the printed part. */
-function grid(
-  marks: Mark[],
-  { cellMm, area, every }: ChartPrint,
-  rect: CellRect,
-  left: number,
-  top: number,
-): void {
+/** Thin lines between cells, heavy ones every ten and at the edges, counted from the corner of the canvas. */
+function grid(marks: Mark[], { cellMm, every }: ChartPrint, rect: CellRect, left: number, top: number): void {
   const bottom = top + rect.height * cellMm;
   const right = left + rect.width * cellMm;
   const style = (n: number, last: boolean) =>
@@ -204,11 +202,11 @@ function grid(
   };
   for (let i = 0; i <= rect.width; i++) {
     const x = left + i * cellMm;
-    line(rect.x - area.x + i, i === 0 || i === rect.width, { x1: x, y1: top, x2: x, y2: bottom });
+    line(rect.x + i, i === 0 || i === rect.width, { x1: x, y1: top, x2: x, y2: bottom });
   }
   for (let i = 0; i <= rect.height; i++) {
     const y = top + i * cellMm;
-    line(rect.y - area.y + i, i === 0 || i === rect.height, { x1: left, y1: y, x2: right, y2: y });
+    line(rect.y + i, i === 0 || i === rect.height, { x1: left, y1: y, x2: right, y2: y });
   }
   // Heavy lines lie over thin ones.
   marks.push(...thin, ...heavy);
@@ -217,7 +215,7 @@ function grid(
 /** Numbers of every tenth column and row; an edge mark stands larger, with a triangle that points at its line. */
 function numbers(
   marks: Mark[],
-  { cellMm, area, every }: ChartPrint,
+  { cellMm, every }: ChartPrint,
   rect: CellRect,
   left: number,
   top: number,
@@ -225,7 +223,7 @@ function numbers(
   const step = cellMm * BLOCK >= 9 ? BLOCK : 2 * BLOCK;
   const shown = (n: number) => n % step === 0 || n % every === 0;
   for (let i = 1; i <= rect.width; i++) {
-    const n = rect.x - area.x + i;
+    const n = rect.x + i;
     if (!shown(n)) continue;
     const x = left + i * cellMm;
     const edge = n % every === 0;
@@ -235,7 +233,7 @@ function numbers(
     }
   }
   for (let i = 1; i <= rect.height; i++) {
-    const n = rect.y - area.y + i;
+    const n = rect.y + i;
     if (!shown(n)) continue;
     const y = top + i * cellMm;
     const edge = n % every === 0;

@@ -8,9 +8,12 @@ import { inWorker } from '../../../../server/jobs/pool';
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { every, paper, panel } = await readQuery(url, edgeMarksQuery);
   const { area, title } = await printedPart(database, canvas, panel);
-  const cloth = panel === undefined ? canvas : { ...area, panels: 1 };
+  const panels = panel === undefined ? canvas.panelRects : [area];
   return content(
-    await inWorker('drawingPdf', { title: `Edge marks: ${title}`, pages: edgeStickers(cloth, every, paper) }),
+    await inWorker('drawingPdf', {
+      title: `Edge marks: ${title}`,
+      pages: edgeStickers(panels, every, paper),
+    }),
     'application/pdf',
     `${title} edge marks.pdf`,
   );
