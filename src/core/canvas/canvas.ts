@@ -1,4 +1,3 @@
-import type { CellRect } from '../cells/chart';
 import { readLength, readWhole } from '../words/numbers';
 
 /** How the drills of a kit are cut. */
@@ -41,10 +40,18 @@ export function factsOf({
   return { id, title, shape, pitchMm, width, height, panels, symbolsPrinted, packetDrills, bagsCarry };
 }
 
+/** A panel in squares of the canvas: first column and row from 0. */
+export interface PanelRect {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 /** A canvas as it is worked. */
 export interface Canvas extends CanvasFacts {
   /** Its panels, the user's own where he cut it himself: left to right, then down. */
-  panelRects: readonly CellRect[];
+  panelRects: readonly PanelRect[];
 }
 
 /** A number on a bag may be the code of one colour and the key number of another; this says which of the two it is. */
@@ -105,7 +112,7 @@ export function panelGrid(
   { width, height }: { width: number; height: number },
   columnCuts: readonly number[],
   rowCuts: readonly number[] = [],
-): CellRect[] {
+): PanelRect[] {
   const spans = (cuts: readonly number[], end: number) =>
     [0, ...cuts].map((start, i) => ({ start, length: (cuts[i] ?? end) - start }));
   return spans(rowCuts, height).flatMap(({ start: y, length: high }) =>
@@ -114,7 +121,7 @@ export function panelGrid(
 }
 
 /** So many equal panels side by side, the wider ones first where it does not divide. */
-export function panelsSideBySide(size: { width: number; height: number }, panels: number): CellRect[] {
+export function panelsSideBySide(size: { width: number; height: number }, panels: number): PanelRect[] {
   return panelGrid(
     size,
     panelSpans(size.width, panels)

@@ -1,5 +1,5 @@
 import type { CellRect } from '../cells/chart';
-import type { CutTask } from './straightCuts';
+import type { CutTask } from './cutTask';
 
 /** An area in blocks of several cells, each with its seconds and the set of its colours, so that cuts are tried quickly. */
 export interface Lattice {

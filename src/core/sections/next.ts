@@ -4,9 +4,7 @@ import { roomiestRect } from './outline';
 import { type Section, type SectionTally, sectionAt } from './section';
 
 /** Sections in the order of the work. */
-export function inWorkingOrder<Tally extends Pick<SectionTally, 'section'>>(
-  sections: readonly Tally[],
-): Tally[] {
+function inWorkingOrder<Tally extends Pick<SectionTally, 'section'>>(sections: readonly Tally[]): Tally[] {
   return [...sections].sort((a, b) => a.section.order - b.section.order);
 }
 

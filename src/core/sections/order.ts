@@ -83,6 +83,6 @@ function linesOf(sections: readonly Section[], across: boolean, fromEnd: boolean
   return lines;
 }
 
-export function centreOf({ x, y, width, height }: Section): [x: number, y: number] {
+function centreOf({ x, y, width, height }: Section): [x: number, y: number] {
   return [x + width / 2, y + height / 2];
 }

@@ -1,5 +1,5 @@
 import type { CellRect } from '../cells/chart';
-import { makeSection, type Section } from './section';
+import type { Section } from './section';
 
 /** Which section each cell belongs to: its place in a list, from 1; 0 for none. */
 export type Owners = Int32Array;
@@ -55,16 +55,4 @@ export function rectsOfOwners(
     above = here;
   }
   return rects;
-}
-
-/** Sections from owners, numbered anew without those that have no cell. @param names by owner, index 0 for the first */
-export function sectionsOfOwners(
-  owners: Owners,
-  size: { width: number; height: number },
-  names: readonly (string | null)[],
-): Section[] {
-  return rectsOfOwners(owners, size, names.length)
-    .map((rects, i) => ({ rects, name: names[i] ?? null }))
-    .filter(({ rects }) => rects.length > 0)
-    .map(({ rects, name }, i) => makeSection(i + 1, rects, name));
 }

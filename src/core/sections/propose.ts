@@ -4,6 +4,7 @@ import { type CellPart, isInside, overlapOf, wholeRect } from '../cells/rect';
 import type { Tips } from '../placing/tips';
 import { cutIntoBlocks } from './blockGrid';
 import { type CellWeights, calibrated, evenGrid } from './calibrate';
+import { type CutTask, sittingsIn } from './cutTask';
 import { secondsPerCell } from './effort';
 import { squaresInSitting } from './guess';
 import type { WorkOrder } from './order';
@@ -12,7 +13,7 @@ import { fillOwner, type Owners, rectsOfOwners } from './owners';
 import type { CutCanvas, Piece } from './plan';
 import { makeSection, type Section } from './section';
 import { evenedOut, partsOf, steppedCuts } from './steppedCuts';
-import { type CutTask, sittingsIn, straightCuts } from './straightCuts';
+import { straightCuts } from './straightCuts';
 import type { TimeModel } from './timeModel';
 
 /** How a canvas can be cut. */

@@ -1,8 +1,8 @@
 import type { CellRect } from '../cells/chart';
 import { boxAround, type CellPart } from '../cells/rect';
 import { seededRandom } from '../chance/random';
+import { type CutPiece, type CutTask, pieceCost, sittingsIn } from './cutTask';
 import { type Lattice, latticeOver } from './lattice';
-import { type CutPiece, type CutTask, pieceCost, sittingsIn } from './straightCuts';
 
 /** A sitting is about so many blocks wide: its borders go in steps of a block. */
 const BLOCKS = 7.5;
@@ -24,7 +24,7 @@ export interface SteppedCut {
 }
 
 /** Blocks of an area in which sittings are of the wished length. */
-export function blockLattice(task: CutTask): Lattice {
+function blockLattice(task: CutTask): Lattice {
   const side = Math.sqrt((task.area.width * task.area.height) / sittingsIn(task));
   return latticeOver(task, task.snap > 1 ? task.snap : Math.max(1, Math.round(side / BLOCKS)));
 }

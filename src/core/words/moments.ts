@@ -15,3 +15,8 @@ export function momentInWords(moment: Date, now: Date): string {
 function startOfDay(moment: Date): number {
   return new Date(moment.getFullYear(), moment.getMonth(), moment.getDate()).getTime();
 }
+
+/** A date as it stands in a letter: `25 November 2026`. */
+export function dateInWords(date: Date): string {
+  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+}

@@ -54,8 +54,3 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
     photos,
   };
 }
-
-/** A date as it stands in a letter: `25 November 2026`. */
-export function dateInWords(date: Date): string {
-  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-}

@@ -34,7 +34,7 @@ export const rectsSchema = array(rectSchema.required())
   .min(1)
   .max(20_000);
 
-export const orderSchema = object({
+const orderSchema = object({
   way: string()
     .oneOf([...WORK_WAYS])
     .default('rows'),
@@ -227,7 +227,7 @@ export interface ProposalView {
 }
 
 /** One effort of the time model. Seconds. */
-export interface EffortTime {
+interface EffortTime {
   kind: EffortKind;
   seconds: number;
   usual: number;

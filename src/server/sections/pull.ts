@@ -7,13 +7,13 @@ import { noSuchSection } from '../../core/sections/next';
 import type { PaperHead, PullRow } from '../../core/sections/paper';
 import { type PullPot, pulledFor, pullList, pullNote } from '../../core/sections/pullList';
 import type { Section } from '../../core/sections/section';
+import { dateInWords } from '../../core/words/moments';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
 import { conflict, notFound } from '../http/problem';
 import { kitupView } from '../kitup/view';
-import { dateInWords } from '../requests/view';
 import type { PullListView, PullView } from './contract';
 import { sectionsOf } from './view';
 

@@ -6,13 +6,14 @@ import { type CellRect, type Chart, makeChart, plainCloth } from '../../../src/c
 import { countInPart, wholeRect } from '../../../src/core/cells/rect';
 import { seededRandom } from '../../../src/core/chance/random';
 import { calibrated, evenGrid } from '../../../src/core/sections/calibrate';
+import { type CutTask, pieceCost } from '../../../src/core/sections/cutTask';
 import { effortOf, secondsPerCell } from '../../../src/core/sections/effort';
 import { guessedColours, squaresInSitting } from '../../../src/core/sections/guess';
 import { USUAL_ORDER } from '../../../src/core/sections/order';
 import { faultInPieces, type Piece } from '../../../src/core/sections/plan';
 import { type CutGround, type CutWish, proposeCut } from '../../../src/core/sections/propose';
 import { makeSection } from '../../../src/core/sections/section';
-import { type CutTask, pieceCost, straightCuts } from '../../../src/core/sections/straightCuts';
+import { straightCuts } from '../../../src/core/sections/straightCuts';
 import { minutesFor, USUAL_MODEL } from '../../../src/core/sections/timeModel';
 import { chartOfRows } from '../samples';
 

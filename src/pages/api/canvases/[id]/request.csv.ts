@@ -1,6 +1,7 @@
 import { requestCsv } from '../../../../core/requests/supplierRequest';
+import { dateInWords } from '../../../../core/words/moments';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
-import { dateInWords, requestView } from '../../../../server/requests/view';
+import { requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { lines } = await database.snapshot((queries) =>

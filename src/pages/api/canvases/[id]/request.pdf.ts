@@ -1,9 +1,10 @@
+import { dateInWords } from '../../../../core/words/moments';
 import { inspectionPhoto } from '../../../../data/inspection';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { inWorker } from '../../../../server/jobs/pool';
 import { requestPdfQuery } from '../../../../server/requests/contract';
-import { dateInWords, requestView } from '../../../../server/requests/view';
+import { requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { paper } = await readQuery(url, requestPdfQuery);

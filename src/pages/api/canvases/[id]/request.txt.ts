@@ -1,5 +1,6 @@
+import { dateInWords } from '../../../../core/words/moments';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
-import { dateInWords, requestView } from '../../../../server/requests/view';
+import { requestView } from '../../../../server/requests/view';
 
 export const GET = canvasEndpoint(async (database, canvas) => {
   const { text } = await database.snapshot((queries) =>

@@ -1,7 +1,8 @@
+import { dateInWords } from '../../../../../core/words/moments';
 import { readJson } from '../../../../../server/http/body';
 import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpoint';
 import { coverSchema } from '../../../../../server/requests/contract';
-import { dateInWords, requestView } from '../../../../../server/requests/view';
+import { requestView } from '../../../../../server/requests/view';
 import { coverFromStash } from '../../../../../server/requests/writes';
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {

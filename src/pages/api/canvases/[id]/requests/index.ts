@@ -1,7 +1,8 @@
+import { dateInWords } from '../../../../../core/words/moments';
 import { readJson } from '../../../../../server/http/body';
 import { canvasEndpoint, json } from '../../../../../server/http/endpoint';
 import { requestStateSchema } from '../../../../../server/requests/contract';
-import { dateInWords, requestView } from '../../../../../server/requests/view';
+import { requestView } from '../../../../../server/requests/view';
 import { noteRequestState } from '../../../../../server/requests/writes';
 
 export const GET = canvasEndpoint(async (database, canvas) =>
