@@ -102,9 +102,14 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
 
   await test.step('the canvas is cut, and a section picked', async () => {
     await page.getByRole('link', { name: 'Sections' }).click();
+    await page.getByRole('link', { name: 'Cut', exact: true }).click();
+    await page.getByLabel('How to cut').selectOption({ label: 'Blocks' });
     await page.getByLabel('Width in squares').fill('12');
     await page.getByLabel('Height in squares').fill('8');
-    await page.getByRole('button', { name: 'Cut' }).click();
+    await page.getByRole('button', { name: 'Show this cut' }).click();
+    await page.getByRole('button', { name: 'Keep this cut' }).click();
+    await expect(page.getByRole('button', { name: 'Undo: a cut into 4' })).toBeVisible();
+    await page.getByRole('link', { name: 'The sections' }).click();
     await expect(page.getByText('Section 1 of 4')).toBeVisible();
     const point = await pointOf(page, WHOLE, 18, 12);
     await page.mouse.click(point.x, point.y);

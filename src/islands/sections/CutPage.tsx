@@ -242,7 +242,7 @@ function Proposed({
             }}
           />
           {work.done === null ? (
-            <button type="submit" className="button" disabled={needsFocal}>
+            <button type="submit" className="button" disabled={needsFocal || !station.ready}>
               {needsFocal ? 'Draw the focal part first' : 'Show this cut'}
             </button>
           ) : (

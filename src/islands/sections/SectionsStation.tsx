@@ -27,6 +27,7 @@ import { cutsLayer, pickedLayer } from './cutsLayer';
 import { LaidBefore } from './LaidBefore';
 import { allLaid, inTheWay } from './marked';
 import { SectionsNav } from './SectionsNav';
+import { TimeModelNote } from './TimeModelNote';
 import { useInFront, useKeptFront } from './useInFront';
 import { usePickedSections } from './usePickedSections';
 import { type SectionProps, useSectionStation } from './useSectionStation';
@@ -198,6 +199,7 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
               )}
             </div>
             <AllSections judged={judged} done={done.size} count={pieces.length} />
+            {station.ready && <TimeModelNote view={station.timeModel} />}
             <div className="flex flex-wrap gap-2">
               <ToggleButton on={asTable} onChange={setAsTable}>
                 As a table

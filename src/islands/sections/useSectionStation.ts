@@ -31,6 +31,8 @@ export interface SectionStation {
   /** With minutes, conflicts and so on; null until they are reckoned. */
   judged: JudgedSection[] | null;
   timeModel: TimeModelView | null;
+  /** Whether the time model is here, so that minutes are this user's. */
+  ready: boolean;
   busy: boolean;
   fault: string | null;
   /** Keeps a cut, or another order. @returns whether it was kept */
@@ -48,12 +50,12 @@ export function useSectionStation(
 ): SectionStation {
   const { canvas } = entry;
   const [page, setPage] = useState(first);
-  const { model, view } = useTimeModel(canvas.id);
+  const { model, view, ready } = useTimeModel(canvas.id);
   const ground = useGround(entry, legend, data, tips, model, version);
   const tallies = useSections(canvas, data, page.plan, highestLine(legend), version);
   const task = useMemo(
-    () => ({ what: 'judge' as const, ground, plan: page.plan, wish: page.wish }),
-    [ground, page.plan, page.wish],
+    () => (ready ? { what: 'judge' as const, ground, plan: page.plan, wish: page.wish } : null),
+    [ready, ground, page.plan, page.wish],
   );
   const { result, fault: unreckoned } = useSectionWork(task);
   const { busy, fault, write } = useWrite(canvas.id);
@@ -73,6 +75,7 @@ export function useSectionStation(
     tallies,
     judged: result && 'judged' in result ? matching(result.judged.sections, tallies) : null,
     timeModel: view,
+    ready,
     busy,
     fault: fault ?? unreckoned,
     keep: ({ pieces, order }) =>

@@ -11,14 +11,24 @@ import type { ClothData } from '../cloth/useClothData';
 import { getJson } from '../writing/api';
 
 /** The time model as the server has learnt it; the usual one until it is here. */
-export function useTimeModel(canvasId: string): { model: TimeModel; view: TimeModelView | null } {
+export function useTimeModel(canvasId: string): {
+  model: TimeModel;
+  view: TimeModelView | null;
+  /** Whether it is here, or cannot be had. */
+  ready: boolean;
+} {
   const [view, setView] = useState<TimeModelView | null>(null);
+  const [ready, setReady] = useState(false);
   useEffect(() => {
     let gone = false;
     getJson<TimeModelView>(`/api/canvases/${canvasId}/time-model`).then(
-      (found) => gone || setView(found),
+      (found) => {
+        if (gone) return;
+        setView(found);
+        setReady(true);
+      },
       // Without it the usual times are shown, which the page says.
-      () => {},
+      () => gone || setReady(true),
     );
     return () => {
       gone = true;
@@ -31,7 +41,7 @@ export function useTimeModel(canvasId: string): { model: TimeModel; view: TimeMo
     ) as Effort;
     return { seconds, covariance: view.covariance, spread: view.spread, sittings: view.sittings };
   }, [view]);
-  return { model, view };
+  return { model, view, ready };
 }
 
 /** What sections of a canvas are judged on. @param version changes when the bitmap did that is changed in place */
