@@ -88,6 +88,17 @@ export function forEachCell(
   }
 }
 
+/** Whether some cell of a part passes a test. @param width columns of the canvas */
+export function someCell(width: number, part: CellPart, test: (cell: number) => boolean): boolean {
+  for (const rect of rectsOf(part)) {
+    for (let y = rect.y; y < rect.y + rect.height; y++) {
+      for (let cell = y * width + rect.x, end = cell + rect.width; cell < end; cell++)
+        if (test(cell)) return true;
+    }
+  }
+  return false;
+}
+
 /**
  * Drills per line inside a part; with a bitmap, only those still to be laid. Index 0 counts bare cells.
  * @example countInPart(chart, section, highestLine(legend), null)[7] // drills of line 7 in the section

@@ -2,6 +2,7 @@ import { cellsToCm } from '../canvas/canvas';
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
 import type { WorkOrder } from './order';
+import { fillOwner, ownersOf } from './owners';
 import type { CutCanvas } from './plan';
 import type { Section } from './section';
 
@@ -75,11 +76,7 @@ function byOwner(
 ): CoverPieces {
   const owners = new Int32Array(width * height);
   pieces.forEach((rects, i) => {
-    for (const rect of rects) {
-      for (let y = rect.y; y < rect.y + rect.height; y++) {
-        owners.fill(i + 1, y * width + rect.x, y * width + rect.x + rect.width);
-      }
-    }
+    fillOwner(owners, width, rects, i + 1);
   });
   return { count: pieces.length + 1, pieceAt: (x, y) => owners[y * width + x]!, openFor };
 }
@@ -227,14 +224,7 @@ export interface CutLine {
 /** Borders between sections, joined where they go straight on, the longest first. */
 export function cutLines(canvas: CutCanvas, sections: readonly Section[]): CutLine[] {
   const { width, height } = canvas;
-  const owners = new Int32Array(width * height);
-  for (const { number, rects } of sections) {
-    for (const rect of rects) {
-      for (let y = rect.y; y < rect.y + rect.height; y++) {
-        owners.fill(number, y * width + rect.x, y * width + rect.x + rect.width);
-      }
-    }
-  }
+  const owners = ownersOf(canvas, sections);
   const panelEdges = (upright: boolean) => new Set(canvas.panelRects.map(({ x, y }) => (upright ? x : y)));
   const lines: CutLine[] = [];
   const scan = (

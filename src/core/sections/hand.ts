@@ -1,10 +1,11 @@
 import { cellsToCm } from '../canvas/canvas';
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
-import { isInside, overlapOf, wholeRect } from '../cells/rect';
+import { isInside, overlapOf, someCell, wholeRect } from '../cells/rect';
 import { counted, many } from '../words/numbers';
 import { type CoverKind, coverPieces, exposureOf } from './cover';
 import { CORNERS, inOrder, WORK_WAYS, type WorkOrder, type WorkWay } from './order';
+import { ownersOf } from './owners';
 import type { CutCanvas } from './plan';
 import type { Section } from './section';
 
@@ -56,20 +57,13 @@ export function handConflicts(
 ): Map<number, HandConflict> {
   const pieces = coverPieces(cover, canvas, sections, order, sheets);
   const { width } = canvas;
-  const turn = new Int32Array(width * canvas.height);
-  const numberAt = new Int32Array(turn.length);
-  for (const section of sections) {
-    for (const rect of section.rects) {
-      for (let y = rect.y; y < rect.y + rect.height; y++) {
-        turn.fill(section.order, y * width + rect.x, y * width + rect.x + rect.width);
-        numberAt.fill(section.number, y * width + rect.x, y * width + rect.x + rect.width);
-      }
-    }
-  }
+  const numberAt = ownersOf(canvas, sections);
+  const turnOf = [0, ...sections.map(({ order: turn }) => turn)];
+  const wanted = (cell: number) => !isLaid(laid, cell) && chart?.cells[cell] !== 0;
   const squareCm2 = cellsToCm(1, canvas.pitchMm) ** 2;
   const conflicts = new Map<number, HandConflict>();
   for (const section of sections) {
-    if (!anythingLeft(section, chart, laid, width)) continue;
+    if (!someCell(width, section, wanted)) continue;
     const rest = restingPlace(section, hand, canvas);
     if (!rest) continue;
     const open = new Set(pieces.openFor(section));
@@ -77,8 +71,7 @@ export function handConflicts(
     for (let y = rest.y; y < rest.y + rest.height; y++) {
       for (let x = rest.x; x < rest.x + rest.width; x++) {
         const cell = y * width + x;
-        if (turn[cell]! <= section.order || isLaid(laid, cell)) continue;
-        if (chart && chart.cells[cell] === 0) continue;
+        if (turnOf[numberAt[cell]!]! <= section.order || !wanted(cell)) continue;
         if (!open.has(pieces.pieceAt(x, y)) || isInside(section, { x, y })) continue;
         bare.set(numberAt[cell]!, (bare.get(numberAt[cell]!) ?? 0) + 1);
       }
@@ -89,17 +82,6 @@ export function handConflicts(
     conflicts.set(section.number, { cm2, on });
   }
   return conflicts;
-}
-
-function anythingLeft(section: Section, chart: Chart | null, laid: Bitmap, width: number): boolean {
-  return section.rects.some((rect) => {
-    for (let y = rect.y; y < rect.y + rect.height; y++) {
-      for (let cell = y * width + rect.x, end = cell + rect.width; cell < end; cell++) {
-        if (!isLaid(laid, cell) && chart?.cells[cell] !== 0) return true;
-      }
-    }
-    return false;
-  });
 }
 
 /**

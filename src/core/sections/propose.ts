@@ -1,6 +1,6 @@
 import { type Bitmap, emptyBitmap, isLaid } from '../cells/bitmap';
 import { type CellRect, type Chart, plainCloth } from '../cells/chart';
-import { type CellPart, isInside, overlapOf, wholeRect } from '../cells/rect';
+import { type CellPart, isInside, overlapOf, someCell, wholeRect } from '../cells/rect';
 import type { Tips } from '../placing/tips';
 import { cutIntoBlocks } from './blockGrid';
 import { type CellWeights, calibrated, evenGrid } from './calibrate';
@@ -98,23 +98,13 @@ export function proposeCut(
     count = cutArea(ground, wish, weights, area, owners, count, told);
   });
   const fresh = rectsOfOwners(owners, canvas, count).filter((rects) => rects.length > 0);
-  const wanted = fresh.filter((rects) => rects.some((rect) => holdsDrill(chart, rect)));
+  const wantsDrill = (cell: number) => chart?.cells[cell] !== 0 || isLaid(laid, cell);
+  const wanted = fresh.filter((rects) => rects.some((rect) => someCell(canvas.width, rect, wantsDrill)));
   const order =
     wish.kind === 'focal' && focal
       ? { ...wish.order, way: 'focal first' as const, focal: middleOf(focal) }
       : wish.order;
   return { pieces: numbered(kept, wanted, order, canvas), order };
-
-  function holdsDrill(of: Chart | null, rect: CellRect): boolean {
-    if (!of) return true;
-    for (let y = rect.y; y < rect.y + rect.height; y++) {
-      for (let x = rect.x; x < rect.x + rect.width; x++) {
-        const cell = y * canvas.width + x;
-        if (of.cells[cell] !== 0 || isLaid(laid, cell)) return true;
-      }
-    }
-    return false;
-  }
 }
 
 function middleOf({ x, y, width, height }: CellRect): { x: number; y: number } {
@@ -123,18 +113,12 @@ function middleOf({ x, y, width, height }: CellRect): { x: number; y: number } {
 
 /** Sections in which all is laid, and something is. */
 function finishedSections({ chart, laid, canvas, now }: CutGround): Section[] {
-  return now.filter((section) => {
-    let drills = 0;
-    for (const rect of section.rects) {
-      for (let y = rect.y; y < rect.y + rect.height; y++) {
-        for (let cell = y * canvas.width + rect.x, end = cell + rect.width; cell < end; cell++) {
-          if (isLaid(laid, cell)) drills++;
-          else if (chart?.cells[cell] !== 0) return false;
-        }
-      }
-    }
-    return drills > 0;
-  });
+  const isLeft = (cell: number) => chart?.cells[cell] !== 0 && !isLaid(laid, cell);
+  return now.filter(
+    (section) =>
+      !someCell(canvas.width, section, isLeft) &&
+      someCell(canvas.width, section, (cell) => isLaid(laid, cell)),
+  );
 }
 
 /** A part that is cut by itself: a panel, or in it the focal part or the rest. */

@@ -3,7 +3,7 @@ import { cellsToCm } from '../../core/canvas/canvas';
 import { wholeRect } from '../../core/cells/rect';
 import { type CoverKind, type CoverSheet, cutLines, stripsFromRoll } from '../../core/sections/cover';
 import { cutLineRow, foldSteps, numbersInWords, sheetsInWords } from '../../core/sections/coverInWords';
-import type { LightPad } from '../../core/sections/fit';
+import { type LightPad, rollStops } from '../../core/sections/fit';
 import { HANDS, type JudgedOrder } from '../../core/sections/hand';
 import { type JudgedSection, sheetsOf } from '../../core/sections/judge';
 import { sectionByKey } from '../../core/sections/next';
@@ -21,7 +21,7 @@ import type { ClothData } from '../cloth/useClothData';
 import { DownloadButton } from '../writing/DownloadButton';
 import { UndoButtons } from '../writing/UndoButtons';
 import { cutsLayer, orderLayer, sheetsLayer } from './cutsLayer';
-import { allLaid, inTheWay } from './marked';
+import { allLaid, inTheWay, leftToLay } from './marked';
 import { OrderFields } from './OrderFields';
 import { SectionsNav } from './SectionsNav';
 import { type SectionProps, type SectionStation, useSectionStation } from './useSectionStation';
@@ -65,7 +65,7 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
     () => [
       sheetsLayer(sheets),
       cutsLayer(sections, here, allLaid(station.tallies), marked),
-      orderLayer(sections),
+      orderLayer(leftToLay(station.tallies)),
       panelsLayer(canvas.panelRects),
     ],
     [sections, sheets, here, marked, canvas, station.tallies],
@@ -134,6 +134,7 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
           onUndo={station.undo}
           onRedo={station.redo}
         />
+        {wish.windowMm !== null && <Stops canvas={canvas} windowMm={wish.windowMm} />}
         <CoverPlan canvas={canvas} sections={sections} order={plan.order} wish={wish} sheets={sheets} />
         <Cautions />
         <div className="flex flex-wrap gap-2">
@@ -473,6 +474,21 @@ function CoverPlan({
         <p className="text-faded">The other {many(cuts.length - CUTS_LISTED)} are on paper.</p>
       )}
     </section>
+  );
+}
+
+/** Where a roll or an easel stops. */
+function Stops({ canvas, windowMm }: { canvas: { height: number; pitchMm: number }; windowMm: number }) {
+  const stops = rollStops(canvas, windowMm);
+  return (
+    <p>
+      The frame shows the canvas in {counted(stops.length, 'stop')}:{' '}
+      {stops
+        .slice(0, CUTS_LISTED)
+        .map(({ from, to }) => `rows ${many(from + 1)}–${many(to)}`)
+        .join(', ')}
+      .
+    </p>
   );
 }
 

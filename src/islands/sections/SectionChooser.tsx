@@ -1,13 +1,16 @@
 import { Map as MapIcon } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { nextInOrder } from '../../core/sections/next';
+import { minutesInWords } from '../../core/sections/planInWords';
 import type { SectionTally } from '../../core/sections/section';
 import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { many } from '../../core/words/numbers';
+import type { SectionsView } from '../../server/sections/contract';
 import { Dialog } from '../../ui/Dialog';
 import { NumberField } from '../../ui/NumberField';
 import { Pager } from '../../ui/Pager';
+import { useAnswer } from '../writing/useAnswer';
 import { SectionMap } from './SectionMap';
 
 interface ChooserProps {
@@ -63,6 +66,21 @@ function Choice({ canvas, hasChart, tally, number, onChange }: ChooserProps) {
   const [sections] = useState(tally);
   const [at, setAt] = useState(number);
   const next = nextInOrder(sections, number);
+  // Minutes, hand and cover come a moment later; the map is of use without them.
+  const { answer: view } = useAnswer<SectionsView>(`/api/canvases/${canvas.id}/sections`);
+  const judged = view?.sections.length === sections.length ? view.sections : null;
+  const here = judged?.[at - 1];
+  const conflicts = useMemo(
+    () =>
+      judged
+        ? new Set(
+            judged
+              .filter((each) => each.conflict !== null && each.laid < each.drills)
+              .map((each) => each.number),
+          )
+        : undefined,
+    [judged],
+  );
   return (
     <div className="flex flex-col gap-3">
       <SectionMap
@@ -72,10 +90,13 @@ function Choice({ canvas, hasChart, tally, number, onChange }: ChooserProps) {
         at={at}
         onAt={setAt}
         onChoose={onChange}
+        {...(conflicts ? { conflicts } : {})}
         focused
       />
-      <p aria-live="polite" className="min-h-7">
+      <p aria-live="polite" className="min-h-14">
         {sectionInWords(sections[at - 1]!)}
+        {here && here.laid < here.drills && `, ${minutesInWords(here.minutes)}; turn ${many(here.order)}.`}{' '}
+        {here && here.laid < here.drills && here.conflict}
       </p>
       <div className="flex flex-wrap items-end gap-2">
         <NumberField

@@ -9,6 +9,8 @@ import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { counted } from '../../core/words/numbers';
 
 const LARGEST_PX = { width: 680, height: 380 };
+/** Of more sections than this the way of the work is a tangle. */
+const MOST_ON_THE_WAY = 120;
 /** From this size on a square section has room for its sign. */
 const SIGN_PX = 14;
 
@@ -134,6 +136,7 @@ function drawSections(
     if (share === 1 && room) tick(context, spot, ink, px);
     else if (marked.has(section.number) && room) exclamation(context, spot, [paper, accent], px);
   }
+  if (sections.length <= MOST_ON_THE_WAY) strokeWay(context, sections, accent, px);
   const here = sections[at - 1]?.section;
   if (!here) return;
   for (const [colour, lineWidth] of [
@@ -160,6 +163,28 @@ function strokeOutline(
     context.lineTo(upright ? at : to, upright ? to : at);
   }
   context.stroke();
+}
+
+/** The way of the work, from middle to middle in turn. */
+function strokeWay(
+  context: CanvasRenderingContext2D,
+  sections: readonly SectionTally[],
+  colour: string,
+  px: number,
+): void {
+  context.save();
+  context.globalAlpha = 0.55;
+  context.lineWidth = 1.2 * px;
+  context.strokeStyle = colour;
+  context.beginPath();
+  const way = [...sections].sort((a, b) => a.section.order - b.section.order);
+  way.forEach(({ section }, i) => {
+    const { x, y, width, height } = roomiestRect(section);
+    if (i === 0) context.moveTo(x + width / 2, y + height / 2);
+    else context.lineTo(x + width / 2, y + height / 2);
+  });
+  context.stroke();
+  context.restore();
 }
 
 /** A sign for a section in which the resting hand is in the way. */

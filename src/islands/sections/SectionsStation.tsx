@@ -198,7 +198,12 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
                 </a>
               )}
             </div>
-            <AllSections judged={judged} done={done.size} count={pieces.length} />
+            <AllSections
+              judged={judged}
+              done={done.size}
+              count={pieces.length}
+              cutUrl={`/canvas/${canvas.id}/sections/cut`}
+            />
             {station.ready && <TimeModelNote view={station.timeModel} />}
             <div className="flex flex-wrap gap-2">
               <ToggleButton on={asTable} onChange={setAsTable}>
@@ -286,10 +291,12 @@ function AllSections({
   judged,
   done,
   count,
+  cutUrl,
 }: {
   judged: readonly JudgedSection[] | null;
   done: number;
   count: number;
+  cutUrl: string;
 }) {
   const figures = useMemo(() => judged && planFigures(judged), [judged]);
   return (
@@ -301,7 +308,12 @@ function AllSections({
         ` In ${counted(figures.conflicts, 'section')} your hand rests on bare adhesive (marked !).`}
       {figures &&
         figures.misfits > 0 &&
-        ` ${counted(figures.misfits, 'section does not fit', 'sections do not fit')} your light pad, arm or frame (marked !).`}
+        ` ${counted(figures.misfits, 'section does not fit', 'sections do not fit')} your light pad, arm or frame (marked !).`}{' '}
+      {figures && figures.misfits > 0 && (
+        <a className="underline" href={cutUrl}>
+          Cut it so that all fit
+        </a>
+      )}
     </p>
   );
 }

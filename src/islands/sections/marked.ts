@@ -1,5 +1,5 @@
 import type { JudgedSection } from '../../core/sections/judge';
-import type { SectionTally } from '../../core/sections/section';
+import type { Section, SectionTally } from '../../core/sections/section';
 
 /** Numbers of sections in which something is left and hand, light pad, arm or frame are in the way. */
 export function inTheWay(sections: readonly JudgedSection[]): Set<number> {
@@ -17,4 +17,9 @@ export function allLaid(sections: readonly SectionTally[]): Set<number> {
   return new Set(
     sections.filter(({ drills, laid }) => drills > 0 && laid === drills).map(({ section }) => section.number),
   );
+}
+
+/** Sections in which something is left. */
+export function leftToLay(sections: readonly SectionTally[]): Section[] {
+  return sections.filter(({ drills, laid }) => laid < drills).map(({ section }) => section);
 }

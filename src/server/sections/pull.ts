@@ -1,6 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
+import { someCell } from '../../core/cells/rect';
 import { placeInWords, placesInWords, potsInCodeOrder } from '../../core/codes/places';
 import type { PaperName } from '../../core/print/paper';
 import { noSuchSection } from '../../core/sections/next';
@@ -119,14 +120,6 @@ function nextSections(
 ): Section[] {
   const inTurn = [...sections].sort((a, b) => a.order - b.order);
   const at = inTurn.findIndex(({ number }) => number === from);
-  const anyLeft = ({ rects }: Section) =>
-    rects.some((rect) => {
-      for (let y = rect.y; y < rect.y + rect.height; y++) {
-        for (let cell = y * width + rect.x, end = cell + rect.width; cell < end; cell++)
-          if (wanted(cell)) return true;
-      }
-      return false;
-    });
   const round = [...inTurn.slice(at + 1), ...inTurn.slice(0, at)];
-  return [inTurn[at]!, ...round.filter(anyLeft).slice(0, count - 1)];
+  return [inTurn[at]!, ...round.filter((section) => someCell(width, section, wanted)).slice(0, count - 1)];
 }
