@@ -24,7 +24,7 @@ test('a cut is proposed beside the present one, kept, followed everywhere, and t
   await expect(figures).toContainText(
     /sections, \d+ to \d+ min each, for sittings of 5|sections?, \d+ min each/,
   );
-  const shown = Number(await figures.locator('.big-number').innerText());
+  const shown = Number(await figures.locator('.big-number').textContent());
   expect(shown).toBeGreaterThan(3);
   // Nothing is kept before it is said.
   const kept = async () => (await (await request.get(`/api/canvases/${id}/sections`)).json()).sections;
@@ -192,7 +192,7 @@ test('the pull list: pots to take out, for one section and for the next ones', a
   await page.goto(`/canvas/${DEMO.kingfisher}/sections/pull?section=21`);
   await expect(page.getByText(/to take out for section 21, \d+ drills to lay; 3.0 % bad ones/)).toBeVisible();
   const table = page.getByRole('table', { name: 'What to take out, as the pots stand' });
-  const places = await table.getByRole('cell', { name: /^Pot \d+$/ }).allInnerTexts();
+  const places = await table.getByRole('cell', { name: /^Pot \d+$/ }).allTextContents();
   const numbers = places.map((place) => Number(place.replace('Pot ', '')));
   expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
   await page.getByLabel('Sections at once, in the order of the work').fill('3');

@@ -131,7 +131,7 @@ describe('the cut of a canvas on its pages', () => {
   const plan = { block: { columns: 10, rows: 10 }, pieces: null, order: USUAL_ORDER };
   const none = { undo: null, redo: null };
   const first = { plan, wish: USUAL_WISH, history: none };
-  const data = { chart: plainCloth(20, 10), laid: emptyBitmap(200) };
+  const data = { chart: plainCloth(20, 10), laid: emptyBitmap(200), cut: null };
   const props = { entry, legend: [line(1)], first, tips: [1] };
   const kept = {
     plan: { ...plan, block: { columns: 5, rows: 10 } },
@@ -164,6 +164,15 @@ describe('the cut of a canvas on its pages', () => {
     expect(result.current.judged).toBeNull();
     act(() => result.current.undo('a'));
     await waitFor(() => expect(asked.at(-1)!.body).toMatchObject({ undoes: 'a' }));
+  });
+
+  it('is taken from what was loaded where it is too long for the page', async () => {
+    answer = ({ url }) =>
+      url.endsWith('/time-model') ? Response.json(model) : Response.json({ ...kept, plan, history: none });
+    const long = { ...props, first: { ...first, plan: null } };
+    const { result } = renderHook(() => useSectionStation(long, { ...data, cut: plan }));
+    expect(result.current.plan).toEqual(plan);
+    expect(result.current.tallies).toHaveLength(2);
   });
 
   it('keeps how the user works, shown at once', async () => {

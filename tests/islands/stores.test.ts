@@ -37,7 +37,7 @@ describe('the marks of a screen', () => {
     };
     const open = () => {
       const { outbox } = browser.tab();
-      const data = { chart: chart(), laid: bitmap.slice() };
+      const data = { chart: chart(), laid: bitmap.slice(), cut: null };
       const first = {
         laid: 0,
         drills: 7,

@@ -8,7 +8,7 @@ const NEAR = 0.17;
 const STEPS = 20;
 
 /** Groups of neighbours that are cut anew at most. */
-const MOST_MENDED = 600;
+const MOST_MENDED = 250;
 /** Lines of a rectangle that are tried for a halving. */
 const HALVINGS = 24;
 /** So many steps of the lattice make one of the rough lattice on which halvings are judged. */

@@ -45,20 +45,24 @@ interface BenchProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
-  cut: SectionPlan;
+  cut: SectionPlan | null;
   bench: BenchView;
 }
 
 /** The work itself: one section and one colour in front, marked as they are laid. */
 export function BenchStation(props: BenchProps) {
-  return <WithCloth entry={props.entry}>{(data) => <Bench {...props} data={data} />}</WithCloth>;
+  return (
+    <WithCloth entry={props.entry} cut={props.cut}>
+      {(data) => <Bench {...props} data={data} />}
+    </WithCloth>
+  );
 }
 
-function Bench({ entry, legend, places, cut, bench, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, bench, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
-  const sections = useSections(canvas, data, cut, highestLine(legend));
+  const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const { store } = marks;
   useEffect(() => showPercent(percentLaid(marks.laid, bench.drills)), [marks.laid, bench.drills]);
   const { fault, enter } = useWrite(canvas.id);

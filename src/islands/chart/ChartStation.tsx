@@ -30,7 +30,7 @@ interface ChartProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   places: PotPlaces;
-  cut: SectionPlan;
+  cut: SectionPlan | null;
   /** Cells whose drill came off again. */
   popped: number[];
 }
@@ -49,13 +49,17 @@ export function ChartStation(props: ChartProps) {
       </>
     );
   }
-  return <WithCloth entry={entry}>{(data) => <ChartView {...props} data={data} />}</WithCloth>;
+  return (
+    <WithCloth entry={entry} cut={props.cut}>
+      {(data) => <ChartView {...props} data={data} />}
+    </WithCloth>
+  );
 }
 
-function ChartView({ entry, legend, places, cut, popped, data }: ChartProps & { data: ClothData }) {
+function ChartView({ entry, legend, places, popped, data }: ChartProps & { data: ClothData }) {
   const { canvas } = entry;
   const { chart, laid } = data;
-  const sections = useSections(canvas, data, cut, highestLine(legend));
+  const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const pieces = useMemo(() => sections.map(({ section }) => section), [sections]);
   const front = useInFront(entry, sections);
   // All colours may be looked at here without leaving the one in hand.

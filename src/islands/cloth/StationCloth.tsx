@@ -4,6 +4,7 @@ import { isLaid } from '../../core/cells/bitmap';
 import { panelPlace, panelPlaceInWords } from '../../core/cells/position';
 import { type CellPlace, cellIndex } from '../../core/cells/rect';
 import { squareInWords } from '../../core/cells/squareInWords';
+import type { SectionPlan } from '../../core/sections/plan';
 import { type Section, sectionAt } from '../../core/sections/section';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Cloth, type ClothProps } from '../../ui/cloth/Cloth';
@@ -13,12 +14,15 @@ import { type ClothData, useClothData } from './useClothData';
 /** Loads the chart of a station and what is laid, says so meanwhile, and hands them on. */
 export function WithCloth({
   entry,
+  cut,
   children,
 }: {
   entry: ShelfEntry;
+  /** How it is cut; null where the page leaves that to be loaded. Left out by stations without sections. */
+  cut?: SectionPlan | null;
   children: (data: ClothData) => ReactNode;
 }) {
-  const { data, fault } = useClothData(entry.canvas, entry.hasChart);
+  const { data, fault } = useClothData(entry.canvas, entry.hasChart, cut);
   if (fault) return <Notice kind="fault">{fault}</Notice>;
   if (!data) return <p aria-live="polite">Loading…</p>;
   return children(data);

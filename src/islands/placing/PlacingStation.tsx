@@ -34,32 +34,22 @@ export function PlacingStation({
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
-  cut: SectionPlan;
+  cut: SectionPlan | null;
 }) {
   if (!entry.hasChart)
     return (
       <NoChart canvasId={entry.canvas.id} what="Runs are found on the chart, and this canvas has none yet." />
     );
   return (
-    <WithCloth entry={entry}>
-      {(data) => <Runs entry={entry} legend={legend} cut={cut} data={data} />}
+    <WithCloth entry={entry} cut={cut}>
+      {(data) => <Runs entry={entry} legend={legend} data={data} />}
     </WithCloth>
   );
 }
 
-function Runs({
-  entry,
-  legend,
-  cut,
-  data,
-}: {
-  entry: ShelfEntry;
-  legend: LegendLine[];
-  cut: SectionPlan;
-  data: ClothData;
-}) {
+function Runs({ entry, legend, data }: { entry: ShelfEntry; legend: LegendLine[]; data: ClothData }) {
   const { canvas } = entry;
-  const sections = useSections(canvas, data, cut, highestLine(legend));
+  const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const { section: number, line: chosen, show } = useInFront(entry, sections);
   const setChosen = (line: number) => show(number, line);

@@ -15,6 +15,7 @@ import { counted, many } from '../../core/words/numbers';
 import { panelsLayer } from '../../ui/cloth/layers';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
+import { TermsHere } from '../../ui/TermsHere';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -41,7 +42,9 @@ export function CoverPage(props: SectionProps) {
   return (
     <>
       <SectionsNav canvasId={props.entry.canvas.id} here="/cover" />
-      <WithCloth entry={props.entry}>{(data) => <Cover {...props} data={data} />}</WithCloth>
+      <WithCloth entry={props.entry} cut={props.first.plan}>
+        {(data) => <Cover {...props} data={data} />}
+      </WithCloth>
     </>
   );
 }
@@ -125,6 +128,7 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
           )}
         </div>
         <WishFields wish={wish} onChange={station.changeWish} />
+        <TermsHere terms={['cover', 'cover minder', 'light pad']} />
         <Orders station={station} orders={orders} />
         {(station.fault ?? work.fault) && <Notice kind="fault">{station.fault ?? work.fault}</Notice>}
         <UndoButtons

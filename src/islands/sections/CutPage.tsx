@@ -9,6 +9,7 @@ import { fitOf } from '../../core/sections/wish';
 import { many } from '../../core/words/numbers';
 import { frameLayer, panelsLayer } from '../../ui/cloth/layers';
 import { Notice } from '../../ui/Notice';
+import { TermsHere } from '../../ui/TermsHere';
 import type { SectionTask } from '../../workers/sections';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -42,7 +43,9 @@ export function CutPage(props: SectionProps) {
   return (
     <>
       <SectionsNav canvasId={props.entry.canvas.id} here="/cut" />
-      <WithCloth entry={props.entry}>{(data) => <Cut {...props} data={data} />}</WithCloth>
+      <WithCloth entry={props.entry} cut={props.first.plan}>
+        {(data) => <Cut {...props} data={data} />}
+      </WithCloth>
     </>
   );
 }
@@ -68,6 +71,7 @@ function Cut({ data, ...props }: SectionProps & { data: ClothData }) {
         </select>
       </label>
       <p className="text-faded">{words}</p>
+      {way === 'focal' && <TermsHere terms={['focal part']} />}
     </>
   );
   const kept = (

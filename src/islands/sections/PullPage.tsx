@@ -26,7 +26,9 @@ export function PullPage(props: SectionProps) {
     <>
       <SectionsNav canvasId={entry.canvas.id} here="/pull" />
       {entry.hasChart ? (
-        <WithCloth entry={entry}>{(data) => <Pull {...props} data={data} />}</WithCloth>
+        <WithCloth entry={entry} cut={props.first.plan}>
+          {(data) => <Pull {...props} data={data} />}
+        </WithCloth>
       ) : (
         <NoChart
           canvasId={entry.canvas.id}
@@ -37,9 +39,9 @@ export function PullPage(props: SectionProps) {
   );
 }
 
-function Pull({ entry, legend, first, data }: SectionProps & { data: ClothData }) {
+function Pull({ entry, legend, data }: SectionProps & { data: ClothData }) {
   const { canvas } = entry;
-  const sections = useSections(canvas, data, first.plan, highestLine(legend));
+  const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const front = useInFront(entry, sections);
   const number = Math.min(front.section, sections.length);
   useKeptFront(entry, number, front.line);

@@ -37,7 +37,9 @@ export function SectionsStation(props: SectionProps & { bench: BenchView }) {
   return (
     <>
       <SectionsNav canvasId={props.entry.canvas.id} here="" />
-      <WithCloth entry={props.entry}>{(data) => <Sections {...props} data={data} />}</WithCloth>
+      <WithCloth entry={props.entry} cut={props.first.plan}>
+        {(data) => <Sections {...props} data={data} />}
+      </WithCloth>
     </>
   );
 }

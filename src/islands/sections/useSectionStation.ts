@@ -6,7 +6,13 @@ import type { JudgedGround, JudgedSection } from '../../core/sections/judge';
 import type { SectionPlan } from '../../core/sections/plan';
 import type { SectionTally } from '../../core/sections/section';
 import type { SectionWish } from '../../core/sections/wish';
-import type { CutOffer, SectionsPage, SectionsView, TimeModelView } from '../../server/sections/contract';
+import type {
+  CutOffer,
+  SectionsPage,
+  SectionsStart,
+  SectionsView,
+  TimeModelView,
+} from '../../server/sections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import type { ClothData } from '../cloth/useClothData';
 import { getJson } from '../writing/api';
@@ -18,7 +24,7 @@ import { useGround, useSectionWork, useTimeModel } from './useSectionWork';
 export interface SectionProps {
   entry: ShelfEntry;
   legend: LegendLine[];
-  first: SectionsPage;
+  first: SectionsStart;
   tips: Tips;
 }
 
@@ -49,7 +55,7 @@ export function useSectionStation(
   version = 0,
 ): SectionStation {
   const { canvas } = entry;
-  const [page, setPage] = useState(first);
+  const [page, setPage] = useState<SectionsPage>(() => ({ ...first, plan: first.plan ?? data.cut! }));
   const { model, view, ready } = useTimeModel(canvas.id);
   const ground = useGround(entry, legend, data, tips, model, version);
   const tallies = useSections(canvas, data, page.plan, highestLine(legend), version);

@@ -64,13 +64,13 @@ export async function kitFacts(queries: Queries, canvas: Canvas): Promise<KitFac
     amounts: new Map(
       legend.map((line) => [line.line, drillsToStore(line, here.get(line.line)!, canvas.packetDrills)]),
     ),
-    use: chart && usePlan(chart, sections, highestLine(legend)),
+    use: chart && planOfUse(chart, sections, highestLine(legend)),
     trashShare: learnedTrash(await trashRecords(queries, canvas.id)).share,
   };
 }
 
 /** How the sections use up the colours, in the order of the work. */
-function usePlan(chart: Chart, sections: readonly Section[], lines: number): UsePlan {
+function planOfUse(chart: Chart, sections: readonly Section[], lines: number): UsePlan {
   const inTurn = [...sections].sort((a, b) => a.order - b.order);
   return {
     perSection: inTurn.map((section) => countInPart(chart, section, lines, null)),

@@ -214,7 +214,10 @@ export interface SectionsView {
   history: UndoView<CutOffer>;
 }
 
-/** What the pages are given: how it is cut, not each section. */
+/** What a page begins with; the plan is null where it is too long for a page, which then loads it. */
+export type SectionsStart = Omit<SectionsPage, 'plan'> & { plan: SectionPlan | null };
+
+/** How it is cut, not each section. */
 export interface SectionsPage {
   plan: SectionPlan;
   wish: SectionWish;

@@ -249,11 +249,11 @@ describe('what a section must fit', () => {
       A2: { longMm: 594, shortMm: 420 },
     });
     const wide = [makeSection(1, [{ x: 0, y: 0, width: 120, height: 80 }])];
-    const fit = (pad: keyof typeof LIGHT_PADS) =>
+    const unfit = (pad: keyof typeof LIGHT_PADS) =>
       misfits(canvas, wide, { pad: LIGHT_PADS[pad], reachMm: null, windowMm: null });
     // 30 × 20 cm.
-    expect(fit('A4').get(1)).toEqual(['pad']);
-    expect(fit('A3').size).toBe(0);
+    expect(unfit('A4').get(1)).toEqual(['pad']);
+    expect(unfit('A3').size).toBe(0);
     expect(misfitInWords(['pad', 'window'], wide[0]!, 2.5)).toBe(
       'Larger than the light pad, higher than the frame shows: 30.0 × 20.0 cm.',
     );
