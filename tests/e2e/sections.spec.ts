@@ -178,7 +178,7 @@ test('order and cover: the hand in the way is told, an order without it is a pre
   }
   // A light pad that no section fits is told too.
   await page.getByText('Light pad, arm and frame').click();
-  await page.getByLabel('Light pad', { exact: true }).selectOption('own');
+  await page.getByRole('combobox', { name: 'Light pad' }).selectOption('own');
   await page.getByLabel('Pad’s long side, mm').fill('40');
   await page.getByLabel('Pad’s long side, mm').blur();
   await page.getByLabel('Pad’s short side, mm').fill('40');

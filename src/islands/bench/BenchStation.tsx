@@ -24,6 +24,7 @@ import { coverLayer } from '../../ui/cloth/layers';
 import { showPercent } from '../../ui/headerFigures';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -50,7 +51,9 @@ interface BenchProps {
 }
 
 /** The work itself: one section and one colour in front, marked as they are laid. */
-export function BenchStation(props: BenchProps) {
+export const BenchStation = withLegend(BenchStationWithList);
+
+function BenchStationWithList(props: BenchProps) {
   return (
     <WithCloth entry={props.entry} cut={props.cut}>
       {(data) => <Bench {...props} data={data} />}

@@ -5,6 +5,7 @@ import type { WordKind } from '../../core/codes/legendWords';
 import type { ChartReport } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { FilePicker } from '../../ui/FilePicker';
+import { withLegend } from '../../ui/withLegend';
 import { ApiProblem, sendFile } from '../writing/api';
 import { JobLine } from '../writing/JobLine';
 import { useJob } from '../writing/useJob';
@@ -75,7 +76,9 @@ async function sendKnown<Answer>(
 }
 
 /** Reads the chart from a picture or a grid: choose, look at what was understood, then save. */
-export function ChartIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+export const ChartIn = withLegend(ChartInWithList);
+
+function ChartInWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [choice, setChoice] = useState<Choice | null>(null);
   /** The file in hand, also where it could not be read yet. */

@@ -18,6 +18,7 @@ import { edgeMarksLayer, panelsLayer, type RulerUnit, ringsLayer } from '../../u
 import { NumberField } from '../../ui/NumberField';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
@@ -36,7 +37,9 @@ interface ChartProps {
 }
 
 /** The picture as cells: look, find, and see where one colour goes. */
-export function ChartStation(props: ChartProps) {
+export const ChartStation = withLegend(ChartStationWithList);
+
+function ChartStationWithList(props: ChartProps) {
   const { entry } = props;
   if (!entry.hasChart) {
     return (

@@ -7,11 +7,14 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
+import { withLegend } from '../../ui/withLegend';
 import { useAnswer } from '../writing/useAnswer';
 import { ChartNav } from './ChartNav';
 
 /** What a canvas is like to work: blocks, confetti, runs, and where most colours meet. */
-export function KindPage(props: { entry: ShelfEntry; legend: LegendLine[] }) {
+export const KindPage = withLegend(KindPageWithList);
+
+function KindPageWithList(props: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { id } = props.entry.canvas;
   const { answer, fault } = useAnswer<KindView>(`/api/canvases/${id}/kind`);
   return (

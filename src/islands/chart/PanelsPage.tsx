@@ -46,7 +46,6 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
                 ? `${counted(view.twice, 'drill')} ${view.twice === 1 ? 'lies on two panels and is' : 'lie on two panels and are'} needed twice.`
                 : 'Every drill lies on one panel.'}
             </p>
-            <TermsHere terms={['panel', 'edge mark']} />
           </div>
           {warnings.length > 0 && (
             <Notice kind="fault">
@@ -184,6 +183,7 @@ function PlanForm({
       <button type="submit" className="button button-main">
         Cut it like this
       </button>
+      <TermsHere terms={['panel', 'edge mark']} />
     </form>
   );
 }

@@ -13,6 +13,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { say } from '../../ui/speech';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
@@ -38,7 +39,9 @@ interface CheckinProps {
 }
 
 /** The heap of bags against the sheet: type the code, Enter, next bag. */
-export function CheckinStation(props: Omit<CheckinProps, 'first'>) {
+export const CheckinStation = withLegend(CheckinStationWithList);
+
+function CheckinStationWithList(props: Omit<CheckinProps, 'first'>) {
   const { entry, legend } = props;
   const { answer: first, fault } = useAnswer<CheckinView>(`/api/canvases/${entry.canvas.id}/bags`);
   if (fault) return <Notice kind="fault">{fault}</Notice>;

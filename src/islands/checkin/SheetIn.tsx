@@ -19,6 +19,7 @@ import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { TermsHere } from '../../ui/TermsHere';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { ColourTable } from '../corrections/ColourTable';
 import { sendFile } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
@@ -28,7 +29,9 @@ import { HowRead, NO_OPTIONS, type ReadOptions, type ReadTable, type SheetSource
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** The colour list, typed in or corrected as a table, or read from a sheet. */
-export function SheetPage({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+export const SheetPage = withLegend(SheetPageWithList);
+
+function SheetPageWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const [typing, setTyping] = useState(legend.length > 0);
   return (
     <>

@@ -3,6 +3,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { Bitmap } from '../../core/cells/bitmap';
 import { type Chart, chartFromBytes, plainCloth } from '../../core/cells/chart';
 import type { SectionPlan } from '../../core/sections/plan';
+import type { SectionsPage } from '../../server/sections/contract';
 import { getBytes, getJson, inWords } from '../writing/api';
 
 export interface ClothData {
@@ -30,7 +31,7 @@ export function useClothData(
       const [cells, laid, loaded] = await Promise.all([
         hasChart ? getBytes(`/api/canvases/${canvas.id}/chart`) : null,
         getBytes(`/api/canvases/${canvas.id}/bitmap`),
-        cut === null ? getJson<SectionPlan>(`/api/canvases/${canvas.id}/section-plan`) : (cut ?? null),
+        cut === null ? loadPlan(canvas.id) : (cut ?? null),
       ]);
       const chart = cells
         ? chartFromBytes(canvas.width, canvas.height, cells)
@@ -43,4 +44,8 @@ export function useClothData(
     };
   }, [canvas, hasChart, cut]);
   return { data, fault };
+}
+
+async function loadPlan(canvasId: string): Promise<SectionPlan> {
+  return (await getJson<SectionsPage>(`/api/canvases/${canvasId}/section-plan`)).plan;
 }

@@ -103,7 +103,6 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
             <input type="checkbox" className="size-5 accent-accent" {...form.register('symbolsPrinted')} />
             The canvas has symbols printed on it
           </label>
-          <TermsHere terms={['square', 'pitch', 'panel', 'code', 'key number']} />
           {fault && <Notice kind="fault">{fault}</Notice>}
           <button
             type="submit"
@@ -115,6 +114,7 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
         </form>
         <section className="flex flex-col gap-3" aria-label="What it would change" aria-live="polite">
           <p className="number">{sizeInWords(values)}</p>
+          <TermsHere terms={['square', 'pitch', 'panel', 'code', 'key number']} />
           {wish === '{}' && <p className="text-faded">Change a field to see here what it leads to.</p>}
           {unknown && <Notice kind="fault">{unknown}</Notice>}
           {report?.fault && <Notice kind="fault">{report.fault}</Notice>}

@@ -68,7 +68,7 @@ function TrayDrawing({ tray, slots, ...props }: CaseProps & { tray: Tray }) {
           gridTemplateColumns: `repeat(${tray.columns}, minmax(0, 1fr))`,
           gridTemplateRows: `repeat(${tray.rows}, minmax(0, 1fr))`,
           // Large enough to read on any screen, small enough to see a whole case on a desk.
-          width: `max(${tray.columns * 4.4}rem, min(100%, ${Math.round(ratio * Math.max(32, tray.rows * 4))}rem))`,
+          width: `max(${tray.columns * 4}rem, min(100%, ${Math.round(ratio * Math.max(32, tray.rows * 4))}rem))`,
           aspectRatio: ratio,
         }}
       >

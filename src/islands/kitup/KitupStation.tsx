@@ -7,6 +7,7 @@ import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
+import { withLegend } from '../../ui/withLegend';
 import { StartLayouts } from '../storage/StartLayouts';
 import { Beside } from './Beside';
 import { CaseDrawing } from './CaseDrawing';
@@ -25,7 +26,9 @@ interface KitupProps {
 }
 
 /** Where every colour lives: the case with its pots, what stands beside it, and what the plan goes by. */
-export function KitupStation(props: KitupProps) {
+export const KitupStation = withLegend(KitupStationWithList);
+
+function KitupStationWithList(props: KitupProps) {
   return (
     <>
       <KitupNav canvasId={props.entry.canvas.id} here="" />

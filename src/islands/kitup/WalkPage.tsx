@@ -12,6 +12,7 @@ import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { UndoButtons } from '../writing/UndoButtons';
 import { CaseDrawing } from './CaseDrawing';
 import { KitupNav } from './KitupNav';
@@ -35,7 +36,9 @@ interface WalkProps {
 }
 
 /** Bag in hand, slot under the lamp, next. */
-export function WalkPage(props: WalkProps) {
+export const WalkPage = withLegend(WalkPageWithList);
+
+function WalkPageWithList(props: WalkProps) {
   return (
     <>
       <KitupNav canvasId={props.entry.canvas.id} here="/walk" />

@@ -19,6 +19,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { Pager } from '../../ui/Pager';
+import { withLegend } from '../../ui/withLegend';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
 import { inWords } from '../writing/api';
@@ -51,7 +52,9 @@ interface LabelsProps {
 }
 
 /** The sheet as it will come out of the printer, and what it is made to fit. */
-export function LabelsPage(props: LabelsProps) {
+export const LabelsPage = withLegend(LabelsPageWithList);
+
+function LabelsPageWithList(props: LabelsProps) {
   return (
     <>
       <KitupNav canvasId={props.entry.canvas.id} here="/labels" />

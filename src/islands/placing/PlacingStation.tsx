@@ -16,6 +16,7 @@ import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { NoChart } from '../chart/NoChart';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -27,7 +28,9 @@ import { useWrite } from '../writing/useWrite';
 import { barsLayer } from './barsLayer';
 
 /** Which runs to lay with which tip, along rows or columns. */
-export function PlacingStation({
+export const PlacingStation = withLegend(PlacingStationWithList);
+
+function PlacingStationWithList({
   entry,
   legend,
   cut,

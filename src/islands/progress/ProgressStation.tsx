@@ -8,12 +8,15 @@ import { Colour } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
+import { withLegend } from '../../ui/withLegend';
 import { useAnswer } from '../writing/useAnswer';
 import { BurnUpChart } from './BurnUpChart';
 import { Sittings } from './Sittings';
 
 /** How far the canvas has come: today, in all, per colour, and day by day. */
-export function ProgressStation({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+export const ProgressStation = withLegend(ProgressStationWithList);
+
+function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [zone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
   const { answer: view, fault } = useAnswer<ProgressView>(

@@ -17,6 +17,7 @@ import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { TermsHere } from '../../ui/TermsHere';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { DownloadButton } from '../writing/DownloadButton';
@@ -38,7 +39,9 @@ const CUTS_LISTED = 24;
 const ORDERS_LISTED = 6;
 
 /** In which order to work, where the hand rests meanwhile, and what covers the adhesive. */
-export function CoverPage(props: SectionProps) {
+export const CoverPage = withLegend(CoverPageWithList);
+
+function CoverPageWithList(props: SectionProps) {
   return (
     <>
       <SectionsNav canvasId={props.entry.canvas.id} here="/cover" />

@@ -10,6 +10,7 @@ import { many } from '../../core/words/numbers';
 import { frameLayer, panelsLayer } from '../../ui/cloth/layers';
 import { Notice } from '../../ui/Notice';
 import { TermsHere } from '../../ui/TermsHere';
+import { withLegend } from '../../ui/withLegend';
 import type { SectionTask } from '../../workers/sections';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -39,7 +40,9 @@ const WAYS: [CutKind | 'hand', string, string][] = [
 ];
 
 /** Cuts the canvas anew: a proposal beside the present cut, kept only when it pleases. */
-export function CutPage(props: SectionProps) {
+export const CutPage = withLegend(CutPageWithList);
+
+function CutPageWithList(props: SectionProps) {
   return (
     <>
       <SectionsNav canvasId={props.entry.canvas.id} here="/cut" />

@@ -8,6 +8,7 @@ import { Chip, ColourName } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
+import { withLegend } from '../../ui/withLegend';
 import { NoChart } from '../chart/NoChart';
 import { WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -20,7 +21,9 @@ import type { SectionProps } from './useSectionStation';
 import { useSections } from './useSections';
 
 /** Which pots to take out for the coming sections, and what to tip into the tray. */
-export function PullPage(props: SectionProps) {
+export const PullPage = withLegend(PullPageWithList);
+
+function PullPageWithList(props: SectionProps) {
   const { entry } = props;
   return (
     <>

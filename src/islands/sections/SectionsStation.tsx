@@ -20,6 +20,7 @@ import { ScrollRegion } from '../../ui/ScrollRegion';
 import { SymbolGlyph } from '../../ui/SymbolGlyph';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { withLegend } from '../../ui/withLegend';
 import { useMarks } from '../bench/useMarks';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
@@ -33,7 +34,9 @@ import { usePickedSections } from './usePickedSections';
 import { type SectionProps, useSectionStation } from './useSectionStation';
 
 /** The sections of a canvas: how each stands, how long it takes, and what is in the way. */
-export function SectionsStation(props: SectionProps & { bench: BenchView }) {
+export const SectionsStation = withLegend(SectionsStationWithList);
+
+function SectionsStationWithList(props: SectionProps & { bench: BenchView }) {
   return (
     <>
       <SectionsNav canvasId={props.entry.canvas.id} here="" />

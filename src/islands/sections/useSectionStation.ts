@@ -69,12 +69,12 @@ export function useSectionStation(
   const shown = ({ plan, wish, history }: SectionsView) => setPage({ plan, wish, history });
   useEffect(() => {
     // The page was made before this screen had a name: what it can undo is asked for once.
-    getJson<SectionsView>(url).then(
+    getJson<SectionsPage>(`/api/canvases/${canvas.id}/section-plan`).then(
       ({ history }) =>
         setPage((before) => (before.history === first.history ? { ...before, history } : before)),
       () => {},
     );
-  }, [url, first.history]);
+  }, [canvas.id, first.history]);
   return {
     ...page,
     ground,

@@ -13,6 +13,7 @@ import { Chip, Colour } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { TermsHere } from '../../ui/TermsHere';
 import { TermWord } from '../../ui/TermWord';
+import { withLegend } from '../../ui/withLegend';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
 import { getJson } from '../writing/api';
@@ -28,7 +29,9 @@ interface SymbolsProps {
 }
 
 /** Which symbols and colours of this kit are easily mixed up, and what helps. */
-export function SymbolsPage(props: Omit<SymbolsProps, 'first'>) {
+export const SymbolsPage = withLegend(SymbolsPageWithList);
+
+function SymbolsPageWithList(props: Omit<SymbolsProps, 'first'>) {
   const { id } = props.entry.canvas;
   return (
     <>

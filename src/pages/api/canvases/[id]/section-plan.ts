@@ -1,4 +1,6 @@
-import { sectionPlanOf } from '../../../../data/sections';
-import { canvasEndpoint, json } from '../../../../server/http/endpoint';
+import { canvasEndpoint, json, screenOf } from '../../../../server/http/endpoint';
+import { sectionsPage } from '../../../../server/sections/view';
 
-export const GET = canvasEndpoint(async (database, canvas) => json(await sectionPlanOf(database, canvas)));
+export const GET = canvasEndpoint(async (database, canvas, { request }) =>
+  json(await database.snapshot((queries) => sectionsPage(queries, canvas, screenOf(request)))),
+);
