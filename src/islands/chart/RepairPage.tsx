@@ -22,6 +22,7 @@ import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { inWords } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
+import { WithView } from '../writing/WithView';
 import { BeginChart } from './BeginChart';
 import { ChartNav } from './ChartNav';
 import { FinishSlip } from './FinishSlip';
@@ -56,14 +57,20 @@ interface RepairProps {
 }
 
 /** Cells that are wrong on the chart are set right; counts that differ from the sheet lead to them. */
-export function RepairPage(props: RepairProps) {
-  const { canvas } = props.entry;
+export function RepairPage({ entry }: { entry: ShelfEntry }) {
+  const { canvas } = entry;
   return (
     <>
       <ChartNav canvasId={canvas.id} here="/repair" />
-      {!props.entry.hasChart && <BeginChart canvasId={canvas.id} />}
-      {props.entry.hasChart && (
-        <WithCloth entry={props.entry}>{(data) => <Repair {...props} data={data} />}</WithCloth>
+      {!entry.hasChart && <BeginChart canvasId={canvas.id} />}
+      {entry.hasChart && (
+        <WithView<RepairView> url={`/api/canvases/${canvas.id}/chart-edits`}>
+          {(first) => (
+            <WithCloth entry={entry}>
+              {(data) => <Repair entry={entry} first={first} data={data} />}
+            </WithCloth>
+          )}
+        </WithView>
       )}
     </>
   );

@@ -13,9 +13,22 @@ import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { Unprintable } from '../labels/Unprintable';
 import { useWrite } from '../writing/useWrite';
+import { WithView } from '../writing/WithView';
 
 /** What is lacking: covered from the stash, or asked of the sender. */
-export function RequestPage({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
+export function RequestPage({ entry }: { entry: ShelfEntry }) {
+  const { canvas } = entry;
+  return (
+    <>
+      <CheckinNav canvasId={canvas.id} here="/request" />
+      <WithView<RequestView> url={`/api/canvases/${canvas.id}/requests`}>
+        {(first) => <Request entry={entry} first={first} />}
+      </WithView>
+    </>
+  );
+}
+
+function Request({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
   const { canvas } = entry;
   const [view, setView] = useState(first);
   const { fault, enter } = useWrite(canvas.id);
@@ -26,7 +39,6 @@ export function RequestPage({ entry, first }: { entry: ShelfEntry; first: Reques
   const open = toAsk(view.lines);
   return (
     <>
-      <CheckinNav canvasId={canvas.id} here="/request" />
       <div className="grid items-start gap-6 lg:grid-cols-[1fr_26rem]">
         <section className="flex min-w-0 flex-col gap-3">
           <p className="big-number">
