@@ -1,6 +1,7 @@
 import { cellsToCm } from '../canvas/canvas';
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
+import { isInside } from '../cells/rect';
 import type { WorkOrder } from './order';
 import { fillOwner, ownersOf } from './owners';
 import type { CutCanvas } from './plan';
@@ -51,21 +52,32 @@ export function coverPieces(
       (section) => touched(sheets, section).map((i) => i + 1),
     );
   }
-  const downwards = !order.corner.startsWith('bottom');
-  const rightwards = !order.corner.endsWith('right');
-  if (order.way === 'columns') {
-    const span = (from: number, to: number) => Array.from({ length: to - from }, (_, i) => from + i);
-    return {
-      count: canvas.width,
-      pieceAt: (x) => x,
-      openFor: ({ x, width }) => (rightwards ? span(0, x + width) : span(x, canvas.width)),
-    };
-  }
-  const span = (from: number, to: number) => Array.from({ length: to - from }, (_, i) => from + i);
+  return foldedPieces(canvas, order);
+}
+
+/** Film that is folded back line by line, on each panel by itself. */
+function foldedPieces({ width, height, panelRects }: CutCanvas, order: WorkOrder): CoverPieces {
+  const upright = order.way === 'columns';
+  const fromEnd = upright ? order.corner.endsWith('right') : order.corner.startsWith('bottom');
+  const lines = upright ? width : height;
+  const panelAt = (x: number, y: number) =>
+    panelRects.length === 1
+      ? 0
+      : Math.max(
+          0,
+          panelRects.findIndex((panel) => isInside(panel, { x, y })),
+        );
   return {
-    count: canvas.height,
-    pieceAt: (_, y) => y,
-    openFor: ({ y, height }) => (downwards ? span(0, y + height) : span(y, canvas.height)),
+    count: panelRects.length * lines,
+    pieceAt: (x, y) => panelAt(x, y) * lines + (upright ? x : y),
+    openFor: (section) => {
+      const at = panelAt(section.rects[0]!.x, section.rects[0]!.y);
+      const panel = panelRects[at]!;
+      const [start, end] = upright ? [panel.x, panel.x + panel.width] : [panel.y, panel.y + panel.height];
+      const from = fromEnd ? (upright ? section.x : section.y) : start;
+      const to = fromEnd ? end : upright ? section.x + section.width : section.y + section.height;
+      return Array.from({ length: to - from }, (_, i) => at * lines + from + i);
+    },
   };
 }
 

@@ -1,4 +1,5 @@
 import { cellsToCm, cellsToInches } from '../canvas/canvas';
+import { overlapOf } from '../cells/rect';
 import { counted, many } from '../words/numbers';
 import type { CutLine } from './cover';
 import type { WorkOrder } from './order';
@@ -42,6 +43,9 @@ export interface FoldStep {
   /** Columns or rows of the canvas before the fold. */
   at: number;
   upright: boolean;
+  /** Where the fold begins and ends, in rows or columns. */
+  from: number;
+  to: number;
   words: string;
   sections: number[];
 }
@@ -56,22 +60,31 @@ export function foldSteps(canvas: Measured, sections: readonly Section[], order:
   const edge = ({ x, y, width, height }: Section) =>
     upright ? (fromEnd ? x : x + width) : fromEnd ? y : y + height;
   const steps: FoldStep[] = [];
-  let at: number | null = null;
+  const folded = new Map<number, { at: number; step: FoldStep }>();
   for (const section of [...sections].sort((a, b) => a.order - b.order)) {
+    const panel = canvas.panelRects.findIndex((rect) => overlapOf(rect, section.rects[0]!));
+    const { x, y, width, height } = canvas.panelRects[panel]!;
     const next = edge(section);
-    if (at === null || (fromEnd ? next < at : next > at)) {
-      at = next;
-      const squares = fromEnd ? (upright ? canvas.width : canvas.height) - at : at;
-      const side = upright ? (fromEnd ? 'right' : 'left') : fromEnd ? 'bottom' : 'top';
-      const line = upright ? `column ${many(fromEnd ? at + 1 : at)}` : `row ${many(fromEnd ? at + 1 : at)}`;
-      steps.push({
-        at,
-        upright,
-        words: `to ${line}, ${lengthInWords(squares, canvas.pitchMm)} from the ${side}`,
-        sections: [],
-      });
+    const last = folded.get(panel);
+    if (last && (fromEnd ? next >= last.at : next <= last.at)) {
+      last.step.sections.push(section.number);
+      continue;
     }
-    steps.at(-1)!.sections.push(section.number);
+    const end = upright ? x + width : y + height;
+    const squares = fromEnd ? end - next : next - (upright ? x : y);
+    const side = upright ? (fromEnd ? 'right' : 'left') : fromEnd ? 'bottom' : 'top';
+    const line = `${upright ? 'column' : 'row'} ${many(fromEnd ? next + 1 : next)}`;
+    const which = canvas.panelRects.length > 1 ? ` of panel ${panel + 1}` : '';
+    const step: FoldStep = {
+      at: next,
+      upright,
+      from: upright ? y : x,
+      to: upright ? y + height : x + width,
+      words: `to ${line}, ${lengthInWords(squares, canvas.pitchMm)} from the ${side}${which}`,
+      sections: [section.number],
+    };
+    steps.push(step);
+    folded.set(panel, { at: next, step });
   }
   return steps;
 }

@@ -64,7 +64,10 @@ export function handConflicts(
   const conflicts = new Map<number, HandConflict>();
   for (const section of sections) {
     if (!someCell(width, section, wanted)) continue;
-    const rest = restingPlace(section, hand, canvas);
+    const panel = canvas.panelRects.find((rect) => overlapOf(rect, section.rects[0]!));
+    // Another panel lies elsewhere: the hand is not on it.
+    const place = restingPlace(section, hand, canvas);
+    const rest = place && panel && overlapOf(place, panel);
     if (!rest) continue;
     const open = new Set(pieces.openFor(section));
     const bare = new Map<number, number>();

@@ -1,4 +1,6 @@
-import type { Section } from './section';
+import type { CellRect } from '../cells/chart';
+import { overlapOf } from '../cells/rect';
+import { makeSection, type Section } from './section';
 
 /** In which order sections are worked. */
 export const WORK_WAYS = ['numbers', 'rows', 'snake', 'columns', 'outwards', 'focal first'] as const;
@@ -16,18 +18,21 @@ export interface WorkOrder {
 
 export const USUAL_ORDER: WorkOrder = { way: 'rows', corner: 'top left', focal: null };
 
+/** What an order goes by. */
+interface OrderedCanvas {
+  width: number;
+  height: number;
+  panelRects?: readonly CellRect[];
+}
+
 /**
  * Gives sections their turns.
  * - `numbers`: as they are numbered;
- * - `rows`, `columns`: line by line from the corner; `snake`: rows there and back;
+ * - `rows`, `columns`: line by line from the corner, panel after panel; `snake`: rows there and back;
  * - `outwards`: from the middle of the canvas; `focal first`: from the focal part.
  * @returns the same sections with their `order`
  */
-export function inOrder(
-  sections: readonly Section[],
-  wish: WorkOrder,
-  size: { width: number; height: number },
-): Section[] {
+export function inOrder(sections: readonly Section[], wish: WorkOrder, size: OrderedCanvas): Section[] {
   const turns = turnsOf(sections, wish, size);
   const order = new Map(turns.map((section, i) => [section.number, i + 1]));
   return sections.map((section) => ({ ...section, order: order.get(section.number)! }));
@@ -36,7 +41,7 @@ export function inOrder(
 function turnsOf(
   sections: readonly Section[],
   { way, corner, focal }: WorkOrder,
-  size: { width: number; height: number },
+  size: OrderedCanvas,
 ): Section[] {
   if (way === 'numbers') return [...sections];
   if (way === 'outwards' || way === 'focal first') {
@@ -47,6 +52,19 @@ function turnsOf(
       return Math.hypot(atX - x, atY - y);
     };
     return [...sections].sort((a, b) => far(a) - far(b) || a.number - b.number);
+  }
+  const panels = size.panelRects ?? [];
+  if (panels.length > 1) {
+    // Nobody works a row over canvases that lie apart: one after the other, in the same order as their sections.
+    const asPieces = panels.map((rect, i) => makeSection(i + 1, [rect]));
+    const inTurn = turnsOf(asPieces, { way, corner, focal }, { width: size.width, height: size.height });
+    return inTurn.flatMap((panel) =>
+      turnsOf(
+        sections.filter((section) => overlapOf(section.rects[0]!, panel)),
+        { way, corner, focal },
+        { width: size.width, height: size.height },
+      ),
+    );
   }
   const fromRight = corner.endsWith('right');
   const fromBottom = corner.startsWith('bottom');

@@ -232,7 +232,7 @@ function coverLines(
         ({ words, sections: numbers }, i) =>
           `${i + 1}. Fold it back ${words}, for ${numbers.length === 1 ? 'section' : 'sections'} ${numbersInWords(numbers)}`,
       ),
-      over: steps.map(({ at, upright }) => line(upright, at, 0, upright ? canvas.height : canvas.width, 0.6)),
+      over: steps.map(({ at, upright, from, to }) => line(upright, at, from, to, 0.6)),
     };
   }
   if (wish.cover === 'cut') {

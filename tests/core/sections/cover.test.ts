@@ -80,6 +80,30 @@ describe('adhesive that lies bare', () => {
     expect(exposed('fold', rows('bottom left')).bySection.get(4)).toBe(300);
   });
 
+  it('is that of its own panel alone, for each has a film of its own', () => {
+    const panelRects = [
+      { x: 0, y: 0, width: 40, height: 80 },
+      { x: 40, y: 0, width: 80, height: 80 },
+    ];
+    const apart = { ...canvas, panelRects };
+    const turned = inOrder(six, rows(), apart);
+    expect(turned.map(({ order }) => order)).toEqual([1, 3, 4, 2, 5, 6]);
+    const { bySection } = exposureOf(
+      apart,
+      null,
+      bare,
+      turned,
+      coverPieces('fold', apart, turned, rows(), []),
+    );
+    expect([1, 4, 2, 3].map((number) => bySection.get(number))).toEqual([100, 100, 200, 100]);
+    expect(foldSteps(apart, turned, rows()).map(({ words }) => words)).toEqual([
+      'to row 40, 10.0 cm (3.9 in) from the top of panel 1',
+      'to row 80, 20.0 cm (7.9 in) from the top of panel 1',
+      'to row 40, 10.0 cm (3.9 in) from the top of panel 2',
+      'to row 80, 20.0 cm (7.9 in) from the top of panel 2',
+    ]);
+  });
+
   it('is less by what is laid, and nothing for a section that is done', () => {
     const laid = emptyBitmap(9600);
     for (let y = 0; y < 40; y++) for (let x = 0; x < 40; x++) setLaid(laid, y * 120 + x, true);

@@ -116,6 +116,18 @@ describe('the order of the work', () => {
     expect(turns({ way: 'numbers', corner: 'bottom right' })).toEqual([1, 2, 3, 4, 5, 6]);
   });
 
+  it('goes panel after panel, since they are canvases that lie apart', () => {
+    const panelRects = panelGrid(size, [20]);
+    const on = (wish: Partial<WorkOrder>) =>
+      [...inOrder(six, { ...USUAL_ORDER, ...wish }, { ...size, panelRects })]
+        .sort((a, b) => a.order - b.order)
+        .map(({ number }) => number);
+    expect(on({})).toEqual([1, 2, 4, 5, 3, 6]);
+    expect(on({ corner: 'top right' })).toEqual([3, 6, 2, 1, 5, 4]);
+    expect(on({ way: 'snake' })).toEqual([1, 2, 5, 4, 3, 6]);
+    expect(on({ way: 'numbers' })).toEqual([1, 2, 3, 4, 5, 6]);
+  });
+
   it('goes outwards from the middle, or from the focal part', () => {
     expect(turns({ way: 'outwards' }).slice(0, 2)).toEqual([2, 5]);
     expect(turns({ way: 'focal first', focal: { x: 25, y: 15 } })[0]).toBe(6);
