@@ -57,14 +57,16 @@ export async function sectionPlanOf(
   return { block: grid ?? USUAL_BLOCK, pieces: null, order: USUAL_ORDER };
 }
 
-/** Id of the cut in use; null where there is none. */
-export async function cutInUse(queries: Queries, canvas: CutCanvas & { id: string }): Promise<string | null> {
-  const row = await one<{ id: string }>(
+/** The cut in use and the screen that made it; null where there is none. */
+export async function cutInUse(
+  queries: Queries,
+  canvas: CutCanvas & { id: string },
+): Promise<{ id: string; screenId: string | null } | null> {
+  return one(
     queries,
-    `select e.id from section_cut e where ${IN_USE} order by e.position desc limit 1`,
+    `select e.id, e.screen_id as "screenId" from section_cut e where ${IN_USE} order by e.position desc limit 1`,
     [canvas.id, madeFor(canvas)],
   );
-  return row?.id ?? null;
 }
 
 /** An entry of the ledger of cuts. */

@@ -110,6 +110,13 @@ describe('a cut', () => {
       own: true,
     });
     // The first is not in use: undoing it would show nothing.
+    // Another screen is offered the same, as done elsewhere; the page itself has no name yet.
+    for (const elsewhere of [randomUUID(), null]) {
+      expect((await sectionsPage(database, mine, elsewhere)).history.undo).toMatchObject({
+        id: second,
+        own: false,
+      });
+    }
     await expect(keep({ undoes: first }, screen)).rejects.toThrow('cut again since');
     await keep({ undoes: second }, screen);
     expect(await count(mine)).toBe(8);
@@ -148,7 +155,8 @@ describe('a cut', () => {
     await expect(keep({})).rejects.toThrow('Say how to cut');
     expect(await count(mine)).toBe(2);
     await expect(cutSchema.validate({ columns: 4, rows: 20 })).rejects.toThrow('at least 5 squares');
-    await expect(cutSchema.validate({ sections: [{ rects: [] }] })).rejects.toThrow();
+    await expect(keep({ sections: [{ rects: [] }] })).rejects.toThrow('Section 1 has no square.');
+    await expect(keep({ sections: { all: true } })).rejects.toThrow('must be a list');
   });
 
   it('leaves what is laid as it is, and forgets what was in front, whose number means another place now', async () => {

@@ -1,13 +1,11 @@
 import type { CellRect } from '../cells/chart';
+import { overlapOf } from '../cells/rect';
 import type { Section } from './section';
 
-/** Numbers of the sections that a rectangle of cells touches. */
+/** Numbers of the sections that have squares in a rectangle of cells. */
 export function sectionsTouching(sections: readonly Section[], area: CellRect): number[] {
   return sections
-    .filter(
-      ({ x, y, width, height }) =>
-        x < area.x + area.width && area.x < x + width && y < area.y + area.height && area.y < y + height,
-    )
+    .filter(({ rects }) => rects.some((rect) => overlapOf(rect, area)))
     .map(({ number }) => number);
 }
 
@@ -15,6 +13,7 @@ export function sectionsTouching(sections: readonly Section[], area: CellRect): 
 export function sectionsBetween(sections: readonly Section[], from: number, to: number): number[] {
   const [a, b] = [sections[from - 1], sections[to - 1]];
   if (!a || !b) return [];
+  if (a === b) return [from];
   const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
   return sectionsTouching(sections, {
     x,

@@ -13,6 +13,7 @@ export const MAX_SECTIONS = 20_000;
 /** More rectangles than borders of a plan ever make. */
 const MAX_RECTS = 200_000;
 export const MAX_NAME = 60;
+const TOO_MANY_CORNERS = 'These sections have too many corners. Cut them with straighter borders.';
 
 /** How a canvas is cut, and in which order its sections are worked: all that is kept of it. */
 export interface SectionPlan {
@@ -71,6 +72,36 @@ export function piecesFromText(text: string): Piece[] {
   });
 }
 
+/**
+ * Pieces as other programs send them: a list of `{ rects: [{ x, y, width, height }], name }`, the name left out or null.
+ * @throws Refusal where it is none of its kind
+ */
+export function piecesFromJson(sections: unknown): Piece[] {
+  if (!Array.isArray(sections)) throw new Refusal('“sections” must be a list.');
+  let left = MAX_RECTS;
+  return sections.map((section: unknown, i): Piece => {
+    const { rects, name = null } = (section ?? {}) as { rects?: unknown; name?: unknown };
+    const which = `Section ${many(i + 1)}`;
+    if (!Array.isArray(rects)) throw new Refusal(`${which} needs its rectangles, as “rects”.`);
+    if (name !== null && typeof name !== 'string')
+      throw new Refusal(`The name of section ${many(i + 1)} must be text.`);
+    left -= rects.length;
+    if (left < 0) throw new Refusal(TOO_MANY_CORNERS);
+    return { rects: rects.map((rect: unknown) => rectFromJson(rect, which)), name: name?.trim() || null };
+  });
+}
+
+function rectFromJson(rect: unknown, which: string): CellRect {
+  const { x, y, width, height } = (rect ?? {}) as Record<string, unknown>;
+  const sides = [x, y, width, height];
+  if (!sides.every((side) => Number.isInteger(side) && (side as number) >= 0)) {
+    throw new Refusal(
+      `${which} has a rectangle that is not of whole squares: it needs x, y, width and height.`,
+    );
+  }
+  return { x, y, width, height } as CellRect;
+}
+
 /** Pieces cut where panels meet; a piece that lies on several becomes as many, in the order of the panels. */
 export function piecesOnPanels(pieces: readonly Piece[], panelRects: readonly CellRect[]): Piece[] {
   return pieces.flatMap(({ rects, name }) =>
@@ -103,7 +134,7 @@ export function faultInPieces(
     return `These are ${many(pieces.length)} sections; more than ${many(MAX_SECTIONS)} cannot be kept.`;
   }
   if (pieces.reduce((sum, { rects }) => sum + rects.length, 0) > MAX_RECTS) {
-    return 'These sections have too many corners. Cut them with straighter borders.';
+    return TOO_MANY_CORNERS;
   }
   const owners = new Int32Array(width * height);
   for (const [i, { rects, name }] of pieces.entries()) {

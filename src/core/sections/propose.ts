@@ -267,9 +267,18 @@ function cutArea(
   const first = steppedCuts(better, straight, 0.7 * mostMoves, (done) => report(0.4 + 0.4 * done));
   // Borders in steps break runs that the weights do not know of: weighed again by the pieces as they are now.
   const known = recalibrated(ground, task, partsOf(first, straight.length));
-  const { lattice, owners: blocks } = evenedOut(known, first, straight.length, 0.3 * mostMoves, (done) =>
+  const stepped = evenedOut(known, first, straight.length, 0.3 * mostMoves, (done) =>
     report(0.8 + 0.2 * done),
   );
+  const { width, height } = task.most;
+  // Blocks are coarser than the squares of a light pad: where a piece came out too large, the straight ones fit.
+  if (partsOf(stepped, straight.length).some((part) => part.width > width || part.height > height)) {
+    straight.forEach((piece, i) => {
+      give(piece.rect, count + i + 1);
+    });
+    return count + straight.length;
+  }
+  const { lattice, owners: blocks } = stepped;
   blocks.forEach((owner, block) => {
     give(
       lattice.cellsOf({

@@ -26,7 +26,9 @@ export interface SteppedCut {
 /** Blocks of an area in which sittings are of the wished length. */
 function blockLattice(task: CutTask): Lattice {
   const side = Math.sqrt((task.area.width * task.area.height) / sittingsIn(task));
-  return latticeOver(task, task.snap > 1 ? task.snap : Math.max(1, Math.round(side / BLOCKS)));
+  const { width, height } = task.most;
+  const step = Math.max(1, Math.min(Math.round(side / BLOCKS), width, height));
+  return latticeOver(task, task.snap > 1 ? task.snap : step);
 }
 
 /**

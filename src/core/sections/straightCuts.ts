@@ -23,10 +23,10 @@ const LONGEST = 5;
  * @param report share that is done, 0…1
  */
 export function straightCuts(task: CutTask, report: (done: number) => void = () => {}): CutPiece[] {
-  const { area, snap } = task;
+  const { area, snap, most } = task;
   const pieces = sittingsIn(task);
   const side = Math.sqrt((area.width * area.height) / pieces);
-  const step = snap > 1 ? snap : Math.max(1, Math.round(side / STEPS));
+  const step = snap > 1 ? snap : Math.max(1, Math.min(Math.round(side / STEPS), most.width, most.height));
   const coarse = new Cutter(task, latticeOver(task, step));
   const found = coarse.cut(pieces, (done) => report(0.5 * done));
   const better = coarse.mended(found, (done) => report(0.5 + 0.4 * done));

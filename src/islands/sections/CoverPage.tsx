@@ -61,7 +61,11 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
   const [at, setAt] = useState(1);
   const here = Math.min(at, sections.length);
   const sheets = useMemo(() => sheetsOf(canvas, sections, wish), [canvas, sections, wish]);
-  const task = useMemo(() => ({ what: 'orders' as const, ground, plan, wish }), [ground, plan, wish]);
+  const { ready } = station;
+  const task = useMemo(
+    () => (ready ? { what: 'orders' as const, ground, plan, wish } : null),
+    [ready, ground, plan, wish],
+  );
   const work = useSectionWork(task);
   const orders = work.result && 'orders' in work.result ? work.result.orders : null;
   const figures = useMemo(() => judged && planFigures(judged), [judged]);

@@ -3,6 +3,7 @@ import { type JudgedGround, type JudgedSection, judgeSections } from '../../core
 import {
   type CutCanvas,
   faultInPieces,
+  piecesFromJson,
   piecesFromText,
   piecesToText,
   type SectionPlan,
@@ -45,16 +46,19 @@ function told({ section, ...rest }: JudgedSection): SectionView {
   return { number, order, name, rects: [...rects], ...rest };
 }
 
-/** What is wrong with pieces, and how many they are; in a thread of its own. @throws Refusal for a text of another kind */
+/**
+ * Pieces as they are sent, as the text that is kept, with what is wrong with them and how many they are; in a thread of its
+ * own. @throws Refusal for what are no pieces
+ */
 export function checkedPieces({
-  text,
+  pieces: sent,
   canvas,
   chart,
 }: {
-  text: string;
+  pieces: unknown;
   canvas: CutCanvas;
   chart: Chart | null;
-}): { fault: string | null; count: number } {
-  const pieces = piecesFromText(text);
-  return { fault: faultInPieces(pieces, canvas, chart), count: pieces.length };
+}): { text: string; fault: string | null; count: number } {
+  const pieces = typeof sent === 'string' ? piecesFromText(sent) : piecesFromJson(sent);
+  return { text: piecesToText(pieces), fault: faultInPieces(pieces, canvas, chart), count: pieces.length };
 }

@@ -12,9 +12,9 @@ import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Database, Queries } from '../../data/engine/database';
-import { undoViewOf } from '../../data/history';
+import { undoStateOf } from '../../data/history';
 import { ownTips } from '../../data/placing';
-import { cutFacts, sectionPlanOf, sectionWishOf } from '../../data/sections';
+import { cutFacts, cutInUse, sectionPlanOf, sectionWishOf } from '../../data/sections';
 import { inWorker } from '../jobs/pool';
 import type { ProposalView, SectionsPage, SectionsView } from './contract';
 import type { SectionPrint } from './print';
@@ -38,7 +38,28 @@ export async function sectionsPage(
   return {
     plan: await sectionPlanOf(queries, canvas),
     wish: (await sectionWishOf(queries, canvas.id)) ?? USUAL_WISH,
-    history: await undoViewOf(queries, 'section_cut', canvas.id, screenId, (ids) => cutFacts(queries, ids)),
+    history: await cutHistory(queries, canvas, screenId),
+  };
+}
+
+/**
+ * What undo and redo act on: only the cut in use can be taken back, whoever made it, for an older one would show nothing.
+ */
+async function cutHistory(
+  queries: Queries,
+  canvas: Canvas,
+  screenId: string | null,
+): Promise<SectionsPage['history']> {
+  const used = await cutInUse(queries, canvas);
+  const { redo } = await undoStateOf(queries, 'section_cut', canvas.id, screenId);
+  const facts = await cutFacts(
+    queries,
+    [used?.id, redo].filter((id) => typeof id === 'string'),
+  );
+  const undo = facts.find(({ id }) => id === used?.id);
+  return {
+    undo: undo ? { ...undo, own: screenId !== null && used?.screenId === screenId } : null,
+    redo: facts.find(({ id }) => id === redo) ?? null,
   };
 }
 

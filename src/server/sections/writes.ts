@@ -1,13 +1,7 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { BlockSize } from '../../core/sections/blockGrid';
 import { USUAL_ORDER, type WorkOrder } from '../../core/sections/order';
-import {
-  MAX_SECTIONS,
-  type Piece,
-  piecesToText,
-  type SectionPlan,
-  sectionsOfPlan,
-} from '../../core/sections/plan';
+import { MAX_SECTIONS, type SectionPlan, sectionsOfPlan } from '../../core/sections/plan';
 import { many } from '../../core/words/numbers';
 import { chartOf } from '../../data/chart';
 import type { Database, Queries } from '../../data/engine/database';
@@ -24,7 +18,7 @@ export interface CutRequest {
   columns?: number | undefined;
   rows?: number | undefined;
   pieces?: string | undefined;
-  sections?: Piece[] | undefined;
+  sections?: unknown;
   order?: WorkOrder | undefined;
   undoes?: string | undefined;
   redoes?: string | undefined;
@@ -66,15 +60,15 @@ async function checked(
     const plan = { block, pieces: null, order: order ?? USUAL_ORDER };
     return { plan, sections: sectionsOfPlan(canvas, plan).length };
   }
-  const text = pieces ?? (sections && piecesToText(sections));
-  if (text === undefined) {
+  const sent = pieces ?? sections;
+  if (sent === undefined) {
     // Only the order is changed.
     if (!order) throw unreadable('Say how to cut: the size of the blocks, or the sections.');
     const plan = { ...(await sectionPlanOf(database, canvas)), order };
     return { plan, sections: sectionsOfPlan(canvas, plan).length };
   }
   const chart = await chartOf(database, canvas);
-  const { fault, count } = await inWorker('checkedPieces', { text, canvas, chart });
+  const { text, fault, count } = await inWorker('checkedPieces', { pieces: sent, canvas, chart });
   if (fault !== null) throw unreadable(fault);
   const kept = order ?? (await sectionPlanOf(database, canvas)).order;
   return { plan: { block: null, pieces: text, order: kept }, sections: count };
@@ -92,7 +86,7 @@ async function earlier(
   if (!cut) throw notFound('such cut');
   if (undoes !== undefined) {
     if (standing !== 'stands') throw conflict('This cut was undone already, perhaps at another screen.');
-    if ((await cutInUse(queries, canvas)) !== target) {
+    if ((await cutInUse(queries, canvas))?.id !== target) {
       throw conflict('The canvas was cut again since, or its size was changed. Undo that first.');
     }
   } else {

@@ -18,6 +18,7 @@ import { ownersOf, rectsOfOwners } from '../../../src/core/sections/owners';
 import {
   faultInPieces,
   type Piece,
+  piecesFromJson,
   piecesFromText,
   piecesOnPanels,
   piecesToText,
@@ -43,6 +44,22 @@ describe('pieces', () => {
     expect(piecesFromText(text)[1]!.name).toBe('Beak; left = 1, 2');
     for (const wrong of ['', '1,2,3', '1,2,3,-4', 'a,b,c,d', '0,0,1,1+', '0,0,1,1=%ZZ']) {
       expect(() => piecesFromText(wrong), wrong).toThrow(/no rectangle|cannot be read/);
+    }
+  });
+
+  it('as other programs send them are read, or told what is wrong', () => {
+    expect(
+      piecesFromJson([{ rects: thirds[0]!.rects }, { rects: thirds[1]!.rects, name: ' Beak ' }]),
+    ).toEqual([thirds[0], { rects: thirds[1]!.rects, name: 'Beak' }]);
+    for (const [wrong, words] of [
+      [{}, 'must be a list'],
+      [[null], 'Section 1 needs its rectangles'],
+      [[{ rects: [{}] }], 'not of whole squares'],
+      [[{ rects: [{ x: 0, y: 0, width: '3', height: 4 }] }], 'not of whole squares'],
+      [[{ rects: thirds[0]!.rects, name: 7 }], 'name of section 1 must be text'],
+      [[{ rects: new Array(200_001).fill(thirds[0]!.rects[0]) }], 'too many corners'],
+    ] as const) {
+      expect(() => piecesFromJson(wrong), words).toThrow(words);
     }
   });
 
