@@ -104,7 +104,7 @@ test('by hand and by keyboard alone: split, move a side, name, join, a step back
   expect(marked.sections.filter(({ laid }: { laid: number }) => laid > 0)).toHaveLength(1);
 });
 
-test('a focal part is drawn with a finger, and the rest flows round it', async ({ page, request }) => {
+test('a focal part is drawn on the picture, and the rest flows round it', async ({ page, request }) => {
   const id = await shelve(request, 'Focal part');
   await page.goto(`/canvas/${id}/sections/cut`);
   await page.getByLabel('How to cut').selectOption({ label: 'A focal part first' });
@@ -248,4 +248,36 @@ test('without a chart the canvas is cut by area, and a section laid by area', as
   expect(after.sections[1].laid).toBe(after.sections[1].drills);
   await page.goto(`/canvas/${id}/sections/pull`);
   await expect(page.getByText('this canvas has none yet', { exact: false })).toBeVisible();
+});
+
+test.describe('by touch', () => {
+  test.use({ hasTouch: true, isMobile: true, viewport: { width: 390, height: 844 } });
+
+  test('a focal part is drawn with a finger that holds still first; a swipe only moves the picture', async ({
+    page,
+    request,
+  }) => {
+    const id = await shelve(request, 'Focal part by touch');
+    await page.goto(`/canvas/${id}/sections/cut`);
+    await page.getByLabel('How to cut').selectOption({ label: 'A focal part first' });
+    await cloth(page).scrollIntoViewIfNeeded();
+    const cdp = await page.context().newCDPSession(page);
+    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: { x: number; y: number }[]) =>
+      cdp.send('Input.dispatchTouchEvent', { type, touchPoints });
+    const from = await pointOf(page, WHOLE, 6, 4);
+    const draw = async (holds: number) => {
+      await touch('touchStart', [from]);
+      await page.waitForTimeout(holds);
+      for (let step = 1; step <= 8; step++) {
+        await touch('touchMove', [{ x: from.x + step * 6, y: from.y + step * 5 }]);
+        await page.waitForTimeout(20);
+      }
+      await touch('touchEnd', []);
+    };
+    await draw(0);
+    await expect(page.getByRole('button', { name: 'Draw the focal part first' })).toBeDisabled();
+    await draw(700);
+    await expect(page.getByRole('button', { name: 'Show this cut' })).toBeEnabled();
+    expect(Number(await page.getByLabel('Columns', { exact: true }).inputValue())).toBeGreaterThan(1);
+  });
 });

@@ -138,7 +138,7 @@ function FocalFields({
   };
   return (
     <fieldset className="flex flex-col gap-2">
-      <legend>Draw it on the picture, or say where it is:</legend>
+      <legend>Draw it on the picture (a finger holds still for a moment first), or say where it is:</legend>
       <div className="grid grid-cols-2 gap-2">
         <NumberField
           words="From column"
