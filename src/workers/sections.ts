@@ -1,3 +1,4 @@
+import { Refusal } from '../core/refusal';
 import { type JudgedOrder, judgedOrders } from '../core/sections/hand';
 import { type JudgedGround, type JudgedSection, judgeSections, sheetsOf } from '../core/sections/judge';
 import { piecesToText, type SectionPlan, sectionsOfPlan } from '../core/sections/plan';
@@ -29,7 +30,9 @@ addEventListener('message', ({ data }: MessageEvent<SectionTask>) => {
   try {
     answer(work(data));
   } catch (error) {
-    answer({ fault: error instanceof Error ? error.message : String(error) });
+    if (error instanceof Refusal) answer({ fault: error.message });
+    // Ends the work through the page's own sentence, and stands in the console.
+    else throw error;
   }
 });
 

@@ -2,6 +2,7 @@ import { cellsToCm } from '../canvas/canvas';
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
 import { isInside } from '../cells/rect';
+import { largest } from '../words/numbers';
 import type { WorkOrder } from './order';
 import { fillOwner, ownersOf } from './owners';
 import type { CutCanvas } from './plan';
@@ -208,7 +209,7 @@ export function stripsFromRoll(
   rollMm: number,
   overlapMm: number,
 ): { sheet: SheetWish; strips: number; lengthMm: number; totalMm: number } {
-  const widest = Math.max(...canvas.panelRects.map(({ width }) => width)) * canvas.pitchMm;
+  const widest = largest(canvas.panelRects.map(({ width }) => width)) * canvas.pitchMm;
   const lengthMm = Math.ceil(widest + 2 * STRIP_OVER_MM);
   const usable = Math.max(1, rollMm - overlapMm);
   const strips = canvas.panelRects.reduce(

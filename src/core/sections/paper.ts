@@ -7,7 +7,7 @@ import { cutLineRow, foldSteps, numbersInWords, sheetsInWords } from './coverInW
 import type { JudgedSection } from './judge';
 import type { WorkOrder } from './order';
 import { outlineOf, roomiestRect } from './outline';
-import { orderInWords } from './planInWords';
+import { orderInWords, worstOf } from './planInWords';
 import type { Section } from './section';
 import type { SectionWish } from './wish';
 
@@ -181,10 +181,7 @@ export function coverPlan(
   const pieces = sections.map(({ section }) => section);
   const page = headed(head, 'Cover plan');
   const place = placeOnPage(canvas, head, MARGIN_MM + 30);
-  const worst = sections.reduce<JudgedSection | null>(
-    (most, each) => (each.bareCm2 > (most?.bareCm2 ?? 0) ? each : most),
-    null,
-  );
+  const worst = worstOf(sections);
   const { heading, lines, over } = coverLines(canvas, pieces, order, wish, sheets, place);
   page.marks.push(
     text(MARGIN_MM, MARGIN_MM + 18, heading, TEXT_MM),

@@ -27,12 +27,23 @@ export interface PlanFigures {
   openings: number;
   conflicts: number;
   misfits: number;
+  /** Most adhesive that lies bare at once, and at which section; null where none does. */
   worstCm2: number;
+  worstAt: number | null;
+}
+
+/** The section at which most adhesive lies bare; null where none does. */
+export function worstOf(sections: readonly JudgedSection[]): JudgedSection | null {
+  return sections.reduce<JudgedSection | null>(
+    (most, each) => (each.bareCm2 > (most?.bareCm2 ?? 0) ? each : most),
+    null,
+  );
 }
 
 export function planFigures(sections: readonly JudgedSection[]): PlanFigures {
   const left = sections.filter(({ drills, laid }) => laid < drills);
   const minutes = left.map((section) => section.minutes.expected);
+  const worst = worstOf(left);
   return {
     sections: left.length,
     minutes:
@@ -46,7 +57,8 @@ export function planFigures(sections: readonly JudgedSection[]): PlanFigures {
     openings: left.reduce((sum, { colours }) => sum + colours, 0),
     conflicts: left.filter(({ conflict }) => conflict !== null).length,
     misfits: left.filter(({ misfits }) => misfits.length > 0).length,
-    worstCm2: left.reduce((most, { bareCm2 }) => Math.max(most, bareCm2), 0),
+    worstCm2: worst?.bareCm2 ?? 0,
+    worstAt: worst?.section.number ?? null,
   };
 }
 

@@ -2,6 +2,7 @@ import { type Bitmap, emptyBitmap, isLaid } from '../cells/bitmap';
 import { type CellRect, type Chart, plainCloth } from '../cells/chart';
 import { type CellPart, isInside, overlapOf, someCell, wholeRect } from '../cells/rect';
 import type { Tips } from '../placing/tips';
+import { Refusal } from '../refusal';
 import { cutIntoBlocks } from './blockGrid';
 import { type CellWeights, calibrated, evenGrid } from './calibrate';
 import { type CutTask, sittingsIn } from './cutTask';
@@ -72,6 +73,7 @@ const MOST_MOVES = 12_000_000;
  * Cuts a canvas as it is wished. Finished sections stay as they are, with their numbers where they can; the others are cut
  * anew from what is left. No section lies on two panels.
  * @param report share that is done, 0…1
+ * @throws Refusal for a focal part that is not named or lies beside the canvas
  * @returns pieces in the order of their numbers, and the order of the work
  */
 export function proposeCut(
@@ -89,7 +91,7 @@ export function proposeCut(
     kept.flatMap(({ rects }) => rects),
     -1,
   );
-  const focal = wish.kind === 'focal' ? wish.focal : null;
+  const focal = wish.kind === 'focal' ? focalOf(wish, canvas) : null;
   const weights = weightsOf(ground, wish.minutes);
   const areas = areasOf(canvas, focal);
   let count = 0;
@@ -105,6 +107,12 @@ export function proposeCut(
       ? { ...wish.order, way: 'focal first' as const, focal: middleOf(focal) }
       : wish.order;
   return { pieces: numbered(kept, wanted, order, canvas), order };
+}
+
+function focalOf({ focal }: CutWish, canvas: CutCanvas): CellRect {
+  const rect = focal && overlapOf(focal, wholeRect(canvas));
+  if (!rect) throw new Refusal('Say which part of the canvas is the focal part, as a rectangle on it.');
+  return rect;
 }
 
 function middleOf({ x, y, width, height }: CellRect): { x: number; y: number } {

@@ -1,6 +1,7 @@
 import type { CellRect } from '../cells/chart';
 import { boxAround, type CellPart } from '../cells/rect';
 import { seededRandom } from '../chance/random';
+import { largest } from '../words/numbers';
 import { type CutPiece, type CutTask, pieceCost, sittingsIn } from './cutTask';
 import { type Lattice, latticeOver } from './lattice';
 
@@ -97,13 +98,13 @@ function withoutSplinters(owners: Int16Array, columns: number, pieces: number): 
   const empty = blocks.flatMap((count, piece) => (count === 0 ? [piece] : []));
   // A piece without a block takes one from the largest, wherever that lies: annealing evens it out.
   for (const piece of empty) {
-    const largest = blocks.indexOf(Math.max(...blocks));
-    if (blocks[largest]! < 2) break;
+    const fullest = blocks.indexOf(largest(blocks));
+    if (blocks[fullest]! < 2) break;
     const edge = owners.findIndex(
-      (owner, block) => owner === largest && (block % columns === 0 || owners[block - 1] !== largest),
+      (owner, block) => owner === fullest && (block % columns === 0 || owners[block - 1] !== fullest),
     );
     owners[edge] = piece;
-    blocks[largest]!--;
+    blocks[fullest]!--;
     blocks[piece]!++;
   }
   return owners;

@@ -1,4 +1,5 @@
 import type { CellRect } from '../cells/chart';
+import { boxAround, isInside, overlapOf } from '../cells/rect';
 import { type CutPiece, type CutTask, pieceCost, sittingsIn } from './cutTask';
 import { type Lattice, latticeOver } from './lattice';
 
@@ -344,7 +345,7 @@ class Cutter {
   /** What the borders between some blocks cost, so that old and new are judged alike. */
   private bordersWithin(members: readonly Block[]): number {
     const around = members.reduce((sum, { width, height }) => sum + width + height, 0);
-    const box = boxOf(members);
+    const box = boxAround(members);
     return 0.01 * this.lattice.step * (around - box.width - box.height);
   }
 
@@ -359,18 +360,12 @@ class Cutter {
       { x: block.x, y: block.y - 1 },
     ];
     const probe = probes[(turn + way) % 4]!;
-    const beside = blocks.find((each) => within(each, probe.x, probe.y));
+    const beside = blocks.find((each) => isInside(each, probe));
     if (!beside) return null;
     let members: Block[] = [block, beside];
     for (;;) {
-      const box = boxOf(members);
-      const touched = blocks.filter(
-        (each) =>
-          each.x < box.x + box.width &&
-          box.x < each.x + each.width &&
-          each.y < box.y + box.height &&
-          box.y < each.y + each.height,
-      );
+      const box = boxAround(members);
+      const touched = blocks.filter((each) => overlapOf(each, box));
       if (touched.length > this.task.tried) return null;
       if (touched.length === members.length) {
         return this.fits(box) || this.task.most.width === Infinity ? { box, members } : null;
@@ -399,7 +394,7 @@ class Cutter {
         const across = a.y === b.y && a.height === b.height && a.x + a.width === b.x;
         const down = a.x === b.x && a.width === b.width && a.y + a.height === b.y;
         if (!across && !down) continue;
-        const moved = this.betterBorder(boxOf([a, b]), across, across ? a.width : a.height);
+        const moved = this.betterBorder(boxAround([a, b]), across, across ? a.width : a.height);
         if (!moved) continue;
         [now[i], now[j]] = moved;
       }
@@ -431,21 +426,6 @@ class Cutter {
       },
     ];
   }
-}
-
-function boxOf(rects: readonly CellRect[]): CellRect {
-  const x = Math.min(...rects.map((rect) => rect.x));
-  const y = Math.min(...rects.map((rect) => rect.y));
-  return {
-    x,
-    y,
-    width: Math.max(...rects.map((rect) => rect.x + rect.width)) - x,
-    height: Math.max(...rects.map((rect) => rect.y + rect.height)) - y,
-  };
-}
-
-function within({ x, y, width, height }: CellRect, atX: number, atY: number): boolean {
-  return atX >= x && atY >= y && atX < x + width && atY < y + height;
 }
 
 function halves(rect: CellRect, across: boolean, at: number): [CellRect, CellRect] {

@@ -38,65 +38,63 @@ function Request({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
   const wanting = stillWanting(view.lines);
   const open = toAsk(view.lines);
   return (
-    <>
-      <div className="grid items-start gap-6 lg:grid-cols-[1fr_26rem]">
-        <section className="flex min-w-0 flex-col gap-3">
-          <p className="big-number">
-            {wanting.length === 0 ? 'Nothing is missing' : `${counted(wanting.length, 'colour')} to get`}
-          </p>
-          {fault && <Notice kind="fault">{fault}</Notice>}
-          {entry.stage === 'checkin' && (
-            <Notice kind="hint">
-              Not every bag is checked in yet, so this list is longer than it will be.
-            </Notice>
-          )}
-          {view.lines.map((each) => (
-            <LackingColour
-              key={each.line.line}
-              each={each}
-              canvas={canvas}
-              onState={(state) => post('', { line: each.line.line, state })}
-              onCover={(offer, drills) =>
-                post('/cover', { line: each.line.line, itemId: offer.item.id, drills })
-              }
-            />
-          ))}
-          <p>
-            Offers come from{' '}
-            <a className="underline" href="/stash">
-              your stash of leftovers
-            </a>
-            .
+    <div className="grid items-start gap-6 lg:grid-cols-[1fr_26rem]">
+      <section className="flex min-w-0 flex-col gap-3">
+        <p className="big-number">
+          {wanting.length === 0 ? 'Nothing is missing' : `${counted(wanting.length, 'colour')} to get`}
+        </p>
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {entry.stage === 'checkin' && (
+          <Notice kind="hint">
+            Not every bag is checked in yet, so this list is longer than it will be.
+          </Notice>
+        )}
+        {view.lines.map((each) => (
+          <LackingColour
+            key={each.line.line}
+            each={each}
+            canvas={canvas}
+            onState={(state) => post('', { line: each.line.line, state })}
+            onCover={(offer, drills) =>
+              post('/cover', { line: each.line.line, itemId: offer.item.id, drills })
+            }
+          />
+        ))}
+        <p>
+          Offers come from{' '}
+          <a className="underline" href="/stash">
+            your stash of leftovers
+          </a>
+          .
+        </p>
+      </section>
+      {open.length > 0 && (
+        <section className="flex flex-col gap-3">
+          <h2>A letter to the seller</h2>
+          <textarea className="field h-72" readOnly value={view.text} aria-label="Letter to the seller" />
+          <div className="flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="button button-main"
+              onClick={() => void navigator.clipboard.writeText(view.text).then(() => setCopied(true))}
+            >
+              <Copy size={20} aria-hidden /> {copied ? 'Copied' : 'Copy'}
+            </button>
+            {(['pdf', 'csv', 'txt'] as const).map((kind) => (
+              <a key={kind} className="button" href={`/api/canvases/${canvas.id}/request.${kind}`} download>
+                <Download size={20} aria-hidden /> {kind.toUpperCase()}
+              </a>
+            ))}
+          </div>
+          <Unprintable canvasId={canvas.id} />
+          <p className="text-faded">
+            {view.photos.length > 0
+              ? `${counted(view.photos.length, 'photo')} of the sheet ${view.photos.length === 1 ? 'goes' : 'go'} with the PDF.`
+              : 'Photograph the inventory sheet under “Inspection”, and the photo goes with the PDF.'}
           </p>
         </section>
-        {open.length > 0 && (
-          <section className="flex flex-col gap-3">
-            <h2>A letter to the seller</h2>
-            <textarea className="field h-72" readOnly value={view.text} aria-label="Letter to the seller" />
-            <div className="flex flex-wrap gap-2">
-              <button
-                type="button"
-                className="button button-main"
-                onClick={() => void navigator.clipboard.writeText(view.text).then(() => setCopied(true))}
-              >
-                <Copy size={20} aria-hidden /> {copied ? 'Copied' : 'Copy'}
-              </button>
-              {(['pdf', 'csv', 'txt'] as const).map((kind) => (
-                <a key={kind} className="button" href={`/api/canvases/${canvas.id}/request.${kind}`} download>
-                  <Download size={20} aria-hidden /> {kind.toUpperCase()}
-                </a>
-              ))}
-            </div>
-            <Unprintable canvasId={canvas.id} />
-            <p className="text-faded">
-              {view.photos.length > 0
-                ? `${counted(view.photos.length, 'photo')} of the sheet ${view.photos.length === 1 ? 'goes' : 'go'} with the PDF.`
-                : 'Photograph the inventory sheet under “Inspection”, and the photo goes with the PDF.'}
-            </p>
-          </section>
-        )}
-      </div>
-    </>
+      )}
+    </div>
   );
 }
 

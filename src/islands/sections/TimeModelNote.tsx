@@ -1,5 +1,5 @@
 import { EFFORTS, type EffortKind } from '../../core/sections/effort';
-import { many } from '../../core/words/numbers';
+import { counted, many } from '../../core/words/numbers';
 import type { TimeModelView } from '../../server/sections/contract';
 
 const WORDS: Record<EffortKind, string> = {
@@ -20,7 +20,7 @@ export function TimeModelNote({ view }: { view: TimeModelView | null }) {
       <p>
         {view.sittings === 0
           ? 'From usual times. They become yours with the sittings that you time at the bench.'
-          : `From your last ${many(view.sittings)} ${view.sittings === 1 ? 'sitting' : 'sittings'}; a single one strays by about ${Math.round(view.spread * 100)} %.`}
+          : `From your last ${counted(view.sittings, 'sitting')}; a single one strays by about ${Math.round(view.spread * 100)} %.`}
         {view.foretold.length > 0 &&
           view.meanError !== null &&
           ` Of the last ${many(view.foretold.length)}, ${many(view.inBand)} lay in the band that was foretold, off by ${Math.round(view.meanError * 100)} % on average.`}

@@ -306,6 +306,22 @@ describe('a proposed cut', () => {
     }
   });
 
+  it('around a focal part needs one on the canvas', () => {
+    const ground = groundOf(plainOf(30, 20));
+    for (const focal of [null, { x: 30, y: 0, width: 4, height: 4 }]) {
+      expect(() => proposeCut(ground, { ...WISH, kind: 'focal', focal })).toThrow(
+        'Say which part of the canvas',
+      );
+    }
+    // What goes beyond the canvas is cut off.
+    const { order } = proposeCut(ground, {
+      ...WISH,
+      kind: 'focal',
+      focal: { x: 20, y: 10, width: 90, height: 90 },
+    });
+    expect(order.focal).toEqual({ x: 25, y: 15 });
+  });
+
   it('of strips and blocks has their size', () => {
     const ground = groundOf(plainOf(50, 30));
     const strips = proposeCut(ground, { ...WISH, kind: 'strips', columns: 10 }).pieces;
