@@ -30,6 +30,7 @@ const ROOMS = [
   'labels',
   'chart',
   'stitches',
+  'pace',
   'placing',
   'sections',
   'bench',

@@ -2,12 +2,12 @@ import { performance } from 'node:perf_hooks';
 import { glasshouseKit, type Kit, kingfisherKit, lanternKit } from '../demo/kits';
 import { emptyBitmap } from '../src/core/cells/bitmap';
 import { type CellPart, wholeRect } from '../src/core/cells/rect';
+import { minutesFor, USUAL_MODEL } from '../src/core/pace/timeModel';
 import { evenGrid } from '../src/core/sections/calibrate';
 import { effortOf } from '../src/core/sections/effort';
 import { USUAL_ORDER } from '../src/core/sections/order';
 import { type CutKind, proposeCut } from '../src/core/sections/propose';
 import { makeSection } from '../src/core/sections/section';
-import { minutesFor, USUAL_MODEL } from '../src/core/sections/timeModel';
 
 const TIPS = [1, 3, 6, 9];
 const MINUTES = 45;

@@ -1,5 +1,18 @@
 import { type Bitmap, isLaid } from '../cells/bitmap';
-import type { Chart } from '../cells/chart';
+import { type Chart, makeChart } from '../cells/chart';
+import { type CellPart, forEachCell } from '../cells/rect';
+
+/**
+ * What is still to lay of a part of a chart, as a chart of the box around it: 0 where nothing is left, or where the box
+ * reaches beyond the part.
+ */
+export function leftToLay(chart: Chart, part: CellPart, laid: Bitmap): Chart {
+  const cells = new Uint16Array(part.width * part.height);
+  forEachCell(chart, part, (cell, line, x, y) => {
+    if (!isLaid(laid, cell)) cells[(y - part.y) * part.width + x - part.x] = line;
+  });
+  return makeChart(part.width, part.height, cells);
+}
 
 /**
  * What is still to lay, cut into regions: cells of one colour that hang together by their sides and that no border parts.
@@ -22,19 +35,14 @@ export interface Regions {
 }
 
 /**
- * @param laid cells laid already belong to no region
- * @param owners which section each cell belongs to, 0 for none that is planned; null for one without borders
+ * @param left to lay, see {@link leftToLay}
+ * @param owners which section each cell belongs to; null where no border parts them
  */
-export function regionsOf(chart: Chart, laid: Bitmap, owners: Int32Array | null): Regions {
-  const { width, height } = chart;
+export function regionsOf(left: Chart, owners: Int32Array | null): Regions {
+  const { width, height, cells: wanted } = left;
   const count = width * height;
-  const wanted = new Uint16Array(count);
   let all = 0;
-  for (let cell = 0; cell < count; cell++) {
-    if (isLaid(laid, cell) || (owners && owners[cell] === 0)) continue;
-    wanted[cell] = chart.cells[cell]!;
-    if (wanted[cell] !== 0) all++;
-  }
+  for (const line of wanted) if (line !== 0) all++;
   const alike = (a: number, b: number) => wanted[a] === wanted[b] && (!owners || owners[a] === owners[b]);
 
   // 1. Which region each cell belongs to, by flooding; regions are numbered by their first cell.
@@ -73,7 +81,7 @@ export function regionsOf(chart: Chart, laid: Bitmap, owners: Int32Array | null)
     starts[region + 1] = starts[region]! + size;
   });
   const cells = new Int32Array(all);
-  const placeOf = new Int32Array(count).fill(-1);
+  const placeOf = new Int32Array(count);
   const next = starts.slice(0, -1);
   for (let cell = 0; cell < count; cell++) {
     const region = regionOf[cell]!;
@@ -94,16 +102,16 @@ export function regionsOf(chart: Chart, laid: Bitmap, owners: Int32Array | null)
   // 3. Who stands beside whom.
   const up = new Int32Array(all).fill(-1);
   const down = new Int32Array(all).fill(-1);
-  const left = new Uint8Array(all);
+  const beside = new Uint8Array(all);
   for (let place = 0; place < all; place++) {
     const cell = cells[place]!;
     const region = regionOf[cell]!;
-    if (cell % width > 0 && regionOf[cell - 1] === region) left[place] = 1;
+    if (cell % width > 0 && regionOf[cell - 1] === region) beside[place] = 1;
     if (cell < count - width && regionOf[cell + width] === region) {
       const below = placeOf[cell + width]!;
       down[place] = below;
       up[below] = place;
     }
   }
-  return { cells, up, down, left, byColumn, starts, lines: Uint16Array.from(lineList) };
+  return { cells, up, down, left: beside, byColumn, starts, lines: Uint16Array.from(lineList) };
 }

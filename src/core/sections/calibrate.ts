@@ -1,8 +1,9 @@
 import type { Bitmap } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
 import { type CellPart, forEachCell } from '../cells/rect';
+import { EFFORTS, type Effort } from '../pace/effort';
 import type { Tips } from '../placing/tips';
-import { EFFORTS, type Effort, effortOf } from './effort';
+import { effortOf } from './effort';
 
 /** Cells weighed for cutting, see `CutTask`. */
 export interface CellWeights {

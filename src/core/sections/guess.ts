@@ -1,5 +1,5 @@
-import type { Effort } from './effort';
-import type { TimeModel } from './timeModel';
+import type { Effort } from '../pace/effort';
+import type { TimeModel } from '../pace/timeModel';
 
 /** Squares in which about two thirds of a kit's colours are met (common practice, no source). */
 const SPREAD_SQUARES = 1500;

@@ -1,5 +1,6 @@
 import type { Bitmap } from '../cells/bitmap';
 import { type Chart, plainCloth } from '../cells/chart';
+import { type Minutes, minutesFor, type TimeModel } from '../pace/timeModel';
 import type { Tips } from '../placing/tips';
 import { type CoverSheet, coverPieces, coverSheets, exposureOf, stripsFromRoll } from './cover';
 import { effortOf } from './effort';
@@ -9,7 +10,6 @@ import { conflictInWords, handConflicts } from './hand';
 import type { WorkOrder } from './order';
 import type { CutCanvas } from './plan';
 import { type Section, type SectionTally, tallySections } from './section';
-import { type Minutes, minutesFor, type TimeModel } from './timeModel';
 import { fitOf, type SectionWish } from './wish';
 
 /** What sections are judged on. */

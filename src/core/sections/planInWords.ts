@@ -1,7 +1,7 @@
+import type { Minutes } from '../pace/timeModel';
 import { counted, many } from '../words/numbers';
 import type { JudgedSection } from './judge';
 import type { WorkOrder, WorkWay } from './order';
-import type { Minutes } from './timeModel';
 
 /**
  * Minutes as people say them, with their band.

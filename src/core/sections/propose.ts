@@ -1,6 +1,7 @@
 import { type Bitmap, emptyBitmap, isLaid } from '../cells/bitmap';
 import { type CellRect, type Chart, plainCloth } from '../cells/chart';
 import { type CellPart, isInside, overlapOf, someCell, wholeRect } from '../cells/rect';
+import type { TimeModel } from '../pace/timeModel';
 import type { Tips } from '../placing/tips';
 import { Refusal } from '../refusal';
 import { cutIntoBlocks } from './blockGrid';
@@ -15,7 +16,6 @@ import type { CutCanvas, Piece } from './plan';
 import { makeSection, type Section } from './section';
 import { evenedOut, partsOf, steppedCuts } from './steppedCuts';
 import { straightCuts } from './straightCuts';
-import type { TimeModel } from './timeModel';
 
 /** How a canvas can be cut. */
 export const CUT_KINDS = ['sittings', 'straight', 'colours', 'focal', 'strips', 'blocks'] as const;

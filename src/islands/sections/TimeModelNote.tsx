@@ -1,4 +1,4 @@
-import { EFFORTS, type EffortKind } from '../../core/sections/effort';
+import { EFFORTS, type EffortKind } from '../../core/pace/effort';
 import { counted, many } from '../../core/words/numbers';
 import type { TimeModelView } from '../../server/sections/contract';
 

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { highestLine, type LegendLine } from '../../core/canvas/legend';
+import { EFFORTS, type Effort } from '../../core/pace/effort';
+import { type TimeModel, USUAL_MODEL } from '../../core/pace/timeModel';
 import type { Tips } from '../../core/placing/tips';
-import { EFFORTS, type Effort } from '../../core/sections/effort';
 import type { JudgedGround } from '../../core/sections/judge';
-import { type TimeModel, USUAL_MODEL } from '../../core/sections/timeModel';
 import type { TimeModelView } from '../../server/sections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import type { SectionAnswer, SectionTask } from '../../workers/sections';

@@ -1,13 +1,13 @@
 import type { UndoView } from '../../core/ledger/history';
+import type { EffortKind } from '../../core/pace/effort';
+import type { Foretold, Minutes } from '../../core/pace/timeModel';
 import { COVERS } from '../../core/sections/cover';
-import type { EffortKind } from '../../core/sections/effort';
 import { LIGHT_PADS, type Misfit } from '../../core/sections/fit';
 import { HANDS } from '../../core/sections/hand';
 import { CORNERS, WORK_WAYS, type WorkWay } from '../../core/sections/order';
 import type { SectionPlan } from '../../core/sections/plan';
 import { CUT_KINDS } from '../../core/sections/propose';
 import type { TickedColour } from '../../core/sections/ticks';
-import type { Foretold, Minutes } from '../../core/sections/timeModel';
 import type { SectionWish } from '../../core/sections/wish';
 import { array, boolean, mixed, number, object, string } from '../http/schema';
 

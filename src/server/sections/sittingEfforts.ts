@@ -1,9 +1,9 @@
 import { applyMark } from '../../core/bench/marking';
 import { emptyBitmap, setLaid } from '../../core/cells/bitmap';
 import type { Chart } from '../../core/cells/chart';
+import type { TimedEffort } from '../../core/pace/timeModel';
 import type { Tips } from '../../core/placing/tips';
 import { effortOf } from '../../core/sections/effort';
-import type { TimedEffort } from '../../core/sections/timeModel';
 import type { SittingMarks } from '../../data/timeModel';
 
 /** What is no sitting: a press too much, or a clock that ran all night. */

@@ -1,12 +1,12 @@
-import type { Tips } from '../../core/placing/tips';
-import { EFFORTS } from '../../core/sections/effort';
+import { EFFORTS } from '../../core/pace/effort';
 import {
   fitTimeModel,
   foretold,
   type TimedEffort,
   type TimeModel,
   USUAL_SECONDS,
-} from '../../core/sections/timeModel';
+} from '../../core/pace/timeModel';
+import type { Tips } from '../../core/placing/tips';
 import { findCanvas } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';

@@ -1,11 +1,11 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
+import type { TimeModel } from '../../core/pace/timeModel';
 import type { PaperName } from '../../core/print/paper';
 import type { JudgedGround } from '../../core/sections/judge';
 import { type SectionPlan, sectionsOfPlan } from '../../core/sections/plan';
 import type { CutWish } from '../../core/sections/propose';
 import type { Section } from '../../core/sections/section';
-import type { TimeModel } from '../../core/sections/timeModel';
 import { type SectionWish, USUAL_WISH } from '../../core/sections/wish';
 import { dateInWords } from '../../core/words/moments';
 import { bitmapOf } from '../../data/bench';

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { asCanvas } from '../../../src/core/canvas/canvas';
 import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { plainCloth } from '../../../src/core/cells/chart';
+import { USUAL_MODEL } from '../../../src/core/pace/timeModel';
 import {
   coverPieces,
   coverSheets,
@@ -30,7 +31,6 @@ import {
 } from '../../../src/core/sections/planInWords';
 import { potLevel, pulledFor, pullList, pullNote } from '../../../src/core/sections/pullList';
 import { makeSection } from '../../../src/core/sections/section';
-import { USUAL_MODEL } from '../../../src/core/sections/timeModel';
 import { fitOf, USUAL_WISH } from '../../../src/core/sections/wish';
 import { chartOfRows } from '../samples';
 

@@ -5,6 +5,7 @@ import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { type CellRect, type Chart, makeChart, plainCloth } from '../../../src/core/cells/chart';
 import { countInPart, wholeRect } from '../../../src/core/cells/rect';
 import { seededRandom } from '../../../src/core/chance/random';
+import { minutesFor, USUAL_MODEL } from '../../../src/core/pace/timeModel';
 import { calibrated, evenGrid } from '../../../src/core/sections/calibrate';
 import { type CutTask, pieceCost } from '../../../src/core/sections/cutTask';
 import { effortOf, secondsPerCell } from '../../../src/core/sections/effort';
@@ -14,7 +15,6 @@ import { faultInPieces, type Piece } from '../../../src/core/sections/plan';
 import { type CutGround, type CutWish, proposeCut } from '../../../src/core/sections/propose';
 import { makeSection } from '../../../src/core/sections/section';
 import { straightCuts } from '../../../src/core/sections/straightCuts';
-import { minutesFor, USUAL_MODEL } from '../../../src/core/sections/timeModel';
 import { chartOfRows } from '../samples';
 
 const TIPS = [1, 3, 6];

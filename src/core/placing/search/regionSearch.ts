@@ -36,24 +36,24 @@ export class RegionSearch {
   private readonly before: Int32Array;
   private readonly after: Int32Array;
   private readonly best: Float64Array;
-  private readonly step: Int32Array;
+  private readonly ends: Float64Array;
   private readonly spare: Float64Array;
-  private drawn: number;
+  private readonly price: Float64Array;
+  private drawn = 1;
   private rowMessages = new Float32Array(0);
   private columnMessages = new Float32Array(0);
 
   /**
    * @param bars costs by the line of a region, see {@link BarCosts}
    * @param unit all costs are multiples of it, so that a bound may be rounded up to one
-   * @param seed of the noise, a whole number
    */
   constructor(
     readonly regions: Regions,
     private readonly bars: (line: number) => BarCosts,
     private readonly unit: number,
-    seed: number,
+    /** Asked between steps; once true, the search ends where it is. */
+    private readonly isOver: () => boolean = () => false,
   ) {
-    this.drawn = seed | 1;
     const { cells, starts, lines } = regions;
     this.labels = new Uint8Array(cells.length);
     this.trial = new Uint8Array(cells.length);
@@ -68,8 +68,9 @@ export class RegionSearch {
     this.before = new Int32Array(cells.length);
     this.after = new Int32Array(cells.length);
     this.best = new Float64Array(most + 1);
-    this.step = new Int32Array(most + 1);
+    this.ends = new Float64Array(most + 1);
     this.spare = new Float64Array(most + 1);
+    this.price = new Float64Array(most + 1);
   }
 
   isClosed(region: number): boolean {
@@ -81,7 +82,6 @@ export class RegionSearch {
     const { regions, labels } = this;
     const from = regions.starts[region]!;
     const to = regions.starts[region + 1]!;
-    let straight = true;
     let [tall, wide] = [1, 1];
     for (let place = from; place < to; place++) {
       const beside = regions.left[place]! === 1;
@@ -91,7 +91,7 @@ export class RegionSearch {
       wide = Math.max(wide, this.before[place]!);
       tall = Math.max(tall, this.after[place]!);
     }
-    straight = wide === to - from || tall === to - from;
+    const straight = wide === to - from || tall === to - from;
     this.widths[region] = Math.max(wide, tall);
     const costs = this.runCosts(region);
     const along = this.costOf(region, labels.fill(ALONG, from, to), costs);
@@ -164,11 +164,10 @@ export class RegionSearch {
 
   /** Each row in turn gets the best labels that the columns above and below leave it. @param heat of the noise; 0 for none */
   private moveRows(region: number, bars: BarCosts, runCost: Float64Array, heat: number): void {
-    const { regions, trial, before, after, best, step, spare } = this;
+    const { regions, trial, before, after, price } = this;
     const { up, down, left, starts } = regions;
     const from = starts[region]!;
     const to = starts[region + 1]!;
-    const widest = bars.length - 1;
     for (let place = to - 1; place >= from; place--) {
       if (trial[place] === ALONG) after[place] = 0;
       else {
@@ -178,35 +177,22 @@ export class RegionSearch {
     }
     for (let start = from; start < to; ) {
       let end = start;
-      best[0] = 0;
       do {
         const above = up[end]!;
         const below = down[end]!;
         const a = above === -1 ? 0 : before[above]!;
         const b = below === -1 ? 0 : after[below]!;
-        let price = runCost[a + b + 1]! - runCost[a]! - runCost[b]!;
-        if (heat > 0) price += this.noise() * heat;
-        spare[end - start] = price;
+        let cost = runCost[a + b + 1]! - runCost[a]! - runCost[b]!;
+        if (heat > 0) cost += this.noise() * heat;
+        price[end - start] = cost;
         end++;
       } while (end < to && left[end] === 1);
       const length = end - start;
-      for (let i = 1; i <= length; i++) {
-        let least = best[i - 1]! + spare[i - 1]!;
-        let how = 0;
-        const most = i < widest ? i : widest;
-        for (let drills = 1; drills <= most; drills++) {
-          const cost = best[i - drills]! + bars[drills]!;
-          if (cost < least) {
-            least = cost;
-            how = drills;
-          }
-        }
-        best[i] = least;
-        step[i] = how;
-      }
+      this.cheapestLabels(length, bars);
       for (let i = length; i > 0; ) {
-        if (step[i] === 0) trial[start + --i] = DOWN;
-        else for (let drills = step[i]!; drills > 0; drills--) trial[start + --i] = ALONG;
+        const drills = this.barBefore(i, bars);
+        if (drills === 0) trial[start + --i] = DOWN;
+        else for (const low = i - drills; i > low; ) trial[start + --i] = ALONG;
       }
       for (let place = start; place < end; place++) {
         if (trial[place] === ALONG) before[place] = 0;
@@ -221,46 +207,32 @@ export class RegionSearch {
 
   /** As `moveRows`, for columns. */
   private moveColumns(region: number, bars: BarCosts, runCost: Float64Array, heat: number): void {
-    const { regions, trial, before, after, best, step, spare } = this;
-    const { up, down, left, starts, byColumn } = regions;
+    const { regions, trial, before, after, price } = this;
+    const { down, left, starts, byColumn } = regions;
     const from = starts[region]!;
     const to = starts[region + 1]!;
-    const widest = bars.length - 1;
     for (let place = to - 1; place >= from; place--) {
       if (trial[place] === DOWN) after[place] = 0;
       else after[place] = place + 1 < to && left[place + 1] === 1 ? after[place + 1]! + 1 : 1;
     }
     for (let start = from; start < to; ) {
       let end = start;
-      best[0] = 0;
       do {
         const place = byColumn[end]!;
         const a = left[place] === 1 ? before[place - 1]! : 0;
         const b = place + 1 < to && left[place + 1] === 1 ? after[place + 1]! : 0;
-        let price = runCost[a + b + 1]! - runCost[a]! - runCost[b]!;
-        if (heat > 0) price += this.noise() * heat;
-        spare[end - start] = price;
+        let cost = runCost[a + b + 1]! - runCost[a]! - runCost[b]!;
+        if (heat > 0) cost += this.noise() * heat;
+        price[end - start] = cost;
         end++;
         if (down[place] === -1) break;
       } while (end < to);
       const length = end - start;
-      for (let i = 1; i <= length; i++) {
-        let least = best[i - 1]! + spare[i - 1]!;
-        let how = 0;
-        const most = i < widest ? i : widest;
-        for (let drills = 1; drills <= most; drills++) {
-          const cost = best[i - drills]! + bars[drills]!;
-          if (cost < least) {
-            least = cost;
-            how = drills;
-          }
-        }
-        best[i] = least;
-        step[i] = how;
-      }
+      this.cheapestLabels(length, bars);
       for (let i = length; i > 0; ) {
-        if (step[i] === 0) trial[byColumn[start + --i]!] = ALONG;
-        else for (let drills = step[i]!; drills > 0; drills--) trial[byColumn[start + --i]!] = DOWN;
+        const drills = this.barBefore(i, bars);
+        if (drills === 0) trial[byColumn[start + --i]!] = ALONG;
+        else for (const low = i - drills; i > low; ) trial[byColumn[start + --i]!] = DOWN;
       }
       for (let at = start; at < end; at++) {
         const place = byColumn[at]!;
@@ -269,6 +241,28 @@ export class RegionSearch {
       }
       start = end;
     }
+  }
+
+  /** The least that a chain of cells costs of which each is left to the chain across, at its price, or belongs to a bar. */
+  private cheapestLabels(length: number, bars: BarCosts): void {
+    const { price, best } = this;
+    const widest = bars.length - 1;
+    best[0] = 0;
+    for (let i = 1; i <= length; i++) {
+      let least = best[i - 1]! + price[i - 1]!;
+      const most = i < widest ? i : widest;
+      for (let drills = 1; drills <= most; drills++) least = Math.min(least, best[i - drills]! + bars[drills]!);
+      best[i] = least;
+    }
+  }
+
+  /** On the way back from `cheapestLabels`: the drills of the bar that ends before place i of the chain; 0 for a cell left over. */
+  private barBefore(i: number, bars: BarCosts): number {
+    const { price, best } = this;
+    if (best[i - 1]! + price[i - 1]! === best[i]) return 0;
+    let drills = 1;
+    while (best[i - drills]! + bars[drills]! !== best[i]) drills++;
+    return drills;
   }
 
   /** Standard logistic, drawn from a table: xorshift (Marsaglia 2003) chooses the entry. */
@@ -284,7 +278,7 @@ export class RegionSearch {
   /** Moves without noise until nothing is gained, from the labels that are being tried. */
   private settle(region: number, bars: BarCosts, runCost: Float64Array): void {
     let cost = Infinity;
-    for (let round = 0; round < 20; round++) {
+    for (let round = 0; round < 20 && !this.isOver(); round++) {
       this.moveRows(region, bars, runCost, 0);
       this.moveColumns(region, bars, runCost, 0);
       const now = this.take(region, runCost);
@@ -309,7 +303,9 @@ export class RegionSearch {
     const bars = this.barsOf(region);
     const runCost = this.runCosts(region);
     this.trial.set(this.labels.subarray(starts[region]!, starts[region + 1]!), starts[region]!);
-    for (let round = 0; round < rounds; round++) {
+    // The noise follows from the region alone, so that the same region always gets the same plan.
+    this.drawn = 0x9e3779b9 | 0;
+    for (let round = 0; round < rounds && !this.isOver(); round++) {
       const heat = hot * (cold / hot) ** (rounds === 1 ? 1 : round / (rounds - 1));
       this.moveRows(region, bars, runCost, heat);
       this.moveColumns(region, bars, runCost, heat);
@@ -322,7 +318,7 @@ export class RegionSearch {
    * Messages there and back, labels on each way there, settled at the end of each.
    * @param sweeps there and back
    */
-  pass(region: number, sweeps: number, settleEach: boolean): void {
+  pass(region: number, sweeps: number): void {
     const bars = this.barsOf(region);
     const runCost = this.runCosts(region);
     const states = bars.length;
@@ -333,12 +329,13 @@ export class RegionSearch {
       this.columnMessages = new Float32Array(size);
     }
     this.passBack(region, bars, false);
-    for (let sweep = 0; sweep < sweeps; sweep++) {
+    for (let sweep = 0; sweep < sweeps && !this.isOver(); sweep++) {
       this.passOn(region, bars);
-      if (settleEach || sweep === sweeps - 1) this.settle(region, bars, runCost);
+      this.settle(region, bars, runCost);
       this.passBack(region, bars, true);
+      this.certify(region, bars);
+      if (this.isClosed(region)) return;
     }
-    this.certify(region, bars);
   }
 
   /** There: sets λ by what comes from before and from behind, and labels greedily. */
@@ -496,61 +493,82 @@ export class RegionSearch {
    */
   private boundAt(region: number, bars: BarCosts, lambda: Float32Array, slope: Int8Array | null): number {
     const { left, down, starts, byColumn } = this.regions;
-    const { best, step, spare } = this;
+    const { price } = this;
     const from = starts[region]!;
     const to = starts[region + 1]!;
-    const widest = bars.length - 1;
     let bound = 0;
     for (let place = from; place < to; place++) bound -= lambda[place]!;
     slope?.fill(-1, from, to);
-    // `best` is the least cost up to a cell, which is left out for nothing or ends a bar whose cells pay their prices;
-    // `spare` the same less the prices paid so far, so that a bar's prices are a difference.
-    for (let pass = ALONG; pass <= DOWN; pass++) {
-      for (let start = from; start < to; ) {
-        let length = 0;
-        let paid = 0;
-        let last = 0;
-        best[0] = 0;
-        spare[0] = 0;
-        for (;;) {
-          const place = pass === ALONG ? start + length : byColumn[start + length]!;
-          paid += lambda[place]!;
-          length++;
-          let least = Infinity;
-          let how = 0;
-          const most = length < widest ? length : widest;
-          for (let drills = 1; drills <= most; drills++) {
-            const cost = spare[length - drills]! + bars[drills]!;
-            if (cost < least) {
-              least = cost;
-              how = drills;
-            }
-          }
-          least += paid;
-          if (least >= last) {
-            least = last;
-            how = 0;
-          }
-          last = least;
-          best[length] = least;
-          spare[length] = least - paid;
-          step[length] = how;
-          if (pass === ALONG) {
-            if (start + length >= to || left[start + length] !== 1) break;
-          } else if (down[place] === -1) break;
+    for (let start = from; start < to; ) {
+      let length = 0;
+      do {
+        price[length] = lambda[start + length]!;
+        length++;
+      } while (start + length < to && left[start + length] === 1);
+      bound += this.cheapestBars(length, bars);
+      if (slope) {
+        for (let i = length; i > 0; ) {
+          const drills = this.pieceBefore(i, bars);
+          if (drills === 0) i--;
+          else for (const low = i - drills; i > low; ) slope[start + --i]!++;
         }
-        bound += last;
-        if (slope) {
-          for (let i = length; i > 0; ) {
-            const drills = step[i]!;
-            if (drills === 0) i--;
-            else for (const low = i - drills; i > low; ) slope[pass === ALONG ? start + --i : byColumn[start + --i]!]!++;
-          }
-        }
-        start += length;
       }
+      start += length;
+    }
+    for (let start = from; start < to; ) {
+      let length = 0;
+      let place: number;
+      do {
+        place = byColumn[start + length]!;
+        price[length++] = lambda[place]!;
+      } while (down[place] !== -1);
+      bound += this.cheapestBars(length, bars);
+      if (slope) {
+        for (let i = length; i > 0; ) {
+          const drills = this.pieceBefore(i, bars);
+          if (drills === 0) i--;
+          else for (const low = i - drills; i > low; ) slope[byColumn[start + --i]!]!++;
+        }
+      }
+      start += length;
     }
     return bound;
+  }
+
+  /**
+   * The least that a chain of cells costs whose prices stand in `price`: each is left out for nothing, or belongs to a bar
+   * and pays its price.
+   */
+  private cheapestBars(length: number, bars: BarCosts): number {
+    const { price, best, spare, ends } = this;
+    const widest = bars.length - 1;
+    const single = bars[1]!;
+    let paid = 0;
+    let last = 0;
+    best[0] = 0;
+    // The cost up to a cell less the prices paid up to it, so that a bar's prices are a difference.
+    spare[0] = 0;
+    for (let i = 1; i <= length; i++) {
+      paid += price[i - 1]!;
+      let least = spare[i - 1]! + single;
+      const most = i < widest ? i : widest;
+      // Which bar it was is found on the way back: a minimum without branches is several times as quick.
+      for (let drills = 2; drills <= most; drills++) least = Math.min(least, spare[i - drills]! + bars[drills]!);
+      ends[i] = least;
+      last = Math.min(last, least + paid);
+      best[i] = last;
+      spare[i] = last - paid;
+    }
+    return last;
+  }
+
+  /** On the way back from `cheapestBars`: the drills of the bar that ends before place i of the chain; 0 for a cell left out. */
+  private pieceBefore(i: number, bars: BarCosts): number {
+    const { best, spare, ends } = this;
+    if (best[i] === best[i - 1]) return 0;
+    let drills = 1;
+    while (spare[i - drills]! + bars[drills]! !== ends[i]) drills++;
+    return drills;
   }
 
   private certify(region: number, bars: BarCosts): void {
@@ -577,7 +595,7 @@ export class RegionSearch {
     trialLambda.set(lambda.subarray(from, to), from);
     direction.fill(0, from, to);
     let top = -Infinity;
-    for (let count = 0; count < steps; count++) {
+    for (let count = 0; count < steps && !this.isOver(); count++) {
       const bound = this.boundAt(region, bars, trialLambda, slope!);
       if (bound > top + 1e-6) {
         if (count > 0) lambda.set(trialLambda.subarray(from, to), from);
