@@ -9,4 +9,20 @@ import { CanvasRenderer } from 'echarts/renderers';
 
 use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, CanvasRenderer]);
 
-export { init };
+/**
+ * Draws a chart into an element, anew when its size or the theme changes.
+ * @returns takes it away
+ */
+export function drawIn(element: HTMLElement, option: () => Record<string, unknown>): () => void {
+  const chart = init(element, undefined, { renderer: 'canvas' });
+  const draw = () => chart.setOption(option(), true);
+  draw();
+  const observer = new ResizeObserver(() => chart.resize());
+  observer.observe(element);
+  window.addEventListener('oculent-theme', draw);
+  return () => {
+    window.removeEventListener('oculent-theme', draw);
+    observer.disconnect();
+    chart.dispose();
+  };
+}

@@ -56,7 +56,7 @@ export class TestShelves {
       { id: randomUUID(), itemId: plain.id, drills: 77, bagId: null },
       moment.toISOString(),
     );
-    await putOwnTips(shelf, [1, 4]);
+    await putOwnTips(shelf, [tip(1), tip(4)]);
     const gone = await shelve(shelf, [line(1)], chartOfRows('11'), { title: 'Deleted' });
     await deleteCanvas(shelf, gone.id, new Date().toISOString());
     await shelf.query(`insert into label_sheet (format, sheet) values ('card', '{"columns": 2}'::jsonb)`);

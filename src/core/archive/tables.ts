@@ -4,6 +4,8 @@ import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
 import { INSPECTION_KINDS } from '../inspection/inspection';
 import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotTask';
+import { SCHOOLS } from '../placing/schools';
+import { DIRECTIONS, GOALS, PASSES } from '../placing/wish';
 import { COVERS } from '../sections/cover';
 import { HANDS } from '../sections/hand';
 import { CORNERS, WORK_WAYS } from '../sections/order';
@@ -159,6 +161,25 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('pad_short_mm', 'number', 'Short side of an own light pad, mm'),
       optional('reach_mm', 'number', 'How far the arm reaches, mm'),
       optional('window_mm', 'number', 'Height that a frame shows, mm'),
+    ],
+  },
+  {
+    name: 'placing_wish',
+    about: 'How the user likes to lay on the canvas: rows and columns, passes, order of colours and so on.',
+    key: ['school'],
+    since: 6,
+    columns: [
+      column('goal', 'text', 'What a plan makes least of', { oneOf: GOALS }),
+      column('direction', 'text', 'Rows and columns mixed, or one of them', { oneOf: DIRECTIONS }),
+      column('turn_worth', 'integer', 'Placements that a turn must save'),
+      column('staggered', 'boolean', 'Whether ends of bars are staggered'),
+      column('passes', 'text', 'All at once, every second row first, or a checkerboard', { oneOf: PASSES }),
+      column('tip_by_tip', 'boolean', 'Whether all bars of one tip are laid before it is changed'),
+      optional('singles_above', 'number', 'Lightness L* above which colours are laid one by one'),
+      optional('longest', 'integer', 'Drills of the longest bar'),
+      column('edge_singles', 'boolean', 'Whether squares beside the next section are laid one by one'),
+      column('school', 'text', 'Order of the colours', { oneOf: SCHOOLS }),
+      column('own_order', 'json', 'Lines of the user’s own order'),
     ],
   },
   {

@@ -3,13 +3,6 @@ import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
 import { type CellPlace, cellIndex, isInside } from '../cells/rect';
 
-/** The colours of a section, most drills first: less hunting, and the hand stays clean. @param drills by line */
-export function coloursInOrder(legend: readonly LegendLine[], drills: ArrayLike<number>): LegendLine[] {
-  return legend
-    .filter(({ line }) => drills[line]! > 0)
-    .sort((a, b) => drills[b.line]! - drills[a.line]! || a.line - b.line);
-}
-
 /** The colour in front: the one asked for, else the first with something left, else the first. @param left by line */
 export function colourInFront(
   colours: readonly LegendLine[],

@@ -1,45 +1,58 @@
-import type { Bitmap } from '../cells/bitmap';
-import { isLaid } from '../cells/bitmap';
+import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { Chart } from '../cells/chart';
-import { type CellPart, forEachCell } from '../cells/rect';
+import type { CellPart } from '../cells/rect';
 import { forEachRun } from '../cells/runs';
 import { type Effort, placementKind } from '../pace/effort';
-import { planSection, splitRun } from '../placing/barPlan';
+import { countConfetti, isConfetti } from '../placing/confetti';
+import { cutRegion, piecesOf } from '../placing/cutting';
+import { leftToLay, regionsOf } from '../placing/regions';
+import { onePerPlacement } from '../placing/search/barCosts';
+import { searchRegions } from '../placing/search/fewest';
 import type { Tips } from '../placing/tips';
+import { largest } from '../words/numbers';
 
 /**
- * What is left to do in a part of a canvas, by the placing plan.
+ * What is left to do in a part of a canvas, by a quick plan of its placements: rows and columns as they come, some
+ * hundredths more than the fewest, for it is asked of hundreds of sections at once.
  * @param tips drills per tip, see {@link Tips}
  */
 export function effortOf(chart: Chart, part: CellPart, laid: Bitmap, tips: Tips): Effort {
-  const plans = planSection(chart, part, laid, tips);
-  const effort: Effort = {
-    colours: plans.length,
-    singles: 0,
-    shortBars: 0,
-    longBars: 0,
-    turns: 0,
-    confetti: 0,
-  };
-  plans.forEach((plan, i) => {
-    if (i > 0 && plan.better !== plans[i - 1]!.better) effort.turns++;
-    for (const { drills } of plan[plan.better].placements) effort[placementKind(drills)]++;
+  const bars = onePerPlacement(largest(tips, 1));
+  const regions = regionsOf(leftToLay(chart, part, laid), null);
+  const { labels } = searchRegions(regions, () => bars, 1, { rounds: 0 });
+  const effort: Effort = { colours: 0, singles: 0, shortBars: 0, longBars: 0, turns: 0, confetti: 0 };
+  const colours = new Map<number, { drills: number; along: boolean; down: boolean }>();
+  regions.lines.forEach((line, region) => {
+    const ways = colours.get(line) ?? { drills: 0, along: false, down: false };
+    colours.set(line, ways);
+    cutRegion(regions, region, labels, bars, (_place, drills, down) => {
+      effort[placementKind(drills)]++;
+      if (drills > 1) ways[down ? 'down' : 'along'] = true;
+    });
+    ways.drills += regions.starts[region + 1]! - regions.starts[region]!;
   });
-  forEachCell(chart, part, (cell, line, x, y) => {
-    if (line !== 0 && !isLaid(laid, cell) && isConfetti(chart, cell, x, y)) effort.confetti++;
-  });
+  effort.colours = colours.size;
+  effort.turns = turnsOver([...colours.values()].sort((a, b) => b.drills - a.drills));
+  effort.confetti = countConfetti(chart, [part], laid);
   return effort;
 }
 
-/** Whether no neighbour of a cell (left, right, above, below) has its colour. */
-function isConfetti({ cells, width, height }: Chart, cell: number, x: number, y: number): boolean {
-  const line = cells[cell];
-  return (
-    !(x > 0 && cells[cell - 1] === line) &&
-    !(x < width - 1 && cells[cell + 1] === line) &&
-    !(y > 0 && cells[cell - width] === line) &&
-    !(y < height - 1 && cells[cell + width] === line)
-  );
+/** Turns of the tray when each colour begins with the direction that the last one ended with. */
+function turnsOver(colours: readonly { along: boolean; down: boolean }[]): number {
+  let turns = 0;
+  let last: 'along' | 'down' | null = null;
+  for (const { along, down } of colours) {
+    if (!along && !down) continue;
+    if (along && down) {
+      turns++;
+      last = last === 'down' ? 'along' : 'down';
+    } else {
+      const only = along ? 'along' : 'down';
+      if (last !== null && last !== only) turns++;
+      last = only;
+    }
+  }
+  return turns;
 }
 
 /**
@@ -56,11 +69,12 @@ export function secondsPerCell(
   const { width, height, cells } = chart;
   const wanted = (cell: number) => (isLaid(laid, cell) ? 0 : cells[cell]!);
   const each = new Float32Array(cells.length);
+  const bars = onePerPlacement(largest(tips, 1));
   const shares = new Map<number, number>();
   const share = (run: number): number => {
     let known = shares.get(run);
     if (known === undefined) {
-      const whole = splitRun(run, tips).reduce((sum, { drills }) => sum + seconds[placementKind(drills)], 0);
+      const whole = piecesOf(run, bars).reduce((sum, drills) => sum + seconds[placementKind(drills)], 0);
       known = whole / run;
       shares.set(run, known);
     }

@@ -1,6 +1,7 @@
 import { type Canvas, cellsToCm, sizeInWords } from '../canvas/canvas';
 import { type Drawing, type Mark, TEXT_MIDDLE } from '../print/drawing';
-import { PAPERS, type PaperName } from '../print/paper';
+import { headed, INK, linePages, MARGIN_MM, numbered, type PaperHead, PALE, TEXT_MM, text, WARM } from '../print/page';
+import { PAPERS } from '../print/paper';
 import { many } from '../words/numbers';
 import { type CoverSheet, cutLines, stripsFromRoll } from './cover';
 import { cutLineRow, foldSteps, numbersInWords, sheetsInWords } from './coverInWords';
@@ -10,65 +11,6 @@ import { outlineOf, roomiestRect } from './outline';
 import { orderInWords, worstOf } from './planInWords';
 import type { Section } from './section';
 import type { SectionWish } from './wish';
-
-const MARGIN_MM = 14;
-const INK = '#17130f';
-const PALE = '#857a69';
-const WARM = '#b98a2f';
-const LINE_MM = 5.6;
-const TEXT_MM = 3.6;
-
-/** What every page says of the canvas. */
-export interface PaperHead {
-  title: string;
-  date: string;
-  paper: PaperName;
-}
-
-const text = (
-  x: number,
-  y: number,
-  words: string,
-  size: number,
-  more: Partial<Extract<Mark, { kind: 'text' }>> = {},
-): Mark => ({
-  kind: 'text',
-  x,
-  y,
-  text: words,
-  font: 'words',
-  size,
-  fill: INK,
-  anchor: 'start',
-  ...more,
-});
-
-/** A page with its head; the number of the page is set when all are there. */
-function headed({ title, date, paper }: PaperHead, what: string): Drawing {
-  const { widthMm, heightMm } = PAPERS[paper];
-  return {
-    widthMm,
-    heightMm,
-    marks: [
-      text(MARGIN_MM, MARGIN_MM + 5, what, 6),
-      text(MARGIN_MM, MARGIN_MM + 11, `${title}, ${date}`, TEXT_MM, { fill: PALE }),
-    ],
-  };
-}
-
-/** Page numbers at the foot. */
-function numbered(pages: readonly Drawing[]): Drawing[] {
-  return pages.map((page, i) => ({
-    ...page,
-    marks: [
-      ...page.marks,
-      text(page.widthMm / 2, page.heightMm - 8, `${i + 1} of ${pages.length}`, 3.2, {
-        anchor: 'middle',
-        fill: PALE,
-      }),
-    ],
-  }));
-}
 
 /** Where a canvas lies on a page, and how many millimetres of paper a square takes. */
 interface MapPlace {
@@ -269,22 +211,6 @@ function coverLines(
       ),
     ]),
   };
-}
-
-/** Lines of text over as many pages as they take. */
-function linePages(head: PaperHead, what: string, lines: readonly string[]): Drawing[] {
-  const { heightMm } = PAPERS[head.paper];
-  const first = MARGIN_MM + 20;
-  const most = Math.max(1, Math.floor((heightMm - first - MARGIN_MM - 4) / LINE_MM));
-  const pages: Drawing[] = [];
-  for (let from = 0; from < lines.length; from += most) {
-    const page = headed(head, what);
-    lines.slice(from, from + most).forEach((words, i) => {
-      page.marks.push(text(MARGIN_MM, first + i * LINE_MM, words, TEXT_MM));
-    });
-    pages.push(page);
-  }
-  return pages;
 }
 
 /** A row of the pull list, as it is printed. */

@@ -1,6 +1,6 @@
 import { ArrowDownToLine, ArrowUpFromLine, Check, ChevronRight, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../core/bench/colours';
+import { colourInFront, isMarkable, nextColour } from '../../core/bench/colours';
 import { benchPlace } from '../../core/bench/found';
 import type { MarkKind } from '../../core/bench/marking';
 import { markInWords } from '../../core/bench/undoInWords';
@@ -9,6 +9,8 @@ import { highestLine, ofLine } from '../../core/canvas/legend';
 import { isLaid } from '../../core/cells/bitmap';
 import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside } from '../../core/cells/rect';
 import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
+import { coloursInOrder } from '../../core/placing/schools';
+import type { PlacingWish } from '../../core/placing/wish';
 import { percentLaid } from '../../core/progress/progress';
 import { nextInOrder } from '../../core/sections/next';
 import type { SectionPlan } from '../../core/sections/plan';
@@ -48,6 +50,8 @@ interface BenchProps {
   places: PotPlaces;
   cut: SectionPlan | null;
   bench: BenchView;
+  /** In which order the colours of a section are laid. */
+  order: Pick<PlacingWish, 'school' | 'ownOrder'>;
 }
 
 /** The work itself: one section and one colour in front, marked as they are laid. */
@@ -61,7 +65,7 @@ function BenchStationWithList(props: BenchProps) {
   );
 }
 
-function Bench({ entry, legend, places, bench, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, bench, order, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
   const marks = useMarks(canvas, data, bench);
@@ -100,7 +104,10 @@ function Bench({ entry, legend, places, bench, data }: BenchProps & { data: Clot
     () => countInPart(chart, section, Math.max(1, highestLine(legend)), null),
     [chart, section, legend],
   );
-  const lines = useMemo(() => (hasChart ? coloursInOrder(legend, all) : []), [hasChart, legend, all]);
+  const lines = useMemo(
+    () => (hasChart ? coloursInOrder(legend, all, order.school, order.ownOrder) : []),
+    [hasChart, legend, all, order],
+  );
   const colour = colourInFront(lines, left, wanted);
   useKeptFront(entry, number, colour?.line ?? null);
   const home = placeParts(pots.find((pot) => pot.line === colour)?.place ?? '');

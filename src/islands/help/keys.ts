@@ -61,6 +61,14 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     ],
   },
   {
+    place: 'Placing',
+    keys: [
+      ['Space', 'show the next placement'],
+      ['Backspace', 'show the placement before'],
+      ['Enter', 'lay the placement in hand'],
+    ],
+  },
+  {
     place: 'Bench',
     keys: [
       ['Space', 'lay the marked square, or lift it'],

@@ -1,90 +1,162 @@
+import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import type { CellPlace } from '../../core/cells/rect';
-import type { ColourPlan, Direction } from '../../core/placing/barPlan';
-import { KNOWN_TIPS } from '../../core/placing/tips';
+import { markInWords } from '../../core/bench/undoInWords';
+import { minutesFor } from '../../core/pace/timeModel';
+import { boundInWords } from '../../core/placing/inWords';
+import { cellsOfPlacement, placementOn, stepIn } from '../../core/placing/stepping';
+import { tipsFor } from '../../core/placing/tips';
+import type { PlacingWish } from '../../core/placing/wish';
 import type { SectionPlan } from '../../core/sections/plan';
+import { minutesInWords } from '../../core/sections/planInWords';
 import { counted, many } from '../../core/words/numbers';
-import type { PlacingView } from '../../server/placing/contract';
+import type { BenchView, MarkOffer } from '../../server/bench/contract';
+import type { PlacingStart } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
-import { Colour } from '../../ui/Chip';
-import { ColourList } from '../../ui/ColourList';
 import { coverLayer } from '../../ui/cloth/layers';
-import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { withLegend } from '../../ui/withLegend';
+import { useMarks } from '../bench/useMarks';
 import { NoChart } from '../chart/NoChart';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { SectionChooser } from '../sections/SectionChooser';
 import { useInFront, useKeptFront } from '../sections/useInFront';
 import { useSections } from '../sections/useSections';
-import { useAnswer } from '../writing/useAnswer';
+import { useTimeModel } from '../sections/useSectionWork';
+import { UndoButtons } from '../writing/UndoButtons';
 import { useWrite } from '../writing/useWrite';
 import { barsLayer } from './barsLayer';
+import { ColoursPanel } from './ColoursPanel';
+import { HintsPanel } from './HintsPanel';
+import { ReadOut } from './ReadOut';
+import { StepSlip } from './StepSlip';
+import { TipsPanel } from './TipsPanel';
+import { usePlacingWork } from './usePlacingWork';
+import { WishPanel } from './WishPanel';
 
-/** Which runs to lay with which tip, along rows or columns. */
-export const PlacingStation = withLegend(PlacingStationWithList);
+const PANELS = { colours: 'Colours', wishes: 'Wishes', tips: 'Tips', hints: 'Hints' } as const;
+type Panel = keyof typeof PANELS;
 
-function PlacingStationWithList({
-  entry,
-  legend,
-  cut,
-}: {
+interface PlacingProps {
   entry: ShelfEntry;
   legend: LegendLine[];
   cut: SectionPlan | null;
-}) {
-  if (!entry.hasChart)
+  start: PlacingStart;
+  bench: BenchView;
+}
+
+/** Which bars to lay, with which tip, in which order. */
+export const PlacingStation = withLegend(PlacingStationWithList);
+
+function PlacingStationWithList(props: PlacingProps) {
+  if (!props.entry.hasChart)
     return (
-      <NoChart canvasId={entry.canvas.id} what="Runs are found on the chart, and this canvas has none yet." />
+      <NoChart
+        canvasId={props.entry.canvas.id}
+        what="Placements are planned on the chart, and this canvas has none yet."
+      />
     );
   return (
-    <WithCloth entry={entry} cut={cut}>
-      {(data) => <Runs entry={entry} legend={legend} data={data} />}
+    <WithCloth entry={props.entry} cut={props.cut}>
+      {(data) => <Placing {...props} data={data} />}
     </WithCloth>
   );
 }
 
-function Runs({ entry, legend, data }: { entry: ShelfEntry; legend: LegendLine[]; data: ClothData }) {
+function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: ClothData }) {
   const { canvas } = entry;
+  const { chart } = data;
+  const marks = useMarks(canvas, data, bench);
   const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const { section: number, line: chosen, show } = useInFront(entry, sections);
-  const setChosen = (line: number) => show(number, line);
-  const [cursor, setCursor] = useState<CellPlace | null>(null);
-  const {
-    answer: view,
-    fault: lost,
-    reload,
-  } = useAnswer<PlacingView>(`/api/canvases/${canvas.id}/placing?section=${number}`);
-  const { fault, write } = useWrite();
-  const [asTable, setAsTable] = useState(false);
-  const [otherWay, setOtherWay] = useState(false);
-
-  const changeTips = (tips: number[]) => void write('PUT', '/api/tips', { tips }, reload);
-
-  const plan = view?.plans.find((each) => each.line === chosen) ?? view?.plans[0] ?? null;
-  useKeptFront(entry, number, plan?.line ?? chosen);
   const section = pieces[number - 1]!;
-  const best = plan && (otherWay ? other(plan) : plan[plan.better]);
+  const { model, ready } = useTimeModel(canvas.id);
+  const { fault, write } = useWrite(canvas.id);
+  const [wish, setWish] = useState(start.wish);
+  const [own, setOwn] = useState(start.tips);
+  const [panel, setPanel] = useState<Panel>('colours');
+  const [asTable, setAsTable] = useState(false);
+  const [cursor, setCursor] = useState<CellPlace | null>(null);
+  /** A square of the placement in hand: the plan may be made anew, the square stays. */
+  const [at, setAt] = useState<CellPlace | null>(null);
+
+  const tips = useMemo(() => tipsFor(own, canvas.shape), [own, canvas.shape]);
+  const work = usePlacingWork(data, marks.version, legend, section, {
+    tips,
+    seconds: ready ? model.seconds : null,
+    hand: start.hand,
+    wish,
+    prices: panel === 'wishes' || panel === 'colours',
+  });
+  const { plan } = work;
+  const placements = plan?.placements ?? [];
+  const step = stepIn(placements, at, chosen);
+  const inHand = placements[step] ?? null;
+  const line = inHand?.line ?? chosen;
+  useKeptFront(entry, number, line);
+  const ofColour = useMemo(() => placements.filter((each) => each.line === line), [placements, line]);
+
   const layers = useMemo(() => {
     const ground = getComputedStyle(document.documentElement).getPropertyValue('--c-bench');
-    const cover = coverLayer(section, ground);
-    return best ? [cover, barsLayer(best.placements, best.direction)] : [cover];
-  }, [section, best]);
-  const wish = useMemo(() => ({ laid: data.laid, focus: plan ? new Set([plan.line]) : null }), [data, plan]);
-  const planned = (line: LegendLine) => view?.plans.find((each) => each.line === line.line);
+    return [coverLayer(section, ground), barsLayer(ofColour, inHand, start.hand)];
+  }, [section, ofColour, inHand, start.hand]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the canvas paint the changed bitmap
+  const shown = useMemo(
+    () => ({ laid: data.laid, focus: line ? new Set([line]) : null }),
+    [data, line, marks.version],
+  );
+
+  const goTo = (index: number) => {
+    const to = placements[index];
+    if (!to) return;
+    setAt({ x: to.x, y: to.y });
+    show(number, to.line);
+  };
+  const layIt = () => {
+    if (!inHand) return;
+    // The one after it comes forward; what is laid is in no plan any more.
+    const next = placements[step + 1] ?? placements[step - 1] ?? null;
+    const cells = marks.store.preview('lay', cellsOfPlacement(inHand, chart.width));
+    if (cells.length > 0) marks.store.commit('lay', cells, null);
+    setAt(next && { x: next.x, y: next.y });
+    if (next) show(number, next.line);
+  };
+  const change = (part: Partial<PlacingWish>) => {
+    const next = { ...wish, ...part };
+    setWish(next);
+    void write('PUT', `/api/canvases/${canvas.id}/placing-wish`, next, () => {}, true);
+  };
+  const onKey = ({ key, repeat }: Pick<KeyboardEvent, 'key' | 'repeat'>) => {
+    switch (key) {
+      case ' ':
+        goTo(step + 1);
+        return true;
+      case 'Backspace':
+        goTo(step - 1);
+        return true;
+      case 'Enter':
+        // A key that is held down lays one bar, not the whole section.
+        if (!repeat) layIt();
+        return true;
+      default:
+        return false;
+    }
+  };
+  const said = (mark: MarkOffer) => markInWords(mark, legend, pieces, canvas.width);
+  const code = line === null ? null : ofLine(legend, line)?.code;
 
   return (
     <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_23rem]">
       <section
-        className="flex min-h-[30rem] min-w-0 md:min-h-[40rem] lg:min-h-0 md:min-h-[40rem] lg:min-h-0 flex-col gap-2"
-        aria-label="The runs on the canvas"
+        className="flex min-h-[30rem] min-w-0 flex-col gap-2 md:min-h-[40rem] lg:min-h-0"
+        aria-label="The placements on the canvas"
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
           <SectionChooser
@@ -96,198 +168,152 @@ function Runs({ entry, legend, data }: { entry: ShelfEntry; legend: LegendLine[]
             onChange={(next) => {
               show(next, null);
               setCursor(null);
+              setAt(null);
             }}
           />
           <div className="flex flex-wrap gap-2">
+            <UndoButtons
+              short
+              history={marks.history}
+              words={said}
+              busy={marks.waiting > 0}
+              onUndo={(id) => marks.store.undo(id)}
+              onRedo={(id) => marks.store.redo(id)}
+            />
             <a
               className="button"
-              href={`/canvas/${canvas.id}/bench?section=${number}${plan ? `&colour=${plan.line}` : ''}`}
+              href={`/canvas/${canvas.id}/bench?section=${number}${line ? `&colour=${line}` : ''}`}
             >
-              Lay it at the bench
+              Bench
+            </a>
+            <a
+              className="button"
+              href={`/api/canvases/${canvas.id}/placements.pdf?section=${number}`}
+              aria-label="Print the placements of this section"
+            >
+              <Printer size={20} aria-hidden />
             </a>
             <ToggleButton on={asTable} onChange={setAsTable}>
-              As a table
+              Read out
             </ToggleButton>
           </div>
         </div>
-        {asTable && view ? (
-          <ScrollRegion label="Placements" className="min-h-0 grow">
-            <PlansTable plans={view.plans} legend={legend} shape={canvas.shape} />
-            {plan && best && <RunsTable best={best} code={ofLine(legend, plan.line)!.code} />}
+        {asTable && plan ? (
+          <ScrollRegion label="Placements, row by row" className="min-h-0 grow">
+            <ReadOut plan={plan} legend={legend} shape={canvas.shape} line={line} />
           </ScrollRegion>
         ) : (
           <StationCloth
-            label={`Section ${number} of ${canvas.title} with its runs`}
+            label={`Section ${number} of ${canvas.title}${code ? `, placements of ${code}` : ''}; Space shows the next placement, Backspace the one before, Enter lays it`}
             entry={entry}
             legend={legend}
             data={data}
-            wish={wish}
+            wish={shown}
             layers={layers}
             frame={section}
             cursor={cursor}
             sections={pieces}
-            onCursor={({ x, y }) => {
-              setCursor({ x, y });
-              const line = data.chart.cells[y * data.chart.width + x];
-              if (line && view?.plans.some((each) => each.line === line)) setChosen(line);
+            onCursor={(place) => {
+              setCursor(place);
+              goTo(placementOn(placements, place));
             }}
+            onKey={onKey}
+          />
+        )}
+        {inHand && plan && (
+          <StepSlip
+            placement={inHand}
+            number={ofColour.indexOf(inHand) + 1}
+            of={ofColour.length}
+            colour={ofLine(legend, inHand.line)!}
+            shape={canvas.shape}
+            hand={start.hand}
+            isFirst={step === 0}
+            isLast={step === placements.length - 1}
+            onStep={(by) => goTo(step + by)}
+            onLay={layIt}
           />
         )}
       </section>
       <section className="flex min-h-0 min-w-0 flex-col gap-3" aria-label="Plan">
-        {(fault ?? lost) && <Notice kind="fault">{fault ?? lost}</Notice>}
-        {view && (
-          <>
-            <div aria-live="polite">
-              <p className="big-number">{many(view.placements.planned)}</p>
-              <p>
-                {view.placements.oneByOne === 0 ? (
-                  'Everything in this section is laid.'
-                ) : (
-                  <>
-                    <TermWord term="placement">placements</TermWord> with these tips, against{' '}
-                    {many(view.placements.oneByOne)} one by one
-                  </>
-                )}
-              </p>
-            </div>
-            <TipChoice tips={view.tips} onChange={changeTips} />
-            {plan && best && (
-              <div className="slip !py-3" data-testid="plan">
-                <Colour line={ofLine(legend, plan.line)!} shape={canvas.shape} size={44} />
-                <p className="mt-1.5 font-semibold">
-                  Along the {best.direction}: {counted(best.placements.length, 'placement')} for{' '}
-                  {counted(plan.drills, 'drill')}
+        {(fault ?? work.fault ?? marks.fault) && (
+          <Notice kind="fault">{fault ?? work.fault ?? marks.fault}</Notice>
+        )}
+        {plan ? (
+          <div aria-live="polite" data-testid="plan">
+            {placements.length === 0 ? (
+              <p className="text-[1.3rem] font-semibold">Everything in this section is laid.</p>
+            ) : (
+              <>
+                <p>
+                  <span className="big-number">{many(placements.length)}</span>{' '}
+                  <TermWord term="placement">{placements.length === 1 ? 'placement' : 'placements'}</TermWord>{' '}
+                  for {counted(plan.drills, 'drill')}
                 </p>
                 <p>
-                  Rows take {many(plan.rows.placements.length)}, columns{' '}
-                  {many(plan.columns.placements.length)}; longest <TermWord term="run">run</TermWord>{' '}
-                  {best.longestRun}
+                  {boundInWords(plan)} They take {minutesInWords(minutesFor(model, plan.effort))}, with{' '}
+                  {counted(plan.turns, 'turn')} and {counted(plan.tipChanges, 'change')} of tip.
                 </p>
-                <div className="mt-1.5">
-                  <ToggleButton on={otherWay} onChange={setOtherWay}>
-                    See the {plan.better === 'rows' ? 'columns' : 'rows'} instead
-                  </ToggleButton>
-                </div>
-              </div>
+              </>
             )}
-            <ColourList
-              label="Colours of this section, most drills first"
-              lines={view.plans.map((each) => ofLine(legend, each.line)!)}
-              shape={canvas.shape}
-              chosen={plan?.line ?? null}
-              onChoose={(line) => setChosen(line.line)}
-              beside={(line) => {
-                const own = planned(line);
-                return own ? `${own[own.better].placements.length} of ${own.drills}` : '';
-              }}
-            />
-          </>
+          </div>
+        ) : (
+          <p aria-live="polite">{work.fault ? '' : 'Loading…'}</p>
+        )}
+        <fieldset className="flex flex-wrap gap-1" aria-label="What to look at">
+          {(Object.keys(PANELS) as Panel[]).map((key) => (
+            <ToggleButton key={key} on={panel === key} onChange={() => setPanel(key)}>
+              {PANELS[key]}
+            </ToggleButton>
+          ))}
+        </fieldset>
+        {plan && panel === 'colours' && (
+          <ColoursPanel
+            plan={plan}
+            legend={legend}
+            shape={canvas.shape}
+            line={line}
+            wish={wish}
+            model={model}
+            checkerboard={work.prices.checkerboard ?? null}
+            onChoose={(next) => goTo(placements.findIndex((each) => each.line === next))}
+            onChange={change}
+          />
+        )}
+        {panel === 'wishes' && (
+          <WishPanel
+            wish={wish}
+            prices={work.prices}
+            hand={start.hand}
+            canvasId={canvas.id}
+            whole={work.whole}
+            onWhole={(borders) => work.searchWhole(borders ? pieces : canvas.panelRects)}
+            onStop={work.stopWhole}
+            onChange={change}
+          />
+        )}
+        {panel === 'tips' && (
+          <TipsPanel
+            own={own}
+            shape={canvas.shape}
+            tips={tips}
+            worth={work.worth}
+            comparing={work.comparing}
+            section={section}
+            canvas={canvas}
+            onCompare={work.compareTips}
+            onChange={setOwn}
+          />
+        )}
+        {plan && panel === 'hints' && (
+          <HintsPanel
+            plan={plan}
+            shape={canvas.shape}
+            tips={own}
+            finishes={plan.colours[0]!.map((each) => ofLine(legend, each.line)!.finish)}
+          />
         )}
       </section>
     </div>
-  );
-}
-
-function other(plan: ColourPlan) {
-  return plan.better === 'rows' ? plan.columns : plan.rows;
-}
-
-/** The tips in the pen case; the single placer is always there. */
-function TipChoice({ tips, onChange }: { tips: number[]; onChange: (tips: number[]) => void }) {
-  return (
-    <fieldset>
-      <legend className="mb-1 font-semibold">
-        Your <TermWord term="bar tip">tips</TermWord>, by the drills they take
-      </legend>
-      <div className="flex flex-wrap gap-1.5">
-        {KNOWN_TIPS.map((tip) => {
-          const own = tips.includes(tip);
-          return (
-            <button
-              key={tip}
-              type="button"
-              className={`button number !px-0 w-[2.75rem] ${own ? 'button-on bg-wash' : ''}`}
-              aria-pressed={own}
-              aria-label={`Tip for ${counted(tip, 'drill')}`}
-              disabled={tip === 1}
-              onClick={() => onChange(own ? tips.filter((each) => each !== tip) : [...tips, tip])}
-            >
-              {tip}
-            </button>
-          );
-        })}
-      </div>
-    </fieldset>
-  );
-}
-
-/** The runs of one colour, one a row, as they are drawn on the canvas. */
-function RunsTable({ best, code }: { best: ColourPlan['rows']; code: string }) {
-  const alongRows = best.direction === 'rows';
-  return (
-    <>
-      <h2 className="px-2.5 pt-4">
-        Runs of <span className="number">{code}</span>, along the {best.direction}
-      </h2>
-      <DataTable
-        caption={`Runs of ${code}`}
-        rows={best.placements}
-        rowKey={({ x, y }) => `${x} ${y}`}
-        columns={[
-          {
-            key: 'line',
-            header: alongRows ? 'Row' : 'Column',
-            numeric: true,
-            value: ({ x, y }) => (alongRows ? y : x) + 1,
-          },
-          {
-            key: 'from',
-            header: alongRows ? 'From column' : 'From row',
-            numeric: true,
-            value: ({ x, y }) => (alongRows ? x : y) + 1,
-          },
-          { key: 'drills', header: 'Drills', numeric: true, value: ({ drills }) => drills },
-          { key: 'tip', header: 'Tip for', numeric: true, value: ({ tip }) => tip },
-        ]}
-      />
-    </>
-  );
-}
-
-function PlansTable({
-  plans,
-  legend,
-  shape,
-}: {
-  plans: ColourPlan[];
-  legend: LegendLine[];
-  shape: 'square' | 'round';
-}) {
-  const along = (plan: ColourPlan, direction: Direction) => plan[direction].placements.length;
-  return (
-    <DataTable
-      caption="Placements per colour"
-      rows={plans}
-      rowKey={(plan) => String(plan.line)}
-      columns={[
-        {
-          key: 'colour',
-          header: 'Colour',
-          value: (plan) => ofLine(legend, plan.line)!.code,
-          show: (plan) => <Colour line={ofLine(legend, plan.line)!} shape={shape} />,
-        },
-        { key: 'drills', header: 'Drills', numeric: true, value: (plan) => plan.drills },
-        { key: 'rows', header: 'Along rows', numeric: true, value: (plan) => along(plan, 'rows') },
-        { key: 'columns', header: 'Along columns', numeric: true, value: (plan) => along(plan, 'columns') },
-        { key: 'better', header: 'Better', value: (plan) => plan.better },
-        {
-          key: 'longest',
-          header: 'Longest run',
-          numeric: true,
-          value: (plan) => plan[plan.better].longestRun,
-        },
-      ]}
-    />
   );
 }

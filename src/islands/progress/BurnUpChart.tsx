@@ -8,19 +8,8 @@ export function BurnUpChart({ days, drills }: { days: { day: string; total: numb
     if (!element) return;
     let gone = false;
     let cleanUp = () => {};
-    void import('../../ui/charts').then((charts) => {
-      if (gone) return;
-      const chart = charts.init(element, undefined, { renderer: 'canvas' });
-      const draw = () => chart.setOption(burnUpOption(days, drills), true);
-      draw();
-      const observer = new ResizeObserver(() => chart.resize());
-      observer.observe(element);
-      window.addEventListener('oculent-theme', draw);
-      cleanUp = () => {
-        window.removeEventListener('oculent-theme', draw);
-        observer.disconnect();
-        chart.dispose();
-      };
+    void import('../../ui/charts').then(({ drawIn }) => {
+      if (!gone) cleanUp = drawIn(element, () => burnUpOption(days, drills));
     });
     return () => {
       gone = true;

@@ -24,6 +24,7 @@ import { piecesFromText } from '../../core/sections/plan';
 import { many } from '../../core/words/numbers';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
+import { type PlacingWishRow, placingWishOfRow } from '../../data/placing';
 import { type WishRow, wishOfRow } from '../../data/sections';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';
 import { panelPlanSchema } from '../chart/contract';
@@ -31,6 +32,7 @@ import { unzipped } from '../files/zip';
 import { unreadable } from '../http/problem';
 import { array, mixed, number, object, string, ValidationError } from '../http/schema';
 import type { TellProgress } from '../jobs/progress';
+import { placingWishSchema } from '../placing/contract';
 import { rectsSchema, sectionWishSchema } from '../sections/contract';
 import { storageSchema } from '../storage/contract';
 import { drawingSchema } from '../symbols/contract';
@@ -266,6 +268,12 @@ async function checkRows(tables: Tables, canvas: CanvasFacts): Promise<void> {
   }
   for (const row of rows('section_wish')) {
     await inTable('section_wish', sectionWishSchema.validate(wishOfRow(row as unknown as WishRow)));
+  }
+  for (const row of rows('placing_wish')) {
+    await inTable(
+      'placing_wish',
+      placingWishSchema.validate(placingWishOfRow(row as unknown as PlacingWishRow)),
+    );
   }
   for (const { rects } of rows('area_tick')) {
     if (rects !== null) await inTable('area_tick', rectsSchema.validate(rects));

@@ -9,6 +9,7 @@ import { readSheetFile } from '../checkin/sheetFile';
 import { photoToJpeg } from '../files/pixels';
 import { writeSpreadsheet } from '../files/spreadsheet';
 import { labelsPdf, labelsSvg } from '../labels/print';
+import { comparedTips, placementsJson, placingPdf } from '../placing/search';
 import { drawingPdf } from '../print/drawingPdf';
 import { unprintable } from '../print/outlines';
 import { requestPdf } from '../requests/requestPdf';
@@ -30,6 +31,7 @@ export const TASKS = {
   checkSymbols,
   chartPdf,
   clothPng,
+  comparedTips,
   coverPlanPdf,
   drawingPdf,
   judgedSections,
@@ -38,6 +40,8 @@ export const TASKS = {
   lookAlikes,
   packArchive,
   photoToJpeg,
+  placementsJson,
+  placingPdf,
   proposedSections,
   pullListPdf,
   readArchive,

@@ -1,6 +1,6 @@
 import type { Tips } from '../../core/placing/tips';
 import type { SectionPlan } from '../../core/sections/plan';
-import { ownTips } from '../../data/placing';
+import { tipSizes } from '../../data/placing';
 import { type StationPage, stationPage } from '../http/page';
 import type { SectionsStart } from './contract';
 import { sectionsPage } from './view';
@@ -21,7 +21,7 @@ export async function sectionStationPage(
   if (!page) return null;
   const own = await page.database.snapshot(async (queries) => ({
     first: await sectionsPage(queries, page.entry.canvas),
-    tips: await ownTips(queries),
+    tips: await tipSizes(queries, page.entry.canvas.shape),
   }));
   return { ...page, ...own, first: { ...own.first, plan: planForPage(own.first.plan) } };
 }

@@ -12,16 +12,16 @@ const SENSIBLE = { minutes: [3, 480], drills: 10, drillsAMinute: 1 } as const;
 /** What the model learns from; it goes to another thread. */
 export interface LearnTask {
   sittings: SittingMarks[];
-  charts: { canvasId: string; chart: Chart }[];
-  tips: Tips;
+  charts: { canvasId: string; chart: Chart; tips: Tips }[];
 }
 
 /** What was done in each sitting, by the placing plan of what it laid. */
-export function sittingEfforts({ sittings, charts, tips }: LearnTask): TimedEffort[] {
-  const chartOfCanvas = new Map(charts.map(({ canvasId, chart }) => [canvasId, chart]));
+export function sittingEfforts({ sittings, charts }: LearnTask): TimedEffort[] {
+  const chartOfCanvas = new Map(charts.map(({ canvasId, chart, tips }) => [canvasId, { chart, tips }]));
   return sittings.flatMap(({ canvasId, minutes, marks }): TimedEffort[] => {
-    const chart = chartOfCanvas.get(canvasId);
-    if (!chart || minutes < SENSIBLE.minutes[0] || minutes > SENSIBLE.minutes[1]) return [];
+    const known = chartOfCanvas.get(canvasId);
+    if (!known || minutes < SENSIBLE.minutes[0] || minutes > SENSIBLE.minutes[1]) return [];
+    const { chart, tips } = known;
     const laid = emptyBitmap(chart.cells.length);
     for (const { kind, runs } of marks) {
       // Squares of a canvas that was larger then.

@@ -6,7 +6,7 @@ import {
   type TimeModel,
   USUAL_SECONDS,
 } from '../../core/pace/timeModel';
-import type { Tips } from '../../core/placing/tips';
+import { type Tips, tipsFor } from '../../core/placing/tips';
 import { findCanvas } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
@@ -27,8 +27,9 @@ export async function timeModel(queries: Queries): Promise<TimeModel> {
 
 async function timedSittings(queries: Queries): Promise<TimedEffort[]> {
   const tips = await ownTips(queries);
-  const stamp = `${await sittingsStamp(queries)} ${tips}`;
-  if (known?.stamp !== stamp) known = { stamp, learnt: learn(queries, tips) };
+  const sizes = { square: tipsFor(tips, 'square'), round: tipsFor(tips, 'round') };
+  const stamp = `${await sittingsStamp(queries)} ${sizes.square} ${sizes.round}`;
+  if (known?.stamp !== stamp) known = { stamp, learnt: learn(queries, sizes) };
   const { learnt } = known;
   try {
     return await learnt;
@@ -39,15 +40,15 @@ async function timedSittings(queries: Queries): Promise<TimedEffort[]> {
   }
 }
 
-async function learn(queries: Queries, tips: Tips): Promise<TimedEffort[]> {
+async function learn(queries: Queries, tips: Record<'square' | 'round', Tips>): Promise<TimedEffort[]> {
   const sittings = await lastSittings(queries, SITTINGS_LEARNT_FROM);
   const charts: LearnTask['charts'] = [];
   for (const canvasId of new Set(sittings.map((sitting) => sitting.canvasId))) {
     const canvas = await findCanvas(queries, canvasId);
     const chart = canvas && (await chartOf(queries, canvas));
-    if (chart) charts.push({ canvasId, chart });
+    if (chart) charts.push({ canvasId, chart, tips: tips[canvas.shape] });
   }
-  return sittings.length === 0 ? [] : inWorker('sittingEfforts', { sittings, charts, tips });
+  return sittings.length === 0 ? [] : inWorker('sittingEfforts', { sittings, charts });
 }
 
 export async function timeModelView(queries: Queries): Promise<TimeModelView> {

@@ -13,7 +13,7 @@ import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Database, Queries } from '../../data/engine/database';
 import { undoStateOf } from '../../data/history';
-import { ownTips } from '../../data/placing';
+import { tipSizes } from '../../data/placing';
 import { cutFacts, cutInUse, sectionPlanOf, sectionWishOf } from '../../data/sections';
 import { inWorker } from '../jobs/pool';
 import type { ProposalView, SectionsPage, SectionsView } from './contract';
@@ -117,7 +117,7 @@ async function groundOf(queries: Queries, canvas: Canvas, model: TimeModel): Pro
     laid: await bitmapOf(queries, canvas.id, canvas.width * canvas.height),
     lines: highestLine(legend),
     colours: legend.length,
-    tips: await ownTips(queries),
+    tips: await tipSizes(queries, canvas.shape),
     model,
   };
 }

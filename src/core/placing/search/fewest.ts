@@ -7,22 +7,109 @@ import { RegionSearch } from './regionSearch';
  * raised, messages again for the labels that those prices give, then noise; from round to round twice as much of each.
  */
 const ROUNDS = [
-  { sweeps: 2, steps: 60, settled: 3, noise: 0 },
-  { sweeps: 0, steps: 200, settled: 6, noise: 30 },
-  { sweeps: 0, steps: 400, settled: 20, noise: 60 },
+  { sweeps: 2, steps: 60, after: 3, noise: 0 },
+  { sweeps: 0, steps: 200, after: 6, noise: 30 },
+  { sweeps: 0, steps: 400, after: 20, noise: 60 },
 ];
 /** Length of the first step up, and heat of the noise, in prices of a single placement. */
 const STRIDE = 0.2;
 const HEAT = { hot: 0.2, cold: 0.03 };
 
+/** A region that was searched before. */
+export interface Known {
+  labels: Uint8Array;
+  cost: number;
+  bound: number;
+}
+
 /** How far to search. */
 export interface SearchLimits {
   /** Rounds for the regions that stay open; 0 for rows or columns settled by exact moves, without a bound worth the name. */
   rounds: number;
-  /** Asked between steps, see {@link RegionSearch}. */
+  /** Asked between steps; once true, the search ends where it is. */
   isOver?: () => boolean;
-  /** Told the sum of all costs and bounds now and then: after the start and whenever a region is done with. */
-  onBetter?: (cost: number, bound: number) => void;
+  /** What is known of a region from before, which is then not searched again. */
+  known?: ((region: number) => Known | undefined) | undefined;
+}
+
+/**
+ * The search for the cheapest bars of all regions, which can be stopped and gone on with at any time: the best labels so
+ * far and what is proven of them stand in `regions`.
+ */
+export class PlacementSearch {
+  readonly search: RegionSearch;
+  /** What the best plan so far costs, and what no plan costs less than. */
+  cost = 0;
+  bound = 0;
+  private open: number[] = [];
+  /** Place in `open` of the region that is next, and the round; −1 is the settling before the first. */
+  private next = 0;
+  private round = -1;
+  private over: () => boolean = () => false;
+
+  /**
+   * Begins with rows or columns for each region, whichever is cheaper.
+   * @param bars costs by line
+   * @param unit all costs are multiples of it
+   */
+  constructor(
+    regions: Regions,
+    private readonly bars: (line: number) => BarCosts,
+    unit: number,
+    known?: SearchLimits['known'],
+  ) {
+    this.search = new RegionSearch(regions, bars, unit, () => this.over());
+    const { search } = this;
+    for (let region = 0; region < regions.lines.length; region++) {
+      search.start(region);
+      const before = known?.(region);
+      if (before) search.recall(region, before);
+      else if (!search.isClosed(region)) this.open.push(region);
+      this.cost += search.costs[region]!;
+      this.bound += search.bounds[region]!;
+    }
+  }
+
+  /**
+   * Goes on with the search.
+   * @param rounds to reach, counted from the beginning
+   * @param isOver asked between steps within a region, whose work then stays as it is
+   * @param isEnough asked between regions
+   * @returns whether anything is left to do in those rounds
+   */
+  run(rounds: number, isOver: () => boolean = () => false, isEnough: () => boolean = isOver): boolean {
+    this.over = isOver;
+    while (this.round < rounds && this.open.length > 0) {
+      for (; this.next < this.open.length; this.next++) {
+        if (isEnough()) return true;
+        this.work(this.open[this.next]!);
+      }
+      this.next = 0;
+      this.round++;
+      this.open = this.open.filter((region) => !this.search.isClosed(region));
+    }
+    return false;
+  }
+
+  private work(region: number): void {
+    const { search } = this;
+    if (search.isClosed(region)) return;
+    this.cost -= search.costs[region]!;
+    this.bound -= search.bounds[region]!;
+    if (this.round === -1) search.descend(region);
+    else {
+      const last = ROUNDS.length - 1;
+      const more = 2 ** Math.max(0, this.round - last);
+      const { sweeps, steps, after, noise } = ROUNDS[Math.min(this.round, last)]!;
+      const single = this.bars(search.regions.lines[region]!)[1]!;
+      if (noise > 0) search.anneal(region, noise * more, HEAT.hot * single, HEAT.cold * single);
+      if (sweeps > 0) search.pass(region, sweeps);
+      if (!search.isClosed(region)) search.raise(region, steps * more, STRIDE * single);
+      if (!search.isClosed(region)) search.pass(region, after);
+    }
+    this.cost += search.costs[region]!;
+    this.bound += search.bounds[region]!;
+  }
 }
 
 /**
@@ -35,50 +122,9 @@ export function searchRegions(
   regions: Regions,
   bars: (line: number) => BarCosts,
   unit: number,
-  { rounds, isOver = () => false, onBetter }: SearchLimits,
+  { rounds, isOver, known }: SearchLimits,
 ): RegionSearch {
-  const search = new RegionSearch(regions, bars, unit, isOver);
-  const count = regions.lines.length;
-  let cost = 0;
-  let bound = 0;
-  for (let region = 0; region < count; region++) {
-    search.start(region);
-    cost += search.costs[region]!;
-    bound += search.bounds[region]!;
-  }
-  onBetter?.(cost, bound);
-  const open: number[] = [];
-  for (let region = 0; region < count; region++) if (!search.isClosed(region)) open.push(region);
-  const work = (region: number, doIt: () => void) => {
-    cost -= search.costs[region]!;
-    bound -= search.bounds[region]!;
-    doIt();
-    cost += search.costs[region]!;
-    bound += search.bounds[region]!;
-    onBetter?.(cost, bound);
-  };
-  for (const region of open) {
-    if (isOver()) return search;
-    work(region, () => search.descend(region));
-  }
-  for (let round = 0; round < rounds; round++) {
-    const last = ROUNDS.length - 1;
-    const more = 2 ** Math.max(0, round - last);
-    const { sweeps, steps, settled, noise } = ROUNDS[Math.min(round, last)]!;
-    let left = 0;
-    for (const region of open) {
-      if (isOver()) return search;
-      if (search.isClosed(region)) continue;
-      left++;
-      const single = bars(regions.lines[region]!)[1]!;
-      work(region, () => {
-        if (noise > 0) search.anneal(region, noise * more, HEAT.hot * single, HEAT.cold * single);
-        if (sweeps > 0) search.pass(region, sweeps);
-        if (!search.isClosed(region)) search.raise(region, steps * more, STRIDE * single);
-        if (!search.isClosed(region)) search.pass(region, settled);
-      });
-    }
-    if (left === 0) break;
-  }
-  return search;
+  const search = new PlacementSearch(regions, bars, unit, known);
+  search.run(rounds, isOver);
+  return search.search;
 }

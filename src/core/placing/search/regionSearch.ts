@@ -28,6 +28,9 @@ export class RegionSearch {
   readonly costs: Float64Array;
   /** No labels cost less, by region. */
   readonly bounds: Float64Array;
+  /** What each region costs with rows only, and with columns only. */
+  readonly alongCosts: Float64Array;
+  readonly downCosts: Float64Array;
   private readonly trial: Uint8Array;
   private readonly lambda: Float32Array;
   /** Longest run of each region: wider bars are never full there. */
@@ -60,6 +63,8 @@ export class RegionSearch {
     this.lambda = new Float32Array(cells.length);
     this.costs = new Float64Array(lines.length);
     this.bounds = new Float64Array(lines.length);
+    this.alongCosts = new Float64Array(lines.length);
+    this.downCosts = new Float64Array(lines.length);
     this.widths = new Int32Array(lines.length);
     let most = 0;
     for (let region = 0; region < lines.length; region++) {
@@ -97,8 +102,17 @@ export class RegionSearch {
     const along = this.costOf(region, labels.fill(ALONG, from, to), costs);
     const down = this.costOf(region, labels.fill(DOWN, from, to), costs);
     if (along <= down) labels.fill(ALONG, from, to);
+    this.alongCosts[region] = along;
+    this.downCosts[region] = down;
     this.costs[region] = Math.min(along, down);
     this.bounds[region] = straight ? this.costs[region]! : this.plainBound(region, to - from);
+  }
+
+  /** Takes what was found for the same region before. */
+  recall(region: number, { labels, cost, bound }: { labels: Uint8Array; cost: number; bound: number }): void {
+    this.labels.set(labels, this.regions.starts[region]!);
+    this.costs[region] = cost;
+    this.bounds[region] = bound;
   }
 
   /** Whatever the labels, no bar lays more than the widest, nor cheaper a drill than the cheapest. */

@@ -1,0 +1,57 @@
+import { Check, ChevronLeft, ChevronRight } from 'lucide-react';
+import type { Shape } from '../../core/canvas/canvas';
+import type { LegendLine } from '../../core/canvas/legend';
+import { placementInWords } from '../../core/placing/inWords';
+import type { Placement } from '../../core/placing/placement';
+import { many } from '../../core/words/numbers';
+import { Chip } from '../../ui/Chip';
+
+/** The placement in hand: where it lies, which end is planted, and on to the next. */
+export function StepSlip({
+  placement,
+  number,
+  of,
+  colour,
+  shape,
+  hand,
+  isFirst,
+  isLast,
+  onStep,
+  onLay,
+}: {
+  placement: Placement;
+  /** Its turn among those of its colour, from 1. */
+  number: number;
+  of: number;
+  colour: LegendLine;
+  shape: Shape;
+  hand: 'right' | 'left';
+  isFirst: boolean;
+  isLast: boolean;
+  onStep: (by: 1 | -1) => void;
+  onLay: () => void;
+}) {
+  return (
+    <div className="slip flex flex-wrap items-center gap-x-4 gap-y-2 !py-2.5" data-testid="step">
+      <Chip line={colour} shape={shape} size={44} />
+      <div className="min-w-0 grow basis-72" aria-live="polite">
+        <p>
+          <span className="number text-[1.25rem] font-semibold">{colour.code}</span>, placement {many(number)}{' '}
+          of {many(of)}
+        </p>
+        <p>{placementInWords(placement, hand)}</p>
+      </div>
+      <div className="flex gap-2">
+        <button type="button" className="button" disabled={isFirst} onClick={() => onStep(-1)}>
+          <ChevronLeft size={20} aria-hidden /> Back
+        </button>
+        <button type="button" className="button" disabled={isLast} onClick={() => onStep(1)}>
+          Next <ChevronRight size={20} aria-hidden />
+        </button>
+        <button type="button" className="button button-main" onClick={onLay}>
+          <Check size={20} aria-hidden /> Lay it
+        </button>
+      </div>
+    </div>
+  );
+}

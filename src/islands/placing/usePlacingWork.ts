@@ -1,0 +1,142 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import type { Bitmap } from '../../core/cells/bitmap';
+import type { CellPart } from '../../core/cells/rect';
+import type { Effort } from '../../core/pace/effort';
+import type { PlacingPlan } from '../../core/placing/plan';
+import type { SwitchName, WishPrice } from '../../core/placing/prices';
+import type { Tips } from '../../core/placing/tips';
+import type { TipWorth } from '../../core/placing/tipsWorth';
+import type { PlacingWish } from '../../core/placing/wish';
+import type { PlacingAnswer, PlacingOrder } from '../../workers/placing';
+import type { ClothData } from '../cloth/useClothData';
+
+/** How far the search for a whole canvas is. */
+export interface WholeSearch {
+  placements: number;
+  bound: number;
+  seconds: number;
+  running: boolean;
+}
+
+export interface PlacingWork {
+  plan: PlacingPlan | null;
+  /** What each wish costs, as far as it is known. */
+  prices: Partial<Record<SwitchName, WishPrice>>;
+  worth: TipWorth[];
+  /** Whether more tips are still being compared. */
+  comparing: boolean;
+  whole: WholeSearch | null;
+  fault: string | null;
+  compareTips(pieces: readonly CellPart[]): void;
+  searchWhole(pieces: readonly CellPart[]): void;
+  stopWhole(): void;
+}
+
+/** What the work of the thread has come to. */
+type Found = Pick<PlacingWork, 'plan' | 'prices' | 'worth' | 'comparing' | 'whole' | 'fault'>;
+const NOTHING: Found = { plan: null, prices: {}, worth: [], comparing: false, whole: null, fault: null };
+
+/**
+ * Has a thread of its own plan placements, so that the page stays quick, and plan anew when marks, tips or wishes change.
+ * @param version changes with every change of the bitmap, which is changed in place
+ * @param prices whether the price of each wish is wanted
+ */
+export function usePlacingWork(
+  { chart, laid }: ClothData,
+  version: number,
+  legend: readonly LegendLine[],
+  section: CellPart,
+  {
+    tips,
+    seconds,
+    hand,
+    wish,
+    prices,
+  }: {
+    tips: Tips;
+    /** Null as long as it is not known: nothing is planned before. */
+    seconds: Readonly<Effort> | null;
+    hand: 'right' | 'left';
+    wish: PlacingWish;
+    prices: boolean;
+  },
+): PlacingWork {
+  const [found, setFound] = useState(NOTHING);
+  const worker = useRef<Worker | null>(null);
+  const newest = useRef({ plan: 0, tips: 0, whole: 0 });
+  const order = (message: PlacingOrder) => worker.current?.postMessage(message);
+
+  useEffect(() => {
+    const own = new Worker(new URL('../../workers/placing.ts', import.meta.url), { type: 'module' });
+    worker.current = own;
+    own.onmessage = ({ data }: MessageEvent<PlacingAnswer>) => {
+      const kind = data.what === 'price' ? 'plan' : data.what;
+      if (data.id === newest.current[kind]) setFound((before) => ({ ...before, ...taken(before, data) }));
+    };
+    own.onerror = () =>
+      setFound((before) => ({
+        ...before,
+        comparing: false,
+        whole: null,
+        fault: 'The placements could not be planned. Load the page again.',
+      }));
+    return () => own.terminate();
+  }, []);
+
+  // Without them no ground is sent, so that no plan is made for what the user does not have.
+  const ground = useMemo(
+    () => seconds && { chart, legend, tips, seconds, hand },
+    [chart, legend, tips, seconds, hand],
+  );
+  useEffect(() => {
+    if (ground) order({ what: 'ground', ground });
+  }, [ground]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
+  useEffect(() => {
+    if (!ground) return;
+    const id = ++newest.current.plan;
+    setFound((before) => ({ ...before, prices: {} }));
+    order({ what: 'plan', id, laid: laid as Bitmap, section: partOf(section), wish, prices });
+  }, [ground, laid, version, section, wish, prices]);
+
+  return {
+    ...found,
+    compareTips: (pieces) => {
+      const id = ++newest.current.tips;
+      setFound((before) => ({ ...before, worth: [], comparing: true }));
+      order({ what: 'tips', id, laid, pieces: pieces.map(partOf) });
+    },
+    searchWhole: (pieces) => {
+      const id = ++newest.current.whole;
+      setFound((before) => ({ ...before, whole: null }));
+      order({ what: 'whole', id, laid, pieces: pieces.map(partOf) });
+    },
+    stopWhole: () => {
+      newest.current.whole++;
+      order({ what: 'stop' });
+      setFound(({ whole, ...before }) => ({ ...before, whole: whole && { ...whole, running: false } }));
+    },
+  };
+}
+
+/** What an answer changes. */
+function taken(before: Found, data: PlacingAnswer): Partial<Found> {
+  switch (data.what) {
+    case 'plan':
+      return { plan: data.plan, fault: null };
+    case 'price':
+      return { prices: { ...before.prices, [data.name]: data.price } };
+    case 'tips':
+      return { worth: data.worth, comparing: !data.done };
+    case 'whole':
+      return {
+        whole: { placements: data.cost, bound: data.bound, seconds: data.seconds, running: !data.done },
+      };
+  }
+}
+
+/** What goes to another thread of a part of the canvas. */
+function partOf({ x, y, width, height, rects }: CellPart): CellPart {
+  return rects ? { x, y, width, height, rects } : { x, y, width, height };
+}
