@@ -2,7 +2,6 @@ import { performance } from 'node:perf_hooks';
 import { emptyBitmap, setLaid } from '../src/core/cells/bitmap';
 import { makeChart } from '../src/core/cells/chart';
 import type { Rgb } from '../src/core/colour/rgb';
-import { planSection } from '../src/core/placing/barPlan';
 import { clothColours, paintCloth } from '../src/core/view/paint';
 
 /** Median time of a task in milliseconds. */
@@ -28,11 +27,7 @@ const source = new Uint8ClampedArray(cells.length * 4).fill(7);
 // Both sides run in this one process, so the ratio says more than either time.
 const floor = median(() => pixels.set(source));
 const paint = median(() => paintCloth(chart, colours, { laid, focus: new Set([3]) }, pixels));
-const plan = median(() => void planSection(chart, { x: 0, y: 0, width, height }, laid, [1, 3, 6, 9]), 9);
 console.log(`copying ${width} × ${height} pixels      ${floor.toFixed(2)} ms`);
 console.log(
   `painting the same from cells     ${paint.toFixed(2)} ms, ${(paint / floor).toFixed(1)} × the copy`,
-);
-console.log(
-  `planning all of it, both ways    ${plan.toFixed(2)} ms, ${(plan / floor).toFixed(1)} × the copy`,
 );

@@ -16,7 +16,7 @@ import { chartOf } from '../../src/data/chart';
 import { deletedThings, emptyDeleted } from '../../src/data/deleted';
 import type { Database } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
-import { ownTips, putOwnTips } from '../../src/data/placing';
+import { ownTips, putOwnTips, tipSizes } from '../../src/data/placing';
 import { sectionPlanOf } from '../../src/data/sections';
 import { chartOfRows, line } from '../core/samples';
 import { keepGrid, memoryDatabase, shelve } from './memory';
@@ -156,7 +156,18 @@ describe('plans', () => {
   });
 
   it('keep the single placer among the tips', async () => {
-    expect(await putOwnTips(database, [9, 3, 9])).toEqual([1, 3, 9]);
-    expect(await ownTips(database)).toEqual([1, 3, 9]);
+    const tip = (size: number, more = {}) => ({
+      size,
+      shape: 'both' as const,
+      pen: '',
+      worn: false,
+      ...more,
+    });
+    const put = [tip(9), tip(3, { shape: 'round', pen: 'blue' }), tip(9, { worn: true })];
+    const kept = [tip(1), tip(3, { shape: 'round', pen: 'blue' }), tip(9, { worn: true })];
+    expect(await putOwnTips(database, put)).toEqual(kept);
+    expect(await ownTips(database)).toEqual(kept);
+    expect(await tipSizes(database, 'square')).toEqual([1, 9]);
+    expect(await tipSizes(database, 'round')).toEqual([1, 3, 9]);
   });
 });

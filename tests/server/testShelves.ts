@@ -56,7 +56,10 @@ export class TestShelves {
       { id: randomUUID(), itemId: plain.id, drills: 77, bagId: null },
       moment.toISOString(),
     );
-    await putOwnTips(shelf, [tip(1), tip(4)]);
+    await putOwnTips(shelf, [
+      { size: 4, shape: 'round', pen: 'blue', worn: true },
+      { size: 4, shape: 'square', pen: '', worn: false },
+    ]);
     const gone = await shelve(shelf, [line(1)], chartOfRows('11'), { title: 'Deleted' });
     await deleteCanvas(shelf, gone.id, new Date().toISOString());
     await shelf.query(`insert into label_sheet (format, sheet) values ('card', '{"columns": 2}'::jsonb)`);

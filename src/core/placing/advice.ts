@@ -66,7 +66,8 @@ const ALL: (Advice & { bears: (facts: AdviceFacts) => boolean })[] = [
   {
     key: 'wrist',
     title: 'Mind the wrist',
-    words: 'Turn the tray or the pen for columns, not your wrist. When it hurts, stop; if it does not go away, ask a doctor.',
+    words:
+      'Turn the tray or the pen for columns, not your wrist. When it hurts, stop; if it does not go away, ask a doctor.',
     bears: ({ plan }) => plan.placements.some(({ orientation, length }) => orientation === 'v' && length > 1),
   },
 ];

@@ -25,6 +25,12 @@ export function countConfetti(chart: Chart, parts: readonly CellPart[], laid: Bi
 }
 
 /** Whether most of the drills of a plan are laid one by one, so that bars hardly matter. */
-export function isMostlySingles({ drills, effort }: { drills: number; effort: { singles: number } }): boolean {
+export function isMostlySingles({
+  drills,
+  effort,
+}: {
+  drills: number;
+  effort: { singles: number };
+}): boolean {
   return effort.singles * 2 > drills;
 }

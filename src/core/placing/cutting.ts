@@ -1,6 +1,6 @@
 import type { Regions } from './regions';
 import { type BarCosts, runCosts } from './search/barCosts';
-import { ALONG, DOWN } from './search/regionSearch';
+import { ALONG, DOWN } from './search/labelMoves';
 
 /** A bar as places of `Regions`: its first, its drills, and whether it goes down. */
 export type VisitBar = (place: number, drills: number, down: boolean) => void;
@@ -125,7 +125,9 @@ function forEachLabelRun(
 }
 
 /** Breaks within runs that lie beside a break of the run before: seams that show. @param bars as visited, of one region or several */
-export function countSeams(placements: readonly { x: number; y: number; length: number; orientation: 'h' | 'v'; line: number }[]): number {
+export function countSeams(
+  placements: readonly { x: number; y: number; length: number; orientation: 'h' | 'v'; line: number }[],
+): number {
   const starts = new Set<string>();
   const ends = new Set<string>();
   const key = (orientation: string, line: number, x: number, y: number) => `${orientation}${line} ${x} ${y}`;

@@ -50,7 +50,9 @@ export function readOut(placements: readonly Placement[]): { along: ReadOutLine[
 }
 
 /** Placements and drills by tip, the widest first. */
-export function countsByTip(placements: readonly Placement[]): { tip: number; placements: number; drills: number }[] {
+export function countsByTip(
+  placements: readonly Placement[],
+): { tip: number; placements: number; drills: number }[] {
   const byTip = new Map<number, { placements: number; drills: number }>();
   for (const { tip, length } of placements) {
     const count = byTip.get(tip) ?? { placements: 0, drills: 0 };
@@ -62,7 +64,10 @@ export function countsByTip(placements: readonly Placement[]): { tip: number; pl
 }
 
 /** How near a plan is to the best there can be. @example '118 placements; no plan has fewer than 117' */
-export function boundInWords({ placements, lowerBound }: Pick<PlacingPlan, 'placements' | 'lowerBound'>): string {
+export function boundInWords({
+  placements,
+  lowerBound,
+}: Pick<PlacingPlan, 'placements' | 'lowerBound'>): string {
   return placements.length === lowerBound
     ? 'No plan has fewer.'
     : `No plan has fewer than ${many(lowerBound)}.`;
@@ -88,7 +93,9 @@ export function placementInWords(placement: Placement, hand: 'right' | 'left'): 
   const { x, y, length, orientation, tip } = placement;
   if (length === 1) return `Row ${y + 1}, column ${x + 1}: a single drill.`;
   const [where, from, to] =
-    orientation === 'h' ? [`Row ${y + 1}, columns`, x + 1, x + length] : [`Column ${x + 1}, rows`, y + 1, y + length];
+    orientation === 'h'
+      ? [`Row ${y + 1}, columns`, x + 1, x + length]
+      : [`Column ${x + 1}, rows`, y + 1, y + length];
   const { plant, to: way } = rollOf(placement, hand);
   const end = orientation === 'h' ? `column ${plant.x + 1}` : `row ${plant.y + 1}`;
   const filled = length === tip ? counted(length, 'drill') : `only ${length} drills`;

@@ -1,7 +1,17 @@
 import { type LegendLine, ofLine, symbolOrKey } from '../canvas/legend';
 import type { CellPart } from '../cells/rect';
 import { type Drawing, type Mark, TEXT_MIDDLE } from '../print/drawing';
-import { headed, INK, linePages, MARGIN_MM, numbered, PALE, type PaperHead, TEXT_MM, text } from '../print/page';
+import {
+  headed,
+  INK,
+  linePages,
+  MARGIN_MM,
+  numbered,
+  PALE,
+  type PaperHead,
+  TEXT_MM,
+  text,
+} from '../print/page';
 import { PAPERS } from '../print/paper';
 import { counted, many } from '../words/numbers';
 import { boundInWords, countsByTip, readOut } from './inWords';
@@ -32,7 +42,10 @@ export function placingSheet(
   );
   const left = (widthMm - mm * section.width) / 2;
   const tips = countsByTip(plan.placements)
-    .map(({ tip, placements }) => `${many(placements)} with ${tip === 1 ? 'the single placer' : `the ${tip}-tip`}`)
+    .map(
+      ({ tip, placements }) =>
+        `${many(placements)} with ${tip === 1 ? 'the single placer' : `the ${tip}-tip`}`,
+    )
     .join(', ');
   page.marks.push(
     text(

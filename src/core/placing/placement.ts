@@ -1,7 +1,7 @@
 import type { CellRect } from '../cells/chart';
 
 /** Along a row, from left to right, or down a column. */
-export type Orientation = 'h' | 'v';
+type Orientation = 'h' | 'v';
 
 /** One setting down of a tip: `length` neighbouring cells of one colour from (x, y) rightwards or downwards. */
 export interface Placement {

@@ -4,8 +4,8 @@ import type { Bitmap } from '../cells/bitmap';
 import type { Chart } from '../cells/chart';
 import { boxAround, type CellPart, countInPart, rectsOf } from '../cells/rect';
 import { type Effort, placementKind } from '../pace/effort';
-import { countConfetti } from './confetti';
 import { largest } from '../words/numbers';
+import { countConfetti } from './confetti';
 import { countSeams, cutRegion, cutStaggered } from './cutting';
 import { inLayingOrder } from './layingOrder';
 import { type Placement, tipChanges, turnsIn } from './placement';
@@ -13,7 +13,7 @@ import { leftToLay, type Regions, regionsOf } from './regions';
 import { coloursInOrder } from './schools';
 import { type BarCosts, onePerPlacement } from './search/barCosts';
 import { type Known, PlacementSearch, type SearchLimits, searchRegions } from './search/fewest';
-import { ALONG, DOWN } from './search/regionSearch';
+import { ALONG, DOWN } from './search/labelMoves';
 import { type Tips, tipFor } from './tips';
 import { isLight, type PlacingWish } from './wish';
 
@@ -32,7 +32,7 @@ export interface PlacingGround {
 }
 
 /** How one colour of a section is laid. */
-export interface ColourPlacing {
+interface ColourPlacing {
   line: number;
   /** Drills still to lay; also the placements it takes one by one. */
   drills: number;
@@ -77,7 +77,7 @@ export class PlacingPlanner {
   plan(ground: PlacingGround, wish: PlacingWish, limits?: SearchLimits): PlacingPlan {
     const { chart, legend, parts, tips } = ground;
     const { whole, left, partOf } = boxOf(ground);
-        const perLine = new Map<number, BarCosts>();
+    const perLine = new Map<number, BarCosts>();
     const widest = wish.passes === 'checkerboard' ? 1 : Math.min(largest(tips, 1), wish.longest ?? Infinity);
     const barsOf = (line: number): number => {
       const { hex } = ofLine(legend, line) ?? { hex: null };
@@ -100,7 +100,14 @@ export class PlacingPlanner {
     const single = (cell: number) => {
       const [x, y] = [cell % left.width, Math.floor(cell / left.width)];
       placements.push({
-        placement: { x: x + whole.x, y: y + whole.y, length: 1, orientation: 'h', line: left.cells[cell]!, tip: 1 },
+        placement: {
+          x: x + whole.x,
+          y: y + whole.y,
+          length: 1,
+          orientation: 'h',
+          line: left.cells[cell]!,
+          tip: 1,
+        },
         part: partAt(cell),
       });
       const key = colourKey(partAt(cell), left.cells[cell]!);
@@ -139,7 +146,8 @@ export class PlacingPlanner {
     const regions = regionsOf({ ...left, cells: inner }, owners);
     const usual: SearchLimits = { rounds: roundsFor(regions.cells.length) };
     const fewest = this.search(regions, left.width, bars, 1, limits ?? usual, barsOf);
-    const byTime = wish.goal === 'minutes' ? this.byTime(regions, left.width, ground, barsOf, limits ?? usual) : null;
+    const byTime =
+      wish.goal === 'minutes' ? this.byTime(regions, left.width, ground, barsOf, limits ?? usual) : null;
     const labels = (byTime ?? fewest).labels;
     for (const bound of fewest.bounds) lowerBound += bound;
     lowerBound = Math.round(lowerBound);
@@ -180,13 +188,17 @@ export class PlacingPlanner {
       if (!costs) {
         costs = new Float64Array(barsOf(line) + 1);
         for (let drills = 1; drills < costs.length; drills++) {
-          costs[drills] = Math.max(1, Math.round(seconds[placementKind(drills)] * SECOND_PARTS)) / SECOND_PARTS;
+          costs[drills] =
+            Math.max(1, Math.round(seconds[placementKind(drills)] * SECOND_PARTS)) / SECOND_PARTS;
         }
         perLine.set(line, costs);
       }
       return costs;
     };
-    return { ...this.search(regions, width, bars, 1 / SECOND_PARTS, limits, (line) => bars(line).join()), bars };
+    return {
+      ...this.search(regions, width, bars, 1 / SECOND_PARTS, limits, (line) => bars(line).join()),
+      bars,
+    };
   }
 
   /** Searches the regions that are not remembered. */
@@ -234,7 +246,11 @@ export class PlacingPlanner {
     wish: PlacingWish,
     owners: Int32Array | null,
     bars: (line: number) => BarCosts,
-    { costs, alongCosts, downCosts }: { costs: Float64Array; alongCosts: Float64Array; downCosts: Float64Array },
+    {
+      costs,
+      alongCosts,
+      downCosts,
+    }: { costs: Float64Array; alongCosts: Float64Array; downCosts: Float64Array },
   ): void {
     // Every second row first needs one direction, or a bar across would lie over the gap.
     const one = wish.direction === 'one' || wish.passes === 'rows';
@@ -338,7 +354,7 @@ export function searchAll(ground: Pick<PlacingGround, 'chart' | 'laid' | 'parts'
 const MOST_REMEMBERED = 20_000;
 
 /** Rounds that a ground of so many cells to lay gets: a section is planned between two glances. */
-export function roundsFor(cells: number): number {
+function roundsFor(cells: number): number {
   return cells <= 900 ? 4 : cells <= 1800 ? 3 : cells <= 20_000 ? 2 : 1;
 }
 

@@ -4,7 +4,7 @@ import type { PlacingGround, PlacingPlan, PlacingPlanner } from './plan';
 import { LIGHT_FROM, type PlacingWish } from './wish';
 
 /** Seconds for taking another pen, or turning it round (common practice, no source). */
-export const TIP_CHANGE_SECONDS = 4;
+const TIP_CHANGE_SECONDS = 4;
 /** The longest bar for hands that tremble, where none is given (common practice, no source). */
 export const SHORT_BAR = 4;
 

@@ -8,7 +8,10 @@ export type School = (typeof SCHOOLS)[number];
 /** Each school with the reason that its people give (common practice, no source). */
 export const SCHOOL_REASONS: Record<School, { name: string; reason: string }> = {
   most: { name: 'Most drills first', reason: 'Less hunting, and the hand soon rests on what is laid.' },
-  dark: { name: 'Dark to light', reason: 'Dark symbols stand out, and confetti gets easier as the squares fill.' },
+  dark: {
+    name: 'Dark to light',
+    reason: 'Dark symbols stand out, and confetti gets easier as the squares fill.',
+  },
   light: { name: 'Light to dark', reason: 'Light drills take on no dust from the dark ones.' },
   sheet: { name: 'As on the sheet', reason: 'The pots stand in this order, so no colour is overlooked.' },
   own: { name: 'Your own order', reason: 'The colours that you put in front come first.' },

@@ -13,7 +13,11 @@ export function placementOn(placements: readonly Placement[], { x, y }: CellPlac
  * Where stepping stands after a plan was made anew: at the placement that lays the square in hand, else at the first of
  * the colour in hand, else at the first of all.
  */
-export function stepIn(placements: readonly Placement[], place: CellPlace | null, line: number | null): number {
+export function stepIn(
+  placements: readonly Placement[],
+  place: CellPlace | null,
+  line: number | null,
+): number {
   const same = place ? placementOn(placements, place) : -1;
   if (same !== -1) return same;
   return Math.max(

@@ -88,15 +88,19 @@ export function tipsInWords(worth: readonly TipWorth[], tips: readonly number[])
   const saved = (from: number, to: number) => savedBy(worth, from, to);
   if (owned >= enough.tip) {
     const more = saved(owned, WIDEST_COMPARED).placements;
-    const narrower = enough.tip < owned ? ` ${article(enough.tip)} ${enough.tip}-tip does nearly as well here.` : '';
+    const narrower =
+      enough.tip < owned ? ` ${article(enough.tip)} ${enough.tip}-tip does nearly as well here.` : '';
+    const yours = owned === 1 ? 'single placer' : `${owned}-tip`;
     return more === 0
-      ? `A wider tip than your ${owned}-tip saves nothing here.${narrower}`
-      : `A wider tip than your ${owned === 1 ? 'single placer' : `${owned}-tip`} saves no more than ${counted(more, 'placement')}.${narrower}`;
+      ? `A wider tip than your ${yours} saves nothing here.${narrower}`
+      : `A wider tip than your ${yours} saves no more than ${counted(more, 'placement')}.${narrower}`;
   }
   const first = saved(owned, enough.tip);
   const rest = saved(enough.tip, WIDEST_COMPARED);
   const adds =
-    rest.placements > 0 ? `; a ${WIDEST_COMPARED}-tip adds ${many(rest.placements)}` : '; a wider one adds nothing';
+    rest.placements > 0
+      ? `; a ${WIDEST_COMPARED}-tip adds ${many(rest.placements)}`
+      : '; a wider one adds nothing';
   return `${article(enough.tip)} ${enough.tip}-tip saves ${counted(first.placements, 'placement')}, about ${timeSaved(first.seconds)}${adds}.`;
 }
 
@@ -107,7 +111,5 @@ function article(tip: number): string {
 /** @example timeSaved(7200) // '2 hours' */
 function timeSaved(seconds: number): string {
   const minutes = Math.round(seconds / 60);
-  return minutes < 100
-    ? counted(Math.max(1, minutes), 'minute')
-    : counted(Math.round(minutes / 60), 'hour');
+  return minutes < 100 ? counted(Math.max(1, minutes), 'minute') : counted(Math.round(minutes / 60), 'hour');
 }

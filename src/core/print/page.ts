@@ -5,7 +5,7 @@ export const MARGIN_MM = 14;
 export const INK = '#17130f';
 export const PALE = '#857a69';
 export const WARM = '#b98a2f';
-export const LINE_MM = 5.6;
+const LINE_MM = 5.6;
 export const TEXT_MM = 3.6;
 
 /** What every page says of the canvas. */
@@ -76,4 +76,3 @@ export function linePages(head: PaperHead, what: string, lines: readonly string[
   }
   return pages;
 }
-

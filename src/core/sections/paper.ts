@@ -1,6 +1,17 @@
 import { type Canvas, cellsToCm, sizeInWords } from '../canvas/canvas';
 import { type Drawing, type Mark, TEXT_MIDDLE } from '../print/drawing';
-import { headed, INK, linePages, MARGIN_MM, numbered, type PaperHead, PALE, TEXT_MM, text, WARM } from '../print/page';
+import {
+  headed,
+  INK,
+  linePages,
+  MARGIN_MM,
+  numbered,
+  PALE,
+  type PaperHead,
+  TEXT_MM,
+  text,
+  WARM,
+} from '../print/page';
 import { PAPERS } from '../print/paper';
 import { many } from '../words/numbers';
 import { type CoverSheet, cutLines, stripsFromRoll } from './cover';

@@ -9,7 +9,7 @@ import { priceInWords } from '../../core/placing/prices';
 import { SCHOOL_REASONS, SCHOOLS, type School } from '../../core/placing/schools';
 import type { PlacingWish } from '../../core/placing/wish';
 import { minutesInWords } from '../../core/sections/planInWords';
-import { counted, many } from '../../core/words/numbers';
+import { many } from '../../core/words/numbers';
 import { ColourList } from '../../ui/ColourList';
 import { Notice } from '../../ui/Notice';
 
@@ -55,7 +55,9 @@ export function ColoursPanel({
           value={wish.school}
           onChange={(event) => {
             const school = event.target.value as School;
-            onChange(school === 'own' && wish.ownOrder.length === 0 ? { school, ownOrder: lines } : { school });
+            onChange(
+              school === 'own' && wish.ownOrder.length === 0 ? { school, ownOrder: lines } : { school },
+            );
           }}
         >
           {SCHOOLS.map((school) => (
@@ -73,7 +75,11 @@ export function ColoursPanel({
             {minutesInWords(minutesFor(model, plan.effort))}
             {checkerboard && `; as a checkerboard, dark squares first: ${priceInWords(checkerboard)}`}.
           </p>
-          <button type="button" className="button mt-1.5" onClick={() => onChange({ passes: 'checkerboard' })}>
+          <button
+            type="button"
+            className="button mt-1.5"
+            onClick={() => onChange({ passes: 'checkerboard' })}
+          >
             Lay it as a checkerboard
           </button>
         </Notice>
@@ -125,11 +131,7 @@ export function ColoursPanel({
         onChoose={(each) => onChoose(each.line)}
         beside={({ line: own }) => {
           const colour = colours.find((each) => each.line === own)!;
-          return (
-            <span aria-label={`${counted(colour.placements, 'placement')} for ${counted(colour.drills, 'drill')}`}>
-              {many(colour.placements)} for {many(colour.drills)}
-            </span>
-          );
+          return `${many(colour.placements)} for ${many(colour.drills)}`;
         }}
       />
     </>

@@ -1,9 +1,9 @@
 import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import type { CellPlace } from '../../core/cells/rect';
-import { markInWords } from '../../core/bench/undoInWords';
 import { minutesFor } from '../../core/pace/timeModel';
 import { boundInWords } from '../../core/placing/inWords';
 import { cellsOfPlacement, placementOn, stepIn } from '../../core/placing/stepping';

@@ -44,7 +44,9 @@ export function TipCase({
               disabled={size === 1}
               onClick={() => {
                 save(
-                  has ? own.filter((tip) => tip.size !== size) : [...own, { size, shape, pen: '', worn: false }],
+                  has
+                    ? own.filter((tip) => tip.size !== size)
+                    : [...own, { size, shape, pen: '', worn: false }],
                 );
                 setOpen(has ? null : size);
               }}

@@ -55,7 +55,11 @@ export function TipsPanel({
         ))}
       </fieldset>
       <p aria-live="polite" className="font-semibold">
-        {all ? tipsInWords(worth, tips) : comparing ? `Comparing tips, ${worth.length} of ${WIDEST_COMPARED}` : ''}
+        {all
+          ? tipsInWords(worth, tips)
+          : comparing
+            ? `Comparing tips, ${worth.length} of ${WIDEST_COMPARED}`
+            : ''}
       </p>
       {all && worth[0]!.placements > 0 && (
         <>

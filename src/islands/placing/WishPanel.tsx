@@ -7,15 +7,27 @@ import type { WholeSearch } from './usePlacingWork';
 
 /** What each wish is called, and why people have it (common practice, no source). */
 const WISHES: [SwitchName, string, string][] = [
-  ['minutes', 'Least minutes', 'Weighs single drills and bars by your own seconds, not only by their number.'],
-  ['sparing', 'Turn only where it pays', 'Rows and columns in one colour only where that saves enough placements.'],
+  [
+    'minutes',
+    'Least minutes',
+    'Weighs single drills and bars by your own seconds, not only by their number.',
+  ],
+  [
+    'sparing',
+    'Turn only where it pays',
+    'Rows and columns in one colour only where that saves enough placements.',
+  ],
   ['one', 'One direction a colour', 'The tray or the pen is turned between colours only.'],
   ['tipByTip', 'One tip after the other', 'All bars with one tip, then the next; else row by row.'],
   ['staggered', 'Staggered ends', 'No break beside a break of the row before, so no seam shows.'],
   ['rows', 'Every second row first', 'Then the gaps: squares drift less, but each colour is opened twice.'],
   ['singlesAbove', 'Light colours one by one', 'Light drills show every uneven line.'],
   ['longest', 'Short bars', 'Steadier for hands that tremble.'],
-  ['edgeSingles', 'Single drills at the borders', 'Beside the next section, where bars push drills out of line.'],
+  [
+    'edgeSingles',
+    'Single drills at the borders',
+    'Beside the next section, where bars push drills out of line.',
+  ],
 ];
 
 /** What the user likes, each with its price in this section. */
@@ -94,8 +106,8 @@ export function WishPanel({
         })}
       </ul>
       <p>
-        Bars run for a {hand}-handed pen.{' '}
-        <a href={`/canvas/${canvasId}/sections/cover`}>Change the hand</a> under Sections.
+        Bars run for a {hand}-handed pen. <a href={`/canvas/${canvasId}/sections/cover`}>Change the hand</a>{' '}
+        under Sections.
       </p>
       <div className="slip !py-3">
         <p className="font-semibold">The whole canvas</p>

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Bitmap } from '../../core/cells/bitmap';
 import type { CellPart } from '../../core/cells/rect';
@@ -65,7 +65,7 @@ export function usePlacingWork(
   const [found, setFound] = useState(NOTHING);
   const worker = useRef<Worker | null>(null);
   const newest = useRef({ plan: 0, tips: 0, whole: 0 });
-  const order = (message: PlacingOrder) => worker.current?.postMessage(message);
+  const order = useCallback((message: PlacingOrder) => worker.current?.postMessage(message), []);
 
   useEffect(() => {
     const own = new Worker(new URL('../../workers/placing.ts', import.meta.url), { type: 'module' });
@@ -91,7 +91,7 @@ export function usePlacingWork(
   );
   useEffect(() => {
     if (ground) order({ what: 'ground', ground });
-  }, [ground]);
+  }, [ground, order]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
   useEffect(() => {
     if (!ground) return;

@@ -1,8 +1,8 @@
+import { SCHOOLS } from '../../core/placing/schools';
 import { type OwnTip, TIP_SHAPES, WIDEST_TIP } from '../../core/placing/tips';
 import type { TipWorth } from '../../core/placing/tipsWorth';
 import type { PlacingWish } from '../../core/placing/wish';
 import { DIRECTIONS, GOALS, PASSES } from '../../core/placing/wish';
-import { SCHOOLS } from '../../core/placing/schools';
 import { array, boolean, number, object, string } from '../http/schema';
 
 const sectionNumber = number()
@@ -19,9 +19,7 @@ const seconds = number()
 export const placementsQuery = object({
   section: sectionNumber,
   scope: string().oneOf(['canvas'], 'The scope is “canvas”; for a section give its number.'),
-  borders: string()
-    .oneOf(['none', 'sections'], 'Borders are “none” or “sections”.')
-    .default('sections'),
+  borders: string().oneOf(['none', 'sections'], 'Borders are “none” or “sections”.').default('sections'),
   seconds,
   wishes: string().oneOf(['none', 'own'], 'Wishes are “none” or “own”.').default('none'),
 }).test(

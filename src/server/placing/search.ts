@@ -1,6 +1,6 @@
 import type { LegendLine } from '../../core/canvas/legend';
-import { type PlacingGround, PlacingPlanner } from '../../core/placing/plan';
 import { placingSheet } from '../../core/placing/paper';
+import { type PlacingGround, PlacingPlanner } from '../../core/placing/plan';
 import { secondsOfPlan } from '../../core/placing/prices';
 import { leftToLay, regionsOf } from '../../core/placing/regions';
 import { tipsInWords, tipsWorth } from '../../core/placing/tipsWorth';

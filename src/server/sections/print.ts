@@ -1,6 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { type JudgedGround, judgeSections, sheetsOf } from '../../core/sections/judge';
 import type { PaperHead } from '../../core/print/page';
+import { type JudgedGround, judgeSections, sheetsOf } from '../../core/sections/judge';
 import { coverPlan, type PullRow, pullPages, sectionMap } from '../../core/sections/paper';
 import { type SectionPlan, sectionsOfPlan } from '../../core/sections/plan';
 import type { SectionWish } from '../../core/sections/wish';

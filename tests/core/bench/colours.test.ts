@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { colourInFront, coloursInOrder, isMarkable, nextColour } from '../../../src/core/bench/colours';
+import { colourInFront, isMarkable, nextColour } from '../../../src/core/bench/colours';
 import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
+import { coloursInOrder } from '../../../src/core/placing/schools';
 import { chartOfRows, line } from '../samples';
 
 const legend = [line(1), line(2), line(3), line(4)];

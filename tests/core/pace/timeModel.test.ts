@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../src/core/chance/random';
+import { EFFORTS, type Effort } from '../../../src/core/pace/effort';
 import {
   fitTimeModel,
   foretold,
@@ -9,7 +10,6 @@ import {
   USUAL_MODEL,
   USUAL_SECONDS,
 } from '../../../src/core/pace/timeModel';
-import { EFFORTS, type Effort } from '../../../src/core/pace/effort';
 
 /** Sittings of a made-up hand whose seconds are known. @param strays share by which one sitting strays */
 function sittingsOf(seconds: Effort, count: number, strays: number, seed: number): TimedEffort[] {

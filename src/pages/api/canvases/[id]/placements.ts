@@ -9,5 +9,8 @@ const USUAL_SECONDS = 5;
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { section, borders, wishes, seconds } = await readQuery(url, placementsQuery);
   const limit = seconds ?? (section === undefined ? USUAL_SECONDS : null);
-  return content(await placements(database, canvas, { section, borders, wishes, seconds: limit }), 'application/json');
+  return content(
+    await placements(database, canvas, { section, borders, wishes, seconds: limit }),
+    'application/json',
+  );
 });
