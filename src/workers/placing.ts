@@ -40,7 +40,7 @@ const COMPARED_WELL = 20_000;
 /** The search tells of itself so often (ms), and a region that takes longer than the second is left as it is. */
 const SLICE_MS = { told: 150, region: 1000 };
 /** Rounds after which little is gained. */
-const MOST_ROUNDS = 6;
+const MOST_ROUNDS = 7;
 
 addEventListener('message', ({ data }: MessageEvent<PlacingOrder>) => {
   switch (data.what) {

@@ -140,9 +140,12 @@ describe('a data directory', () => {
     await withRaw((database) =>
       database.script(
         `drop table data_set; drop table in_front; drop table area_tick; drop table section_cut; drop table section_wish;
+         drop table placing_wish; alter table pen_tip drop constraint pen_tip_pkey;
+         alter table pen_tip drop column shape; alter table pen_tip drop column pen;
+         alter table pen_tip drop column worn; alter table pen_tip add primary key (drills);
          alter table mark drop column before; alter table canvas drop column no_cases;
          alter table migration drop column hash;
-         delete from migration where name like '015%' or name like '016%' or name like '017%'`,
+         delete from migration where name like '015%' or name like '016%' or name like '017%' or name like '018%'`,
       ),
     );
     const before: string[] = [];

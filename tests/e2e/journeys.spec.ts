@@ -89,7 +89,9 @@ test.describe('half an hour at the bench by touch', () => {
     const id = await shelve(request, 'By touch');
     await page.goto(`/canvas/${id}/bench?section=1`);
     await expect(left(page)).toHaveText('160 left here of 160');
-    const list = page.getByRole('list', { name: 'Colours of this section, most drills first' });
+    const list = page.getByRole('list', {
+      name: 'Colours of this section, in the order in which they are laid',
+    });
     expect((await list.boundingBox())!.y).toBeLessThan(1180 - 150);
     const spot = await pointOf(page, { x: 0, y: 0, width: 20, height: 16 }, 8, 3);
     await page.touchscreen.tap(spot.x, spot.y);
@@ -206,7 +208,9 @@ test('long titles, names and codes, and 200 colours, push nothing out of sight',
       await expect.poll(over, { message: `${station} at ${width}` }).toBeLessThanOrEqual(0);
       if (station !== 'bench') continue;
       // The number beside a long name stays whole, within its list.
-      const list = (await page.getByRole('list', { name: /most drills first/ }).boundingBox())!;
+      const list = (await page
+        .getByRole('list', { name: /in the order in which they are laid/ })
+        .boundingBox())!;
       const count = (await page.getByText('4 left', { exact: true }).first().boundingBox())!;
       expect(count.x + count.width).toBeLessThanOrEqual(list.x + list.width + 1);
     }
@@ -224,8 +228,8 @@ test('where I was: stations agree, it is there over night, and the shelf says it
   await page.getByRole('button', { name: 'Section after' }).click();
   await page.getByRole('button', { name: /1204/ }).click();
   await expect(left(page)).toHaveText('8 left here of 8');
-  await page.getByRole('link', { name: 'Its runs' }).click();
-  await expect(page.getByTestId('plan')).toContainText('1204');
+  await page.getByRole('link', { name: 'Its placements' }).click();
+  await expect(page.getByTestId('step')).toContainText('1204');
   await expect(page.getByRole('button', { name: /^Section 2 of 2/ })).toBeVisible();
   await page.getByRole('link', { name: 'Sections' }).click();
   await expect(page.getByRole('heading', { name: 'Section 2 of 2' })).toBeVisible();

@@ -115,27 +115,27 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
     await page.mouse.click(point.x, point.y);
     await expect(page.getByText('Section 4 of 4')).toBeVisible();
     await expect(page.getByText('drills to lay, 2 colours')).toBeVisible();
-    await page.getByRole('link', { name: 'Its runs' }).click();
+    await page.getByRole('link', { name: 'Its placements' }).click();
   });
 
-  await test.step('the runs are listed', async () => {
+  await test.step('the placements are planned, drawn and read out', async () => {
     // Section 4: columns 13–24, rows 9–16. Dusk 12 × 4 = 48; straw 12 × 2 + 8 × 2 = 40.
-    // Tips 1, 3, 6, 9: rows of 12 take 2, rows of 8 take 1; columns of 4 take 1, of 2 take 1.
-    // Dusk: rows 8, columns 12. Straw: rows 2 + 2 + 1 + 1 = 6, columns 12.
-    await expect(page.getByText('against 88 one by one')).toBeVisible();
-    await expect(page.getByTestId('plan')).toContainText('Along the rows: 8 placements for 48 drills');
+    // With the 9-tip dusk takes 7: four rows of 9, and three columns of 4 beside them; rows alone take 8.
+    const plan = page.getByTestId('plan');
+    await expect(plan).toContainText('for 88 drills');
+    await expect(plan).toContainText('No plan has fewer.');
+    await page.getByRole('button', { name: /Dusk/ }).click();
+    await expect(page.getByTestId('ways')).toContainText('Rows alone take 8, columns 12.');
+    await expect(page.getByTestId('step')).toContainText('placement 1 of 7');
+    await page.getByRole('button', { name: 'Tips', exact: true }).click();
     await page.getByRole('button', { name: 'Tip for 15 drills' }).click();
-    await expect(page.getByTestId('plan')).toContainText('Along the rows: 4 placements for 48 drills');
+    await expect(page.getByTestId('step')).toContainText('of 4');
     await page.getByRole('button', { name: 'Tip for 15 drills' }).click();
-    await expect(page.getByTestId('plan')).toContainText('8 placements');
-    await page.getByRole('button', { name: 'See the columns instead' }).click();
-    await expect(page.getByTestId('plan')).toContainText('Along the columns: 12 placements for 48 drills');
-    await page.getByRole('button', { name: 'See the columns instead' }).click();
-    await page.getByRole('button', { name: 'As a table' }).click();
-    await expect(page.getByRole('row', { name: /1204.*40.*6.*12.*rows/ })).toBeVisible();
-    // The first row of dusk: columns 13–21 with the tip for 9, then three more.
-    await expect(page.getByRole('row', { name: /^9 13 9 9$/ })).toBeVisible();
-    await expect(page.getByRole('row', { name: /^9 22 3 3$/ })).toBeVisible();
+    await expect(page.getByTestId('step')).toContainText('of 7');
+    await page.getByRole('button', { name: 'Read out' }).click();
+    await expect(
+      page.getByText(/^Row 9, from column \d+: 9$|^Row 9, from column 13: 9, skip/).first(),
+    ).toBeVisible();
   });
 
   await test.step('drills are marked, by cell, by drag and all at once', async () => {

@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
 import type { Canvas } from '../../src/core/canvas/canvas';
+import { USUAL_PLACING } from '../../src/core/placing/wish';
 import { USUAL_ORDER } from '../../src/core/sections/order';
 import { piecesToText } from '../../src/core/sections/plan';
 import { USUAL_WISH } from '../../src/core/sections/wish';
 import type { Database } from '../../src/data/engine/database';
 import { putInFront } from '../../src/data/inFront';
+import { putPlacingWish } from '../../src/data/placing';
 import { addCut, putSectionWish } from '../../src/data/sections';
 import { putStorage } from '../../src/data/storage';
 import { addTick } from '../../src/data/ticks';
@@ -87,6 +89,14 @@ export async function busyCanvas(
     moment.toISOString(),
   );
   await putSectionWish(database, made.id, { ...USUAL_WISH, hand: 'left', reachMm: 512.5 });
+  await putPlacingWish(database, made.id, {
+    ...USUAL_PLACING,
+    direction: 'sparing',
+    singlesAbove: 87.5,
+    longest: 4,
+    school: 'own',
+    ownOrder: [2, 1],
+  });
   await add(
     `insert into panel_plan (canvas_id, column_cuts, row_cuts, overlap, margin_mm, reach_width_cm)
      values ($1, '[]', '[]', 0, 12.5, 60)`,

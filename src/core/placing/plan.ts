@@ -355,7 +355,7 @@ const MOST_REMEMBERED = 20_000;
 
 /** Rounds that a ground of so many cells to lay gets: a section is planned between two glances. */
 function roundsFor(cells: number): number {
-  return cells <= 900 ? 4 : cells <= 1800 ? 3 : cells <= 20_000 ? 2 : 1;
+  return cells <= 900 ? 5 : cells <= 1800 ? 4 : cells <= 20_000 ? 3 : 2;
 }
 
 interface OnlyWays {

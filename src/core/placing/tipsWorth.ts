@@ -98,9 +98,11 @@ export function tipsInWords(worth: readonly TipWorth[], tips: readonly number[])
   const first = saved(owned, enough.tip);
   const rest = saved(enough.tip, WIDEST_COMPARED);
   const adds =
-    rest.placements > 0
-      ? `; a ${WIDEST_COMPARED}-tip adds ${many(rest.placements)}`
-      : '; a wider one adds nothing';
+    enough.tip === WIDEST_COMPARED
+      ? ''
+      : rest.placements > 0
+        ? `; a ${WIDEST_COMPARED}-tip adds ${many(rest.placements)}`
+        : '; a wider one adds nothing';
   return `${article(enough.tip)} ${enough.tip}-tip saves ${counted(first.placements, 'placement')}, about ${timeSaved(first.seconds)}${adds}.`;
 }
 

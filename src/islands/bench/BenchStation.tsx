@@ -268,7 +268,7 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
                 className="button"
                 href={`/canvas/${canvas.id}/placing?section=${number}${colour ? `&colour=${colour.line}` : ''}`}
               >
-                Its runs
+                Its placements
               </a>
             )}
             <UndoButtons
@@ -448,7 +448,7 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
         {hasChart && (
           <div className="flex shrink-0 flex-col md:max-lg:col-start-2 md:max-lg:row-span-12 md:max-lg:row-start-1">
             <ColourList
-              label="Colours of this section, most drills first"
+              label="Colours of this section, in the order in which they are laid"
               atLeastSix
               lines={lines}
               shape={canvas.shape}

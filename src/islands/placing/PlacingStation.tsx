@@ -90,7 +90,7 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   const tips = useMemo(() => tipsFor(own, canvas.shape), [own, canvas.shape]);
   const work = usePlacingWork(data, marks.version, legend, section, {
     tips,
-    seconds: ready ? model.seconds : null,
+    seconds: model.seconds,
     hand: start.hand,
     wish,
     prices: panel === 'wishes' || panel === 'colours',
@@ -251,8 +251,9 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
                   for {counted(plan.drills, 'drill')}
                 </p>
                 <p>
-                  {boundInWords(plan)} They take {minutesInWords(minutesFor(model, plan.effort))}, with{' '}
-                  {counted(plan.turns, 'turn')} and {counted(plan.tipChanges, 'change')} of tip.
+                  {boundInWords(plan)}{' '}
+                  {ready && `They take ${minutesInWords(minutesFor(model, plan.effort))}. `}
+                  {counted(plan.turns, 'turn')}, {counted(plan.tipChanges, 'change')} of tip.
                 </p>
               </>
             )}

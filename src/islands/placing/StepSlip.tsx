@@ -41,14 +41,19 @@ export function StepSlip({
         </p>
         <p>{placementInWords(placement, hand)}</p>
       </div>
-      <div className="flex gap-2">
+      <div className="flex flex-wrap gap-2 whitespace-nowrap">
         <button type="button" className="button" disabled={isFirst} onClick={() => onStep(-1)}>
           <ChevronLeft size={20} aria-hidden /> Back
         </button>
         <button type="button" className="button" disabled={isLast} onClick={() => onStep(1)}>
           Next <ChevronRight size={20} aria-hidden />
         </button>
-        <button type="button" className="button button-main" onClick={onLay}>
+        <button
+          type="button"
+          className="button button-main"
+          // The second click of a double click is none: the next placement is in hand by then.
+          onClick={({ detail }) => detail <= 1 && onLay()}
+        >
           <Check size={20} aria-hidden /> Lay it
         </button>
       </div>

@@ -114,7 +114,7 @@ function TipFields({ tip, onChange }: { tip: OwnTip; onChange: (tip: OwnTip) => 
       <label className="flex min-h-11 items-center gap-2">
         <input
           type="checkbox"
-          className="size-5"
+          className="size-5 accent-accent"
           checked={tip.worn}
           onChange={() => onChange({ ...tip, worn: !tip.worn })}
         />

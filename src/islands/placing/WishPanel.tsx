@@ -62,7 +62,7 @@ export function WishPanel({
               <label className="flex min-h-11 items-start gap-2.5">
                 <input
                   type="checkbox"
-                  className="mt-1 size-5 shrink-0"
+                  className="mt-1 size-5 shrink-0 accent-accent"
                   checked={on}
                   onChange={() => onChange(switched(wish, name, !on))}
                 />

@@ -55,14 +55,16 @@ export function usePlacingWork(
     prices,
   }: {
     tips: Tips;
-    /** Null as long as it is not known: nothing is planned before. */
-    seconds: Readonly<Effort> | null;
+    /** That one of each effort takes. */
+    seconds: Readonly<Effort>;
     hand: 'right' | 'left';
     wish: PlacingWish;
     prices: boolean;
   },
 ): PlacingWork {
   const [found, setFound] = useState(NOTHING);
+  /** What tips are compared for; anew when what they are compared by changes. */
+  const [compared, setCompared] = useState<readonly CellPart[] | null>(null);
   const worker = useRef<Worker | null>(null);
   const newest = useRef({ plan: 0, tips: 0, whole: 0 });
   const order = useCallback((message: PlacingOrder) => worker.current?.postMessage(message), []);
@@ -84,29 +86,31 @@ export function usePlacingWork(
     return () => own.terminate();
   }, []);
 
-  // Without them no ground is sent, so that no plan is made for what the user does not have.
   const ground = useMemo(
-    () => seconds && { chart, legend, tips, seconds, hand },
+    () => ({ chart, legend, tips, seconds, hand }),
     [chart, legend, tips, seconds, hand],
   );
   useEffect(() => {
-    if (ground) order({ what: 'ground', ground });
+    order({ what: 'ground', ground });
   }, [ground, order]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
   useEffect(() => {
-    if (!ground) return;
     const id = ++newest.current.plan;
     setFound((before) => ({ ...before, prices: {} }));
     order({ what: 'plan', id, laid: laid as Bitmap, section: partOf(section), wish, prices });
   }, [ground, laid, version, section, wish, prices]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is looked at when tips are asked for
+  useEffect(() => {
+    if (!compared) return;
+    const id = ++newest.current.tips;
+    setFound((before) => ({ ...before, worth: [], comparing: true }));
+    order({ what: 'tips', id, laid, pieces: compared.map(partOf) });
+  }, [ground, compared, order]);
+
   return {
     ...found,
-    compareTips: (pieces) => {
-      const id = ++newest.current.tips;
-      setFound((before) => ({ ...before, worth: [], comparing: true }));
-      order({ what: 'tips', id, laid, pieces: pieces.map(partOf) });
-    },
+    compareTips: setCompared,
     searchWhole: (pieces) => {
       const id = ++newest.current.whole;
       setFound((before) => ({ ...before, whole: null }));

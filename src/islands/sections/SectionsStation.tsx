@@ -199,7 +199,7 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
               </a>
               {hasChart && (
                 <a className="button grow" href={`/canvas/${canvas.id}/placing?section=${chosen}`}>
-                  Its runs
+                  Its placements
                 </a>
               )}
             </div>

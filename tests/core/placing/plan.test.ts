@@ -151,7 +151,9 @@ describe('a plan', () => {
     const chart = chartOfRows('1111', '1221', '1111');
     const planner = new PlacingPlanner();
     const first = planner.plan(groundOf(chart), USUAL_PLACING);
-    planner.plan(groundOf(chart, { tips: [1, 2] }), { ...USUAL_PLACING, goal: 'minutes', staggered: true });
+    const narrow = groundOf(chart, { tips: [1, 2] });
+    const other: PlacingWish = { ...USUAL_PLACING, goal: 'minutes', staggered: true };
+    expect(planner.plan(narrow, other)).toEqual(new PlacingPlanner().plan(narrow, other));
     expect(planner.plan(groundOf(chart), USUAL_PLACING)).toEqual(first);
   });
 });
@@ -214,6 +216,23 @@ describe('wishes', () => {
     );
     expect(edge.placements.map(({ x, length }) => [x, length])).toEqual([
       [0, 3],
+      [3, 1],
+    ]);
+    // Between two sections of a plan both sides are laid one by one.
+    const two = planOf(
+      chartOfRows('111111'),
+      { edgeSingles: true },
+      {
+        parts: [
+          { x: 0, y: 0, width: 3, height: 1 },
+          { x: 3, y: 0, width: 3, height: 1 },
+        ],
+      },
+    );
+    expect(two.placements.map(({ x, length }) => [x, length])).toEqual([
+      [0, 2],
+      [2, 1],
+      [4, 2],
       [3, 1],
     ]);
     // At the rim of the canvas and beside bare squares nothing meets.

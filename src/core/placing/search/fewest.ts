@@ -7,7 +7,8 @@ import { RegionSearch } from './regionSearch';
  * raised, messages again for the labels that those prices give, then noise; from round to round twice as much of each.
  */
 const ROUNDS = [
-  { sweeps: 2, steps: 60, after: 3, noise: 0 },
+  { sweeps: 1, steps: 30, after: 2, noise: 0 },
+  { sweeps: 0, steps: 40, after: 3, noise: 0 },
   { sweeps: 0, steps: 200, after: 6, noise: 30 },
   { sweeps: 0, steps: 400, after: 20, noise: 60 },
 ];
@@ -68,6 +69,10 @@ export class PlacementSearch {
       this.cost += search.costs[region]!;
       this.bound += search.bounds[region]!;
     }
+    // The small ones first: they are soon proven, and when time runs short most of the canvas is.
+    const { starts } = regions;
+    const size = (region: number) => starts[region + 1]! - starts[region]!;
+    this.open.sort((a, b) => size(a) - size(b) || a - b);
   }
 
   /**
