@@ -1,27 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import type { APIRequestContext, Page } from '@playwright/test';
+import type { PlacementsView } from '../../src/server/placing/contract';
 import { chartPng, cloth, DEMO, expect, pointOf, shelve, test } from './bench';
 
 /** The canvas of the tests: 24 × 16 squares in stripes, 376 drills. */
 const WHOLE = { x: 0, y: 0, width: 24, height: 16 };
 
-interface Plan {
-  K: number;
-  count: number;
-  lowerBound: number;
-  placementsOneByOne: number;
-  placements: {
-    x: number;
-    y: number;
-    length: number;
-    orientation: 'h' | 'v';
-    line: number;
-    tip: number;
-    order: number;
-  }[];
-}
-
-const planOf = async (request: APIRequestContext, id: string, query: string): Promise<Plan> => {
+const planOf = async (request: APIRequestContext, id: string, query: string): Promise<PlacementsView> => {
   const response = await request.get(`/api/canvases/${id}/placements?${query}`);
   expect(response.status()).toBe(200);
   return response.json();
@@ -105,7 +90,7 @@ test('a mark in the middle of a bar changes its region alone, and a touched squa
     data: { id: randomUUID(), kind: 'lay', runs: [cell, 1] },
   });
   const after = await planOf(request, id, 'scope=canvas&borders=none');
-  const others = ({ placements }: Plan) =>
+  const others = ({ placements }: PlacementsView) =>
     placements.filter(({ line }) => line !== bar.line).map(({ order: _, ...each }) => each);
   expect(others(after)).toEqual(others(before));
   expect(after.placementsOneByOne).toBe(before.placementsOneByOne - 1);

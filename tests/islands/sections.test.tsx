@@ -16,27 +16,7 @@ import type { ShelfEntry } from '../../src/server/shelf/contract';
 import type { SectionTask } from '../../src/workers/sections';
 import { line } from '../core/samples';
 import { type Answers, type Asked, standInFetch } from './requests';
-
-/** A thread that answers when the test says. */
-class StandInWorker {
-  static all: StandInWorker[] = [];
-  onmessage: ((event: { data: unknown }) => void) | null = null;
-  onerror: (() => void) | null = null;
-  got: SectionTask[] = [];
-  ended = false;
-  constructor() {
-    StandInWorker.all.push(this);
-  }
-  postMessage(task: SectionTask) {
-    this.got.push(task);
-  }
-  terminate() {
-    this.ended = true;
-  }
-  say(data: unknown) {
-    act(() => this.onmessage?.({ data }));
-  }
-}
+import { StandInWorker } from './standInWorker';
 
 let asked: Asked[] = [];
 let answer: Answers = () => Response.json({});
@@ -151,7 +131,7 @@ describe('the cut of a canvas on its pages', () => {
     const sections = sectionsOfPlan(canvas, plan);
     const worker = StandInWorker.all.at(-1)!;
     expect(worker.got[0]).toMatchObject({ what: 'judge', plan, wish: USUAL_WISH });
-    expect(worker.got[0]!.ground.model.seconds.singles).toBe(7);
+    expect((worker.got[0] as SectionTask).ground.model.seconds.singles).toBe(7);
     worker.say({ judged: { plan, sections: sections.map((section) => ({ section })) } });
     expect(result.current.judged).toHaveLength(2);
     await act(async () => {

@@ -7,7 +7,12 @@ import type { Database } from '../../src/data/engine/database';
 import { placingWishOf, putOwnTips, putPlacingWish } from '../../src/data/placing';
 import { putSectionWish } from '../../src/data/sections';
 import { enterMark } from '../../src/server/bench/writes';
-import { placementsQuery, placingWishSchema, tipsSchema } from '../../src/server/placing/contract';
+import {
+  type PlacementsView,
+  placementsQuery,
+  placingWishSchema,
+  tipsSchema,
+} from '../../src/server/placing/contract';
 import { placingPdf } from '../../src/server/placing/search';
 import {
   type PlanScope,
@@ -41,33 +46,17 @@ afterAll(async () => {
   await database.close();
 });
 
-interface Answer {
-  K: number;
-  count: number;
-  lowerBound: number;
-  placementsOneByOne: number;
-  placements: {
-    x: number;
-    y: number;
-    length: number;
-    orientation: string;
-    line: number;
-    tip: number;
-    order: number;
-  }[];
-}
-
 async function planOf(
   canvas: Canvas,
   scope: Partial<PlanScope & { wishes: 'none' | 'own'; seconds: number | null }> = {},
-): Promise<Answer> {
+): Promise<PlacementsView> {
   const bytes = await placements(database, canvas, {
     borders: 'sections',
     wishes: 'none',
     seconds: null,
     ...scope,
   });
-  return JSON.parse(new TextDecoder().decode(bytes)) as Answer;
+  return JSON.parse(new TextDecoder().decode(bytes)) as PlacementsView;
 }
 
 describe('placements for other programs', () => {

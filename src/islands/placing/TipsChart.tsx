@@ -1,50 +1,25 @@
-import { useEffect, useRef } from 'react';
+import { useCallback } from 'react';
 import type { TipWorth } from '../../core/placing/tipsWorth';
+import { ChartBox, type ChartStyle } from '../../ui/ChartBox';
 
 /** Placements by the widest tip. */
 export function TipsChart({ worth, owned }: { worth: readonly TipWorth[]; owned: number }) {
-  const holder = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const element = holder.current;
-    if (!element) return;
-    let gone = false;
-    let cleanUp = () => {};
-    void import('../../ui/charts').then(({ drawIn }) => {
-      if (!gone) cleanUp = drawIn(element, () => tipsOption(worth, owned));
-    });
-    return () => {
-      gone = true;
-      cleanUp();
-    };
-  }, [worth, owned]);
+  const option = useCallback((style: ChartStyle) => tipsOption(worth, owned, style), [worth, owned]);
   return (
-    <div
-      ref={holder}
+    <ChartBox
+      option={option}
       className="h-44 w-full shrink-0"
-      role="img"
-      aria-label="Placements by the widest tip; the table below has the numbers"
+      label="Placements by the widest tip; the table below has the numbers"
     />
   );
 }
 
-function tipsOption(worth: readonly TipWorth[], owned: number) {
-  const style = getComputedStyle(document.documentElement);
-  const colour = (name: string) => style.getPropertyValue(`--c-${name}`).trim();
-  const text = { color: colour('faded'), fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 14 };
-  const axis = {
-    axisLabel: text,
-    axisLine: { lineStyle: { color: colour('edge') } },
-    splitLine: { lineStyle: { color: colour('line') } },
-  };
+function tipsOption(worth: readonly TipWorth[], owned: number, { colour, text, axis, tooltip }: ChartStyle) {
   return {
     animation: false,
     grid: { left: 58, right: 12, top: 24, bottom: 28 },
     tooltip: {
-      trigger: 'axis',
-      renderMode: 'richText',
-      backgroundColor: colour('paper'),
-      borderColor: colour('edge'),
-      textStyle: { ...text, color: colour('ink') },
+      ...tooltip,
       valueFormatter: (value: unknown) => `${Number(value).toLocaleString('en')} placements`,
     },
     xAxis: {

@@ -1,33 +1,17 @@
-import { useEffect, useRef } from 'react';
+import { useCallback } from 'react';
+import { ChartBox, type ChartStyle } from '../../ui/ChartBox';
 
 /** Drills laid in all, day by day, against the whole canvas. */
 export function BurnUpChart({ days, drills }: { days: { day: string; total: number }[]; drills: number }) {
-  const holder = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const element = holder.current;
-    if (!element) return;
-    let gone = false;
-    let cleanUp = () => {};
-    void import('../../ui/charts').then(({ drawIn }) => {
-      if (!gone) cleanUp = drawIn(element, () => burnUpOption(days, drills));
-    });
-    return () => {
-      gone = true;
-      cleanUp();
-    };
-  }, [days, drills]);
-  return <div ref={holder} className="h-72 w-full" role="img" aria-label="Drills laid in all, day by day" />;
+  const option = useCallback((style: ChartStyle) => burnUpOption(days, drills, style), [days, drills]);
+  return <ChartBox option={option} className="h-72 w-full" label="Drills laid in all, day by day" />;
 }
 
-function burnUpOption(days: { day: string; total: number }[], drills: number) {
-  const style = getComputedStyle(document.documentElement);
-  const colour = (name: string) => style.getPropertyValue(`--c-${name}`).trim();
-  const text = { color: colour('faded'), fontFamily: 'Atkinson Hyperlegible Next Variable', fontSize: 15 };
-  const axis = {
-    axisLabel: text,
-    axisLine: { lineStyle: { color: colour('edge') } },
-    splitLine: { lineStyle: { color: colour('line') } },
-  };
+function burnUpOption(
+  days: { day: string; total: number }[],
+  drills: number,
+  { colour, text, axis, tooltip }: ChartStyle,
+) {
   const atMost = days.at(-1)?.total ?? 0;
   // The whole canvas would press a young line flat, so its mark is shown only once it is near.
   const nearTheEnd = atMost > drills * 0.3;
@@ -35,11 +19,7 @@ function burnUpOption(days: { day: string; total: number }[], drills: number) {
     animation: false,
     grid: { left: 72, right: 28, top: 34, bottom: 34 },
     tooltip: {
-      trigger: 'axis',
-      renderMode: 'richText',
-      backgroundColor: colour('paper'),
-      borderColor: colour('edge'),
-      textStyle: { ...text, color: colour('ink') },
+      ...tooltip,
       valueFormatter: (value: unknown) => `${Number(value).toLocaleString('en')} laid in all`,
     },
     xAxis: { type: 'time', ...axis, splitLine: { show: false }, axisLabel: { ...text, hideOverlap: true } },

@@ -1,3 +1,4 @@
+import type { Placement } from '../../core/placing/placement';
 import { SCHOOLS } from '../../core/placing/schools';
 import { type OwnTip, TIP_SHAPES, WIDEST_TIP } from '../../core/placing/tips';
 import type { TipWorth } from '../../core/placing/tipsWorth';
@@ -101,6 +102,20 @@ export interface PlacingStart {
   tips: OwnTip[];
   wish: PlacingWish;
   hand: 'right' | 'left';
+}
+
+/** A plan as other programs get it. */
+export interface PlacementsView {
+  /** Drills of the widest bar. */
+  K: number;
+  count: number;
+  lowerBound: number;
+  placementsOneByOne: number;
+  minutes: number;
+  turns: number;
+  tipChanges: number;
+  seams: number;
+  placements: (Placement & { order: number })[];
 }
 
 export interface TipsWorthView {

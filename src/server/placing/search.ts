@@ -7,7 +7,7 @@ import { tipsInWords, tipsWorth } from '../../core/placing/tipsWorth';
 import { type PlacingWish, USUAL_PLACING } from '../../core/placing/wish';
 import type { PaperHead } from '../../core/print/page';
 import { drawingPdf } from '../print/drawingPdf';
-import type { TipsWorthView } from './contract';
+import type { PlacementsView, TipsWorthView } from './contract';
 
 /** Rounds without end: the time is the limit. */
 const UNTIL_TIME_IS_UP = 99;
@@ -27,27 +27,18 @@ export function placementsJson({ ground, wish, seconds }: PlacingTask): Uint8Arr
   const limits =
     until === null ? undefined : { rounds: UNTIL_TIME_IS_UP, isOver: () => performance.now() > until };
   const plan = new PlacingPlanner().plan(ground, wish, limits);
-  return new TextEncoder().encode(
-    JSON.stringify({
-      K: plan.widest,
-      count: plan.placements.length,
-      lowerBound: plan.lowerBound,
-      placementsOneByOne: plan.drills,
-      minutes: Math.round(secondsOfPlan(plan, ground.seconds) / 6) / 10,
-      turns: plan.turns,
-      tipChanges: plan.tipChanges,
-      seams: plan.seams,
-      placements: plan.placements.map(({ x, y, length, orientation, line, tip }, i) => ({
-        x,
-        y,
-        length,
-        orientation,
-        line,
-        tip,
-        order: i + 1,
-      })),
-    }),
-  );
+  const view: PlacementsView = {
+    K: plan.widest,
+    count: plan.placements.length,
+    lowerBound: plan.lowerBound,
+    placementsOneByOne: plan.drills,
+    minutes: Math.round(secondsOfPlan(plan, ground.seconds) / 6) / 10,
+    turns: plan.turns,
+    tipChanges: plan.tipChanges,
+    seams: plan.seams,
+    placements: plan.placements.map((placement, i) => ({ ...placement, order: i + 1 })),
+  };
+  return new TextEncoder().encode(JSON.stringify(view));
 }
 
 /** What each size of tip makes of the squares that are left. */

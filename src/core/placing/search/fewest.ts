@@ -9,7 +9,7 @@ import { RegionSearch } from './regionSearch';
 const ROUNDS = [
   { sweeps: 1, steps: 30, after: 2, noise: 0 },
   { sweeps: 0, steps: 40, after: 3, noise: 0 },
-  { sweeps: 0, steps: 200, after: 6, noise: 30 },
+  { sweeps: 0, steps: 150, after: 6, noise: 20 },
   { sweeps: 0, steps: 400, after: 20, noise: 60 },
 ];
 /** Length of the first step up, and heat of the noise, in prices of a single placement. */

@@ -1,5 +1,6 @@
 import type { Regions } from '../regions';
 import type { BarCosts } from './barCosts';
+import { fromBefore, fromBehind, preference, send } from './chainMessages';
 import { ALONG, DOWN, LabelMoves } from './labelMoves';
 
 /**
@@ -71,54 +72,9 @@ export class RegionSearch extends LabelMoves {
     const [row, column] = [new Float64Array(states), new Float64Array(states)];
     for (let place = from; place < to; place++) {
       const at = (place - from) * states;
-      const old = lambda[place]!;
-      // Row: state 0 is down, state p the p-th drill of a bar.
-      let rowOn = Infinity;
-      if (left[place] === 1) {
-        const was = at - states;
-        let least = rowMessages[was]!;
-        for (let p = 1; p < widest; p++) {
-          const cost = rowMessages[was + p]!;
-          if (cost < least) least = cost;
-          row[p + 1] = cost + bars[p + 1]! - bars[p]!;
-        }
-        if (rowMessages[was + widest]! < least) least = rowMessages[was + widest]!;
-        row[0] = least;
-        row[1] = least + first;
-      } else {
-        row[0] = 0;
-        row[1] = first;
-        for (let p = 2; p <= widest; p++) row[p] = 1e9;
-      }
-      const rowOff = row[0]! + rowMessages[at]!;
-      for (let p = 1; p <= widest; p++) {
-        const cost = row[p]! + rowMessages[at + p]!;
-        if (cost < rowOn) rowOn = cost;
-      }
-      // Column: state 0 is along, state p the p-th drill of a bar.
       const above = up[place]!;
-      let columnOn = Infinity;
-      if (above !== -1) {
-        const was = (above - from) * states;
-        let least = columnMessages[was]!;
-        for (let p = 1; p < widest; p++) {
-          const cost = columnMessages[was + p]!;
-          if (cost < least) least = cost;
-          column[p + 1] = cost + bars[p + 1]! - bars[p]!;
-        }
-        if (columnMessages[was + widest]! < least) least = columnMessages[was + widest]!;
-        column[0] = least;
-        column[1] = least + first;
-      } else {
-        column[0] = 0;
-        column[1] = first;
-        for (let p = 2; p <= widest; p++) column[p] = 1e9;
-      }
-      const columnOff = column[0]! + columnMessages[at]!;
-      for (let p = 1; p <= widest; p++) {
-        const cost = column[p]! + columnMessages[at + p]!;
-        if (cost < columnOn) columnOn = cost;
-      }
+      fromBefore(rowMessages, left[place] === 1 ? at - states : -1, bars, row);
+      fromBefore(columnMessages, above === -1 ? -1 : (above - from) * states, bars, column);
 
       // Labels: what follows from those before, with what the messages foretell.
       const rowWas = left[place] === 1 && trial[place - 1] === ALONG ? before[place - 1]! : 0;
@@ -141,15 +97,10 @@ export class RegionSearch extends LabelMoves {
         before[place] = downAt;
       }
 
-      // The price at which row and column agree. Both "on" hold the old price of this cell once.
-      const price = old - (rowOn - rowOff + columnOn - columnOff) / 2;
-      lambda[place] = price;
-      const rowBase = row[0]!;
-      rowMessages[at] = 0;
-      for (let p = 1; p <= widest; p++) rowMessages[at + p] = row[p]! - rowBase + price;
-      const columnBase = column[0]!;
-      columnMessages[at] = 0;
-      for (let p = 1; p <= widest; p++) columnMessages[at + p] = column[p]! - columnBase + price;
+      // The price at which row and column agree; both hold the old one already.
+      lambda[place]! -= (preference(row, rowMessages, at) + preference(column, columnMessages, at)) / 2;
+      send(row, rowMessages, at, lambda[place]!);
+      send(column, columnMessages, at, lambda[place]!);
     }
   }
 
@@ -160,51 +111,17 @@ export class RegionSearch extends LabelMoves {
     const from = starts[region]!;
     const to = starts[region + 1]!;
     const states = bars.length;
-    const widest = states - 1;
-    const first = bars[1]!;
     const [row, column] = [new Float64Array(states), new Float64Array(states)];
     for (let place = to - 1; place >= from; place--) {
       const at = (place - from) * states;
-      if (place + 1 < to && left[place + 1] === 1) {
-        const was = at + states;
-        const next = Math.min(rowMessages[was]!, rowMessages[was + 1]! + first);
-        for (let p = 1; p < widest; p++) {
-          const on = rowMessages[was + p + 1]! + bars[p + 1]! - bars[p]!;
-          row[p] = Math.min(on, next);
-        }
-        row[0] = next;
-        row[widest] = next;
-      } else row.fill(0);
       const below = down[place]!;
-      if (below !== -1) {
-        const was = (below - from) * states;
-        const next = Math.min(columnMessages[was]!, columnMessages[was + 1]! + first);
-        for (let p = 1; p < widest; p++) {
-          const on = columnMessages[was + p + 1]! + bars[p + 1]! - bars[p]!;
-          column[p] = Math.min(on, next);
-        }
-        column[0] = next;
-        column[widest] = next;
-      } else column.fill(0);
-      let price = lambda[place]!;
+      fromBehind(rowMessages, place + 1 < to && left[place + 1] === 1 ? at + states : -1, bars, row);
+      fromBehind(columnMessages, below === -1 ? -1 : (below - from) * states, bars, column);
       if (update) {
-        const rowOff = row[0]! + rowMessages[at]!;
-        const columnOff = column[0]! + columnMessages[at]!;
-        let rowOn = Infinity;
-        let columnOn = Infinity;
-        for (let p = 1; p <= widest; p++) {
-          const a = row[p]! + rowMessages[at + p]!;
-          if (a < rowOn) rowOn = a;
-          const b = column[p]! + columnMessages[at + p]!;
-          if (b < columnOn) columnOn = b;
-        }
-        price -= (rowOn - rowOff + columnOn - columnOff) / 2;
-        lambda[place] = price;
+        lambda[place]! -= (preference(row, rowMessages, at) + preference(column, columnMessages, at)) / 2;
       }
-      rowMessages[at] = 0;
-      for (let p = 1; p <= widest; p++) rowMessages[at + p] = row[p]! - row[0]! + price;
-      columnMessages[at] = 0;
-      for (let p = 1; p <= widest; p++) columnMessages[at + p] = column[p]! - column[0]! + price;
+      send(row, rowMessages, at, lambda[place]!);
+      send(column, columnMessages, at, lambda[place]!);
     }
   }
 
