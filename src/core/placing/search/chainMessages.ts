@@ -39,7 +39,7 @@ export function fromBehind(messages: Float32Array, was: number, bars: BarCosts, 
   const next = Math.min(messages[was]!, messages[was + 1]! + bars[1]!);
   for (let p = 1; p < widest; p++) {
     const on = messages[was + p + 1]! + bars[p + 1]! - bars[p]!;
-    into[p] = on < next ? on : next;
+    into[p] = Math.min(on, next);
   }
   into[0] = next;
   into[widest] = next;

@@ -12,8 +12,8 @@ const ROUNDS = [
   { sweeps: 0, steps: 150, after: 6, noise: 20 },
   { sweeps: 0, steps: 400, after: 20, noise: 60 },
 ];
-/** Length of the first step up, and heat of the noise, in prices of a single placement. */
-const STRIDE = 0.2;
+/** Length of the first step up, for small regions and for large ones, and heat of the noise, in prices of a single placement. */
+const STRIDE = { small: 0.2, large: 0.1 };
 const HEAT = { hot: 0.2, cold: 0.03 };
 
 /** A region that was searched before. */
@@ -106,10 +106,11 @@ export class PlacementSearch {
       const last = ROUNDS.length - 1;
       const more = 2 ** Math.max(0, this.round - last);
       const { sweeps, steps, after, noise } = ROUNDS[Math.min(this.round, last)]!;
+      const stride = search.isLarge(region) ? STRIDE.large : STRIDE.small;
       const single = this.bars(search.regions.lines[region]!)[1]!;
       if (noise > 0) search.anneal(region, noise * more, HEAT.hot * single, HEAT.cold * single);
       if (sweeps > 0) search.pass(region, sweeps);
-      if (!search.isClosed(region)) search.raise(region, steps * more, STRIDE * single);
+      if (!search.isClosed(region)) search.raise(region, steps * more, stride * single);
       if (!search.isClosed(region)) search.pass(region, after);
     }
     this.cost += search.costs[region]!;

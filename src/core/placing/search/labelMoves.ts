@@ -5,6 +5,8 @@ import { type BarCosts, runCosts } from './barCosts';
 export const ALONG = 0;
 export const DOWN = 1;
 
+const LARGE_CELLS = 2000;
+
 /** The logistic distribution at evenly spaced chances. */
 const LOGISTIC = Float64Array.from({ length: 4096 }, (_, i) => {
   const chance = (i + 0.5) / 4096;
@@ -65,6 +67,12 @@ export class LabelMoves {
     this.price = new Float64Array(most + 1);
   }
 
+  /** Whether most of a region lies far from its rim. */
+  isLarge(region: number): boolean {
+    const { starts } = this.regions;
+    return starts[region + 1]! - starts[region]! > LARGE_CELLS;
+  }
+
   isClosed(region: number): boolean {
     return this.costs[region]! <= this.bounds[region]! + this.unit / 2;
   }
@@ -104,10 +112,15 @@ export class LabelMoves {
 
   /** Whatever the labels, no bar lays more than the widest, nor cheaper a drill than the cheapest. */
   private plainBound(region: number, drills: number): number {
+    return this.roundedUp(this.cheapestDrill(region) * drills);
+  }
+
+  /** What a drill costs in the bar that lays them cheapest. */
+  protected cheapestDrill(region: number): number {
     const bars = this.barsOf(region);
     let each = Infinity;
     for (let size = 1; size < bars.length; size++) each = Math.min(each, bars[size]! / size);
-    return this.roundedUp(each * drills);
+    return each;
   }
 
   protected roundedUp(bound: number): number {

@@ -36,6 +36,15 @@ export class RegionSearch extends LabelMoves {
     this.spare = new Float64Array(this.best.length);
   }
 
+  /** As `LabelMoves.start`. In a large region each drill is worth about what it costs in the best bar: there its price begins. */
+  override start(region: number): void {
+    super.start(region);
+    if (this.isLarge(region)) {
+      const { starts } = this.regions;
+      this.lambda.fill(-this.cheapestDrill(region), starts[region]!, starts[region + 1]!);
+    }
+  }
+
   /**
    * Messages there and back, labels on each way there, settled at the end of each.
    * @param sweeps there and back
