@@ -30,6 +30,7 @@ const VIEWS = [
   '/new',
   '/stash',
   '/storage',
+  '/tips',
   '/stitches',
   '/backups',
   '/glossary',

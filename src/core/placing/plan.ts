@@ -61,6 +61,8 @@ export interface PlacingPlan {
   seams: number;
 }
 
+/** Sums of seconds are equal within this. */
+const ROUNDING = 1e-6;
 /** Seconds are counted in whole parts of a second, so that sums are exact. */
 const SECOND_PARTS = 1024;
 
@@ -152,7 +154,11 @@ export class PlacingPlanner {
     for (const bound of fewest.bounds) lowerBound += bound;
     lowerBound = Math.round(lowerBound);
 
-    this.turnLabels(regions, labels, wish, owners, byTime?.bars ?? bars, byTime ?? fewest);
+    // In seconds a turn has its own price; in placements it has one only where it is wished.
+    const singlePrice = (line: number) => (byTime?.bars ?? bars)(line)[1]!;
+    const worth = (line: number) =>
+      wish.direction === 'sparing' ? wish.turnWorth * singlePrice(line) : byTime ? ground.seconds.turns : 0;
+    this.turnLabels(regions, labels, wish, owners, worth, byTime ?? fewest);
     const cut = wish.staggered ? cutStaggered : cutRegion;
     for (let region = 0; region < regions.lines.length; region++) {
       const line = regions.lines[region]!;
@@ -239,13 +245,16 @@ export class PlacingPlanner {
     };
   }
 
-  /** Lays the colours of a section in one direction where that is wished, or where both save too little. */
+  /**
+   * Lays the colours of a section in one direction where that is wished, or where both save no more than turning is worth.
+   * @param worth by line, in what the costs are in
+   */
   private turnLabels(
     regions: Regions,
     labels: Uint8Array,
     wish: PlacingWish,
     owners: Int32Array | null,
-    bars: (line: number) => BarCosts,
+    worth: (line: number) => number,
     {
       costs,
       alongCosts,
@@ -254,7 +263,6 @@ export class PlacingPlanner {
   ): void {
     // Every second row first needs one direction, or a bar across would lie over the gap.
     const one = wish.direction === 'one' || wish.passes === 'rows';
-    if (wish.direction === 'free' && !one) return;
     const groups = new Map<string, number[]>();
     for (let region = 0; region < regions.lines.length; region++) {
       const owner = owners ? owners[regions.cells[regions.starts[region]!]!]! : 0;
@@ -266,8 +274,8 @@ export class PlacingPlanner {
     for (const group of groups.values()) {
       const sum = (of: Float64Array) => group.reduce((total, region) => total + of[region]!, 0);
       const [along, down] = [sum(alongCosts), sum(downCosts)];
-      const worth = wish.turnWorth * bars(regions.lines[group[0]!]!)[1]!;
-      if (!one && Math.min(along, down) - sum(costs) > worth) continue;
+      const saved = Math.min(along, down) - sum(costs);
+      if (!one && saved > worth(regions.lines[group[0]!]!) + ROUNDING) continue;
       const label = down < along ? DOWN : ALONG;
       for (const region of group) {
         labels.fill(label, regions.starts[region]!, regions.starts[region + 1]!);
@@ -351,7 +359,7 @@ export function searchAll(ground: Pick<PlacingGround, 'chart' | 'laid' | 'parts'
 }
 
 /** A section of a picture has some hundreds of regions. */
-const MOST_REMEMBERED = 20_000;
+const MOST_REMEMBERED = 5000;
 
 /** Rounds that a ground of so many cells to lay gets: a section is planned between two glances. */
 function roundsFor(cells: number): number {

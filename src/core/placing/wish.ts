@@ -5,7 +5,7 @@ import type { School } from './schools';
 
 /** What a plan is to make least of. */
 export const GOALS = ['placements', 'minutes'] as const;
-/** Rows and columns as they come; both only where that saves enough; one direction for each colour of a section. */
+/** Rows and columns as they come, one of them where both save nothing; both only where that saves enough; one direction for each colour of a section. */
 export const DIRECTIONS = ['free', 'sparing', 'one'] as const;
 
 /**

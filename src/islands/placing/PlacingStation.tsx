@@ -253,7 +253,8 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
                 <p>
                   {boundInWords(plan)}{' '}
                   {ready && `They take ${minutesInWords(minutesFor(model, plan.effort))}. `}
-                  {counted(plan.turns, 'turn')}, {counted(plan.tipChanges, 'change')} of tip.
+                  {counted(plan.effort.colours, 'colour')} to open, {counted(plan.turns, 'turn')},{' '}
+                  {counted(plan.tipChanges, 'change')} of tip.
                 </p>
               </>
             )}

@@ -168,6 +168,31 @@ describe('wishes', () => {
     expect(plan.lowerBound).toBe(2);
   });
 
+  it('both directions in one colour must save something', () => {
+    // Four squares in a square: two bars along, two down, and one of each is no better.
+    for (const rows of [
+      ['11', '11'],
+      ['111', '111', '111'],
+      ['1111', '1111'],
+    ]) {
+      const plan = planOf(chartOfRows(...rows), {}, { tips: [1, 2] });
+      const bars = plan.placements.filter(({ length }) => length > 1);
+      const both = new Set(bars.map(({ orientation }) => orientation)).size > 1;
+      const { rowsOnly, columnsOnly, placements } = plan.colours[0]![0]!;
+      expect(both).toBe(Math.min(rowsOnly, columnsOnly) > placements);
+    }
+  });
+
+  it('least minutes turns only where that saves the seconds of a turn', () => {
+    const chart = chartOfRows('111', '1..', '1..');
+    const minutes = (turns: number) =>
+      planOf(chart, { goal: 'minutes' }, { seconds: { ...USUAL_SECONDS, turns } }).placements.length;
+    // Two bars of three, or one bar and two singles.
+    const saved = 2 * USUAL_SECONDS.singles - USUAL_SECONDS.shortBars;
+    expect(minutes(saved - 0.1)).toBe(2);
+    expect(minutes(saved + 0.1)).toBe(3);
+  });
+
   it('turning must save what it is worth', () => {
     const chart = chartOfRows('111', '1..', '1..');
     expect(planOf(chart, { direction: 'sparing', turnWorth: 0 }).placements).toHaveLength(2);
