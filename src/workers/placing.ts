@@ -10,7 +10,7 @@ import type { PlacingWish } from '../core/placing/wish';
 export type PlacingOrder =
   /** What all other work is about. */
   | { what: 'ground'; ground: Omit<PlacingGround, 'laid' | 'parts'> }
-  /** The plan of a section, then what each wish costs there. */
+  /** A quick plan of a section, the plan itself, then what each wish costs there. */
   | { what: 'plan'; id: number; laid: Bitmap; section: CellPart; wish: PlacingWish; prices: boolean }
   /** What each size of tip makes of some pieces. */
   | { what: 'tips'; id: number; laid: Bitmap; pieces: CellPart[] }
@@ -65,6 +65,9 @@ addEventListener('message', ({ data }: MessageEvent<PlacingOrder>) => {
 async function plan({ id, laid, section, wish, prices }: PlacingOrder & { what: 'plan' }): Promise<void> {
   if (!ground) return;
   const own: PlacingGround = { ...ground, laid, parts: [section] };
+  // Something to see at once, then the plan itself.
+  answer({ what: 'plan', id, plan: planner.plan(own, wish, 'quick') });
+  if (!(await goesOn('plan', id))) return;
   const now = planner.plan(own, wish);
   answer({ what: 'plan', id, plan: now });
   if (!prices) return;

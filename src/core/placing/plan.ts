@@ -74,9 +74,10 @@ export class PlacingPlanner {
   private memory = new Map<string, Known>();
 
   /**
-   * @param limits how far to search; the usual rounds by the size of the ground where left out
+   * @param limits how far to search; the usual rounds by the size of the ground where left out. `quick` takes what is
+   *   remembered of these and does little for the rest: something to show until the plan itself is there
    */
-  plan(ground: PlacingGround, wish: PlacingWish, limits?: SearchLimits): PlacingPlan {
+  plan(ground: PlacingGround, wish: PlacingWish, limits?: SearchLimits | 'quick'): PlacingPlan {
     const { chart, legend, parts, tips } = ground;
     const { whole, left, partOf } = boxOf(ground);
     const perLine = new Map<number, BarCosts>();
@@ -146,10 +147,13 @@ export class PlacingPlanner {
       }
     }
     const regions = regionsOf({ ...left, cells: inner }, owners);
-    const usual: SearchLimits = { rounds: roundsFor(regions.cells.length) };
-    const fewest = this.search(regions, left.width, bars, 1, limits ?? usual, barsOf);
+    // By the squares that a section has, laid or not: what is laid meanwhile changes no region but its own.
+    const usual: SearchLimits = { rounds: roundsFor(squaresOf(parts)) };
+    const isQuick = limits === 'quick';
+    const far = limits === undefined || isQuick ? usual : limits;
+    const fewest = this.search(regions, left.width, bars, 1, far, isQuick, barsOf);
     const byTime =
-      wish.goal === 'minutes' ? this.byTime(regions, left.width, ground, barsOf, limits ?? usual) : null;
+      wish.goal === 'minutes' ? this.byTime(regions, left.width, ground, barsOf, far, isQuick) : null;
     const labels = (byTime ?? fewest).labels;
     for (const bound of fewest.bounds) lowerBound += bound;
     lowerBound = Math.round(lowerBound);
@@ -187,6 +191,7 @@ export class PlacingPlanner {
     { seconds }: PlacingGround,
     barsOf: (line: number) => number,
     limits: SearchLimits,
+    isQuick: boolean,
   ) {
     const perLine = new Map<number, BarCosts>();
     const bars = (line: number): BarCosts => {
@@ -202,7 +207,7 @@ export class PlacingPlanner {
       return costs;
     };
     return {
-      ...this.search(regions, width, bars, 1 / SECOND_PARTS, limits, (line) => bars(line).join()),
+      ...this.search(regions, width, bars, 1 / SECOND_PARTS, limits, isQuick, (line) => bars(line).join()),
       bars,
     };
   }
@@ -214,6 +219,7 @@ export class PlacingPlanner {
     bars: (line: number) => BarCosts,
     unit: number,
     limits: SearchLimits,
+    isQuick: boolean,
     kind: (line: number) => number | string,
   ) {
     const timed = limits.isOver !== undefined;
@@ -227,9 +233,10 @@ export class PlacingPlanner {
         });
     const search = searchRegions(regions, bars, unit, {
       ...limits,
+      rounds: isQuick ? 0 : limits.rounds,
       known: keys ? (region) => this.memory.get(keys[region]!) : undefined,
     });
-    if (keys) {
+    if (keys && !isQuick) {
       if (this.memory.size > MOST_REMEMBERED) this.memory.clear();
       keys.forEach((key, region) => {
         const labels = search.labels.slice(regions.starts[region]!, regions.starts[region + 1]!);
@@ -361,7 +368,11 @@ export function searchAll(ground: Pick<PlacingGround, 'chart' | 'laid' | 'parts'
 /** A section of a picture has some hundreds of regions. */
 const MOST_REMEMBERED = 5000;
 
-/** Rounds that a ground of so many cells to lay gets: a section is planned between two glances. */
+function squaresOf(parts: readonly CellPart[]): number {
+  return parts.flatMap(rectsOf).reduce((sum, { width, height }) => sum + width * height, 0);
+}
+
+/** Rounds that a ground of so many squares gets: a section is planned between two glances. */
 function roundsFor(cells: number): number {
   return cells <= 900 ? 5 : cells <= 1800 ? 4 : cells <= 20_000 ? 3 : 2;
 }

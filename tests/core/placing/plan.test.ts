@@ -147,6 +147,24 @@ describe('a plan', () => {
     expect(placementOn(after.placements, { x: 1, y: 1 })).toBe(-1);
   });
 
+  it('is quick for what changed, and keeps what is remembered', () => {
+    const chart = chartOfRows('1112222222', '1112222222', '1112222222', '3333333333', '3333333333');
+    const planner = new PlacingPlanner();
+    const ground = groundOf(chart, { tips: [1, 4] });
+    const before = planner.plan(ground, USUAL_PLACING);
+    expect(planner.plan(ground, USUAL_PLACING, 'quick')).toEqual(before);
+    const laid = emptyBitmap(50);
+    setLaid(laid, 14, true);
+    const quick = planner.plan({ ...ground, laid }, USUAL_PLACING, 'quick');
+    expect(timesLaid(chart, quick.placements)[14]).toBe(0);
+    const others = (plan: typeof before) => plan.placements.filter((each) => each.line !== 2);
+    expect(others(quick)).toEqual(others(before));
+    // A quick plan is not remembered as the plan.
+    expect(planner.plan({ ...ground, laid }, USUAL_PLACING)).toEqual(
+      new PlacingPlanner().plan({ ...ground, laid }, USUAL_PLACING),
+    );
+  });
+
   it('does not change when it is searched again beside other plans', () => {
     const chart = chartOfRows('1111', '1221', '1111');
     const planner = new PlacingPlanner();
