@@ -31,7 +31,7 @@ export function HintsPanel({
       {shown.map(({ key, title, words }) => (
         <div key={key} className="slip !py-3">
           <div className="flex items-start justify-between gap-2">
-            <h3 className="font-semibold">{title}</h3>
+            <h2 className="text-base font-semibold">{title}</h2>
             <button
               type="button"
               className="button"

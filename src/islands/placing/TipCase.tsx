@@ -27,9 +27,9 @@ export function TipCase({
   const opened = own.filter(({ size }) => size === open);
   return (
     <section aria-labelledby="tip-case">
-      <h3 id="tip-case" className="mb-1 font-semibold">
+      <h2 id="tip-case" className="mb-1 text-base font-semibold">
         Your <TermWord term="bar tip">tips</TermWord>, by the drills they take
-      </h3>
+      </h2>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <div className="flex flex-wrap gap-1.5">
         {KNOWN_TIPS.map((size) => {
