@@ -1,5 +1,6 @@
 import { type LegendLine, ofLine, symbolOrKey } from '../canvas/legend';
 import type { CellPart } from '../cells/rect';
+import { hexToRgb, mix, rgbToHex } from '../colour/rgb';
 import { type Drawing, type Mark, TEXT_MIDDLE } from '../print/drawing';
 import {
   headed,
@@ -20,6 +21,8 @@ import type { PlacingPlan } from './plan';
 
 /** Under so many millimetres nobody reads a number in a square. */
 const READABLE_MM = 2;
+/** Share of a colour in the tint of its bars. */
+const TINT = 0.4;
 
 /**
  * The plan of a section on paper: its bars with the drills of each, colour after colour as a list to read along.
@@ -90,6 +93,8 @@ function barMarks(
       width: width * mm - 2 * inset,
       height: height * mm - 2 * inset,
       stroke: INK,
+      // Pale, so that the number stands out on every colour.
+      ...(colour?.hex ? { fill: rgbToHex(mix([255, 255, 255], hexToRgb(colour.hex), TINT)) } : {}),
     },
   ];
   if (mm >= READABLE_MM && colour) {

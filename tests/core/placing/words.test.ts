@@ -111,7 +111,9 @@ describe('a plan read out', () => {
     expect(texts).toContain('4 placements for 7 drills. No plan has fewer.');
     expect(texts).toContain('401: 4 drills, 2 placements');
     expect(texts).toContain('    Row 1, from column 1: 3');
-    expect(pages[0]!.marks.filter(({ kind }) => kind === 'rect')).toHaveLength(4);
+    const bars = pages[0]!.marks.filter((mark) => mark.kind === 'rect');
+    expect(bars).toHaveLength(4);
+    expect(bars.every(({ fill }) => fill === '#acc5d2')).toBe(true);
   });
 });
 
