@@ -70,6 +70,19 @@ describe('planning in a thread', () => {
     expect([result.current.plan, result.current.prices]).toEqual(['now', {}]);
   });
 
+  it('of another section has no plan until its own is there', () => {
+    const { result, rerender } = renderHook(({ part }) => usePlacingWork(data, 0, legend, part, options), {
+      initialProps: { part: section },
+    });
+    const [worker] = StandInWorker.all;
+    worker!.say({ what: 'plan', id: orders('plan').at(-1)!.id, plan: 'first' });
+    expect(result.current.plan).toBe('first');
+    rerender({ part: { x: 0, y: 0, width: 3, height: 2 } });
+    expect(result.current.plan).toBeNull();
+    worker!.say({ what: 'plan', id: orders('plan').at(-1)!.id, plan: 'second' });
+    expect(result.current.plan).toBe('second');
+  });
+
   it('compares tips, and searches a whole canvas until it is stopped with the best so far', () => {
     const { result } = use();
     const [worker] = StandInWorker.all;

@@ -119,12 +119,14 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
     setAt({ x: to.x, y: to.y });
     show(number, to.line);
   };
+  /** The sitting that runs, which what is laid belongs to as at the bench. */
+  const sitting = bench.sittings.find(({ endedAt }) => endedAt === null)?.id ?? null;
   const layIt = () => {
     if (!inHand) return;
     // The one after it comes forward; what is laid is in no plan any more.
     const next = placements[step + 1] ?? placements[step - 1] ?? null;
     const cells = marks.store.preview('lay', cellsOfPlacement(inHand, chart.width));
-    if (cells.length > 0) marks.store.commit('lay', cells, null);
+    if (cells.length > 0) marks.store.commit('lay', cells, sitting);
     setAt(next && { x: next.x, y: next.y });
     if (next) show(number, next.line);
   };

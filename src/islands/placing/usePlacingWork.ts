@@ -67,6 +67,9 @@ export function usePlacingWork(
   const [compared, setCompared] = useState<readonly CellPart[] | null>(null);
   const worker = useRef<Worker | null>(null);
   const newest = useRef({ plan: 0, tips: 0, whole: 0 });
+  /** Which section the newest plan was asked for, and which the plan that is here is of. */
+  const asked = useRef<CellPart | null>(null);
+  const [planned, setPlanned] = useState<CellPart | null>(null);
   const order = useCallback((message: PlacingOrder) => worker.current?.postMessage(message), []);
 
   useEffect(() => {
@@ -74,7 +77,9 @@ export function usePlacingWork(
     worker.current = own;
     own.onmessage = ({ data }: MessageEvent<PlacingAnswer>) => {
       const kind = data.what === 'price' ? 'plan' : data.what;
-      if (data.id === newest.current[kind]) setFound((before) => ({ ...before, ...taken(before, data) }));
+      if (data.id !== newest.current[kind]) return;
+      if (data.what === 'plan') setPlanned(asked.current);
+      setFound((before) => ({ ...before, ...taken(before, data) }));
     };
     own.onerror = () =>
       setFound((before) => ({
@@ -96,6 +101,7 @@ export function usePlacingWork(
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
   useEffect(() => {
     const id = ++newest.current.plan;
+    asked.current = section;
     setFound((before) => ({ ...before, prices: {} }));
     order({ what: 'plan', id, laid: laid as Bitmap, section: partOf(section), wish, prices });
   }, [ground, laid, version, section, wish, prices]);
@@ -110,6 +116,8 @@ export function usePlacingWork(
 
   return {
     ...found,
+    // What is in hand may be laid at any moment: never a bar of the section before.
+    plan: planned === section ? found.plan : null,
     compareTips: setCompared,
     searchWhole: (pieces) => {
       const id = ++newest.current.whole;
