@@ -38,6 +38,7 @@ const ROOMS = [
   'shelf',
   'archive',
   'backups',
+  'devices',
 ];
 const upwards = ROOMS.slice(0, -1).map((room, i) => ({
   name: `no-arrow-up-from-${room}`,
@@ -77,10 +78,16 @@ module.exports = {
     only(
       'islands-never-touch-data',
       '^src/islands/',
-      `^src/(core|islands|ui|workers)/|${CONTRACT}`,
+      `^src/(core|islands|ui|workers)/|^src/service/kept\\.ts$|${CONTRACT}`,
       'islands speak to the server over HTTP only',
     ),
     only('ui-knows-no-station', '^src/ui/', `^src/ui/|^src/core/(${SHARED})/`, 'ui knows no station'),
+    only(
+      'service-worker-alone',
+      '^src/service/',
+      '^src/service/',
+      'the service worker knows pages by their addresses',
+    ),
     only('workers-call-core', '^src/workers/', '^src/(core|workers)/', 'a worker is a thin entry to core'),
     only(
       'contract-is-plain',

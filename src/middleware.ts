@@ -1,16 +1,23 @@
 import { defineMiddleware } from 'astro:middleware';
 import { addSecurityHeaders, refuseForeign } from './server/http/guard';
 import { wrongMethod } from './server/http/methods';
-import { notFound, problemResponse } from './server/http/problem';
+import { notFound, notJoined, problemResponse } from './server/http/problem';
 import { currentRequest } from './server/jobs/currentRequest';
 
-export const onRequest = defineMiddleware(async ({ request, url, routePattern }, next) => {
+/** Routes that a device needs to join. */
+const FOR_STRANGERS = new Set(['/join', '/api/devices/joining', '/authority.crt', '/404']);
+
+export const onRequest = defineMiddleware(async ({ request, url, routePattern, locals }, next) => {
   let response: Response;
+  locals.caller ??= null;
   try {
-    refuseForeign(request);
+    refuseForeign(request, locals.caller !== null);
+    // The door lets a stranger's request through by its address; here is what that address leads to.
+    const stranger = locals.caller !== null && locals.caller.device === null;
+    if (stranger && !FOR_STRANGERS.has(routePattern)) throw notJoined();
     // The framework would resize pictures here, from addresses too; nothing of ours needs it.
     if (url.pathname === '/_image') throw notFound('such address');
-    response = await currentRequest.run(request.signal, next);
+    response = await currentRequest.run({ signal: request.signal, counted: false }, next);
     response = (await wrongMethod(request, routePattern, response)) ?? response;
   } catch (error) {
     response = problemResponse(error);

@@ -2,6 +2,7 @@ import { applyMark, type MarkKind } from '../core/bench/marking';
 import { type Bitmap, countLaid, emptyBitmap } from '../core/cells/bitmap';
 import { type CellRuns, countCells } from '../core/cells/cellRuns';
 import { chartFromBytes } from '../core/cells/chart';
+import { deviceNameSql, makerSql } from './deviceName';
 import { one, type Queries } from './engine/database';
 
 /** One row of the mark ledger. `runs` are exactly the cells that it changed. */
@@ -12,6 +13,8 @@ export interface Mark {
   /** Laid before the canvas was kept here. */
   before: boolean;
   undoes: string | null;
+  /** Its place in the ledger; later ones are higher. */
+  position: number;
 }
 
 /** Cells of a part of the bitmap; a mark reads and writes the parts that it touches. */
@@ -29,7 +32,7 @@ export function markRequest(
 export async function findMark(queries: Queries, canvasId: string, id: string): Promise<Mark | null> {
   const row = await one<Omit<Mark, 'runs'> & { cells: Uint8Array }>(
     queries,
-    'select id, kind, cells, before, undoes from mark where canvas_id = $1 and id = $2',
+    'select id, kind, cells, before, undoes, position::int as position from mark where canvas_id = $1 and id = $2',
     [canvasId, id],
   );
   if (!row) return null;
@@ -106,17 +109,21 @@ export interface NewMark {
  * Enters a mark with all that follows from it in one statement: the row, the changed parts of the bitmap and the total.
  * Nothing of it happens where the id is known.
  * @param stretch with the mark applied
- * @returns what is laid now; null where the id is known
+ * @returns what is laid now, and its place in the ledger; null where the id is known
  */
-export async function addMark(queries: Queries, mark: NewMark, stretch: Stretch): Promise<number | null> {
+export async function addMark(
+  queries: Queries,
+  mark: NewMark,
+  stretch: Stretch,
+): Promise<{ laid: number; position: number } | null> {
   const drills = countCells(mark.changed);
   const parts = touchedParts(mark.changed, stretch);
-  const row = await one<{ laid: number }>(
+  return one<{ laid: number; position: number }>(
     queries,
     `with entered as (
        insert into mark
          (id, canvas_id, screen_id, sitting_id, happened_at, kind, cells, drills, line, undoes, redoes, digest, before)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $16) on conflict (id) do nothing returning id
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $16) on conflict (id) do nothing returning id, position
      ), part as (
        insert into progress_part (canvas_id, part, bits)
        select $2, n.part, substring($14::bytea from ((n.i - 1) * ${PART_BYTES} + 1)::int for ${PART_BYTES})
@@ -124,7 +131,8 @@ export async function addMark(queries: Queries, mark: NewMark, stretch: Stretch)
        on conflict (canvas_id, part) do update set bits = excluded.bits
      )
      insert into progress_cache (canvas_id, laid) select $2, greatest(0, $15::int) from entered
-     on conflict (canvas_id) do update set laid = progress_cache.laid + $15::int returning laid`,
+     on conflict (canvas_id) do update set laid = progress_cache.laid + $15::int
+     returning laid, (select position::int from entered) as position`,
     [
       mark.id,
       mark.canvasId,
@@ -144,7 +152,6 @@ export async function addMark(queries: Queries, mark: NewMark, stretch: Stretch)
       mark.before ?? false,
     ],
   );
-  return row?.laid ?? null;
 }
 
 /** The parts in which runs lie, each in its full length. */
@@ -267,6 +274,8 @@ export interface Sitting {
   drills: number;
   /** It was a mistake; kept, but not reckoned with. */
   removed: boolean;
+  /** The device at which it began, by name; left out where there is but one. */
+  device?: string;
 }
 
 export async function addSitting(
@@ -274,11 +283,13 @@ export async function addSitting(
   canvasId: string,
   id: string,
   startedAt: string,
+  screenId: string | null = null,
 ): Promise<void> {
-  await queries.query('insert into sitting (id, canvas_id, started_at) values ($1, $2, $3)', [
+  await queries.query('insert into sitting (id, canvas_id, started_at, screen_id) values ($1, $2, $3, $4)', [
     id,
     canvasId,
     startedAt,
+    screenId,
   ]);
 }
 
@@ -322,8 +333,16 @@ export async function addSittingEdit(
   );
 }
 
-/** The newest sittings first, as they were corrected last; removed ones among them. */
-export async function sittingsOf(queries: Queries, canvasId: string, limit: number): Promise<Sitting[]> {
+/**
+ * The newest sittings first, as they were corrected last; removed ones among them.
+ * @param maker the id of a device, or `desk`; null for all
+ */
+export async function sittingsOf(
+  queries: Queries,
+  canvasId: string,
+  limit: number,
+  maker: string | null = null,
+): Promise<Sitting[]> {
   const rows = await queries.query<{
     id: string;
     started_at: string;
@@ -331,17 +350,20 @@ export async function sittingsOf(queries: Queries, canvasId: string, limit: numb
     note: string | null;
     removed: boolean;
     drills: number;
+    device: string | null;
   }>(
     `select s.id, coalesce(c.started_at, s.started_at) as started_at,
             case when c.id is null then e.ended_at else c.ended_at end as ended_at,
             coalesce(c.note, e.note) as note, coalesce(c.removed, false) as removed,
             coalesce((select sum(case m.kind when 'lay' then m.drills else -m.drills end)
-                      from mark m where m.sitting_id = s.id), 0)::int as drills
+                      from mark m where m.sitting_id = s.id), 0)::int as drills,
+            ${deviceNameSql('s.screen_id')} as device
      from sitting s left join sitting_end e on e.sitting_id = s.id
      left join lateral (select * from sitting_edit c where c.sitting_id = s.id
                         order by position desc limit 1) c on true
-     where s.canvas_id = $1 order by 2 desc limit $2`,
-    [canvasId, limit],
+     where s.canvas_id = $1 and ($3::text is null or ${makerSql('s.screen_id')} = $3)
+     order by 2 desc limit $2`,
+    [canvasId, limit, maker],
   );
   return rows.map((row) => ({
     id: row.id,
@@ -350,6 +372,7 @@ export async function sittingsOf(queries: Queries, canvasId: string, limit: numb
     note: row.note ?? '',
     drills: row.drills,
     removed: row.removed,
+    ...(row.device !== null && { device: row.device }),
   }));
 }
 

@@ -30,8 +30,8 @@ type StoredValue = string | Uint8Array | null;
 /** Values in the order of the columns that are not numbered. */
 export type StoredRow = StoredValue[];
 
-/** What is no data of the user. */
-const LEFT_OUT = new Set(['migration', 'data_set']);
+/** What is no data of the user, or lets somebody in: who has a backup may not come in by it. */
+const LEFT_OUT = new Set(['migration', 'data_set', 'device_session']);
 
 const KINDS: Record<string, StoredKind> = {
   uuid: 'uuid',

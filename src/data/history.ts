@@ -1,4 +1,5 @@
 import type { UndoState, UndoView } from '../core/ledger/history';
+import { deviceNameSql } from './deviceName';
 import { one, type Queries } from './engine/database';
 
 /** Ledgers that are taken back entry by entry, and which of their rows a person takes back. */
@@ -82,5 +83,19 @@ export async function undoViewOf<Offer extends { id: string }>(
   const ids = [undo, redo].filter((id) => id !== null);
   const offers = ids.length === 0 ? [] : await facts(ids);
   const undone = offers.find(({ id }) => id === undo);
-  return { undo: undone ? { ...undone, own } : null, redo: offers.find(({ id }) => id === redo) ?? null };
+  const device = undone && !own ? await deviceOf(queries, ledger, undone.id) : null;
+  return {
+    undo: undone ? { ...undone, own, ...(device !== null && { device }) } : null,
+    redo: offers.find(({ id }) => id === redo) ?? null,
+  };
+}
+
+/** Where an entry was made, by name; null where no device has ever joined. */
+async function deviceOf(queries: Queries, ledger: Ledger, id: string): Promise<string | null> {
+  const row = await one<{ device: string | null }>(
+    queries,
+    `select ${deviceNameSql('e.screen_id')} as device from ${ledger} e where e.id = $1`,
+    [id],
+  );
+  return row?.device ?? null;
 }

@@ -144,8 +144,12 @@ describe('a data directory', () => {
          alter table pen_tip drop column shape; alter table pen_tip drop column pen;
          alter table pen_tip drop column worn; alter table pen_tip add primary key (drills);
          alter table mark drop column before; alter table canvas drop column no_cases;
+         drop function tell_of_mark, tell_of_canvas, tell_of_deleted, tell_of_shelf cascade;
+         drop table screen; drop table device_session; drop table device; drop table home_network;
+         alter table sitting drop column screen_id;
          alter table migration drop column hash;
-         delete from migration where name like '015%' or name like '016%' or name like '017%' or name like '018%'`,
+         delete from migration where name like '015%' or name like '016%' or name like '017%' or name like '018%'
+           or name like '019%' or name like '020%'`,
       ),
     );
     const before: string[] = [];

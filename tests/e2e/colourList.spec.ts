@@ -110,13 +110,23 @@ test('rows are inserted, moved, pasted and deleted; what is in use cannot go', a
   await page.getByRole('button', { name: 'Cancel the changes' }).click();
   await expect(page.getByLabel('Code, row 2', { exact: true })).toHaveValue('412');
   // Two screens at once: the second is told, and loses nothing that it typed.
-  await page.getByLabel('Name, row 1', { exact: true }).fill('Typed here');
+  const name = page.getByLabel('Name, row 1', { exact: true });
+  await name.fill('Typed here');
   const { lines } = await (await request.get(`/api/canvases/${id}/sheet`)).json();
   lines[0].name = 'Saved there';
   expect((await request.put(`/api/canvases/${id}/sheet`, { data: { lines } })).ok()).toBe(true);
+  await expect(page.getByText('changed at another screen after you began typing')).toBeVisible();
+  await expect(name).toBeFocused();
   await page.getByRole('button', { name: 'Save 4 colours' }).click();
-  await expect(page.getByRole('alert')).toContainText('changed at another screen');
-  await expect(page.getByLabel('Name, row 1', { exact: true })).toHaveValue('Typed here');
+  await expect(page.getByRole('alert')).toContainText('changed at another screen since you opened it');
+  await expect(name).toHaveValue('Typed here');
+  await page.getByRole('button', { name: 'Cancel the changes' }).click();
+  await expect(name).toHaveValue('Saved there');
+  // With nothing typed here, what another screen saves is shown at once.
+  lines[0].name = 'Saved again';
+  expect((await request.put(`/api/canvases/${id}/sheet`, { data: { lines } })).ok()).toBe(true);
+  await expect(name).toHaveValue('Saved again');
+  await expect(page.getByRole('button', { name: 'All saved' })).toBeVisible();
 });
 
 test('title, size and bags of a canvas are corrected, with what it leads to said before', async ({

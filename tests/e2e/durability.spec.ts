@@ -114,7 +114,9 @@ test('the kernel counts a sync for each write that is acknowledged by itself, an
   const data = await throwAwayDirectory();
   const trace = join(data, '..', `${Date.now()}-syncs`);
   const port = await freePort();
-  const traced = spawn('strace', ['-f', '-e', 'trace=fdatasync', '-o', trace, process.execPath, START], {
+  // Each sync is made to last 20 ms longer, so that what comes together surely meets one under way.
+  const slow = ['-e', 'trace=fdatasync', '-e', 'inject=fdatasync:delay_exit=20000'];
+  const traced = spawn('strace', ['-f', '--seccomp-bpf', ...slow, '-o', trace, process.execPath, START], {
     env: { ...process.env, OCULENT_DATA: data, PORT: String(port), OCULENT_BACKUPS: 'off' },
     detached: true,
   });

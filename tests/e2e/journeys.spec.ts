@@ -346,16 +346,19 @@ test.describe('on a phone', () => {
     await expect(page.getByRole('link', { name: 'Progress' })).toBeInViewport();
     await page.goto(`/canvas/${id}/placing?section=1`);
     await cloth(page).waitFor();
-    const box = (await cloth(page).boundingBox())!;
-    for (const name of ['Nearer', 'Farther', 'Show all of it']) {
-      const button = (await page.getByRole('button', { name }).boundingBox())!;
-      const apart =
-        button.x >= box.x + box.width ||
-        button.y >= box.y + box.height ||
-        button.x + button.width <= box.x ||
-        button.y + button.height <= box.y;
-      expect(apart, `${name} lies over the canvas`).toBe(true);
-    }
+    // The page may still be settling around the canvas.
+    await expect(async () => {
+      const box = (await cloth(page).boundingBox())!;
+      for (const name of ['Nearer', 'Farther', 'Show all of it']) {
+        const button = (await page.getByRole('button', { name }).boundingBox())!;
+        const apart =
+          button.x >= box.x + box.width ||
+          button.y >= box.y + box.height ||
+          button.x + button.width <= box.x ||
+          button.y + button.height <= box.y;
+        expect(apart, `${name} lies over the canvas`).toBe(true);
+      }
+    }).toPass();
     await page.getByRole('button', { name: 'placements' }).tap();
     await expect(page.getByRole('tooltip', { name: /^One setting down of a pen tip/ })).toBeVisible();
   });

@@ -60,6 +60,7 @@ export async function startServer(data: string, port: number): Promise<RunningSe
       PORT: String(port),
       OCULENT_SIMULATED: '1',
       OCULENT_BACKUPS: 'off',
+      OCULENT_HOME_ADDRESSES: '127.0.0.2',
     },
   });
   let output = '';

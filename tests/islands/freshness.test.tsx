@@ -2,23 +2,23 @@
 import 'fake-indexeddb/auto';
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { announceShown, useFreshness } from '../../src/islands/freshness/useFreshness';
+import { useFreshness } from '../../src/islands/freshness/useFreshness';
+import { theShown } from '../../src/islands/live/shownParts';
+import { screenId } from '../../src/islands/writing/api';
 import { theOutbox } from '../../src/islands/writing/outbox';
+import { toldMark } from './liveWorld';
+import { standInSource, say as tell } from './standInSource';
 
-let stamp = '1-1';
-let away = false;
+/** The stream tells of this canvas. */
+const say = (event: string, data: object) => tell('c1', event, data);
+
 beforeEach(() => {
-  stamp = '1-1';
-  away = false;
   vi.useFakeTimers({
     toFake: ['setInterval', 'clearInterval', 'Date'],
     now: new Date('2026-05-01T20:00:00'),
   });
-  vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}) => {
-    if (away) throw new TypeError('no network');
-    if (init.method === 'POST') stamp = `${Number(stamp[0]) + 1}-1`;
-    return Response.json(url.endsWith('/stamp') ? { stamp } : {});
-  });
+  standInSource();
+  vi.stubGlobal('fetch', async () => Response.json({ percent: 12 }));
 });
 afterEach(() => {
   cleanup();
@@ -27,7 +27,7 @@ afterEach(() => {
 });
 
 const settle = (ms = 20) => act(() => new Promise<void>((resolve) => setTimeout(resolve, ms)));
-/** Longer than a difference is looked at a second time. */
+/** Longer than an answer to a write of one's own may take to come. */
 const CONFIRMED_MS = 1700;
 const pass = async (ms: number) => {
   await act(async () => void vi.advanceTimersByTime(ms));
@@ -35,69 +35,59 @@ const pass = async (ms: number) => {
 };
 async function opened() {
   const { result } = renderHook(() => useFreshness('c1'));
-  await settle();
+  // The stream opens a moment later.
+  await settle(200);
   return result;
 }
 
 describe('a page that was left open', () => {
-  it('notices what was done elsewhere, and nothing else', async () => {
+  it('notices what was done elsewhere, by whom, and nothing of another canvas', async () => {
     const page = await opened();
-    await pass(30_000);
-    expect(page.current).toBe('fresh');
-    stamp = '1-2';
-    await pass(10_000);
-    expect(page.current).toBe('fresh');
-    await settle(CONFIRMED_MS);
-    expect(page.current).toBe('changed');
+    await tell('c2', 'changed', { parts: ['bags'], by: { screen: 'x', device: 'Tablet' } });
+    await settle();
+    expect(page.current.kind).toBe('fresh');
+    await say('changed', { parts: ['bags'], by: { screen: 'x', device: 'Tablet' } });
+    await settle();
+    expect(page.current).toEqual({ kind: 'changed', part: 'bags', by: 'Tablet' });
   });
 
   it('does not take its own writes, or what it shows already, for others’', async () => {
     const page = await opened();
-    await act(() => theOutbox().put('POST', '/api/canvases/c1/bags', { id: 'x' }, 'c1'));
+    await say('changed', { parts: ['bags'], by: { screen: screenId(), device: 'Desk' } });
     await settle();
-    await pass(30_000);
-    expect(stamp).toBe('2-1');
-    expect(page.current).toBe('fresh');
-    stamp = '7-1';
-    act(announceShown);
+    const hidden = theShown('c1').add(['bags', 'marks']);
+    await say('changed', { parts: ['bags'], by: { screen: 'x', device: 'Tablet' } });
+    await say('mark', toldMark(0, 3, 'lay', [0, 1]));
     await settle();
-    await pass(30_000);
-    expect(page.current).toBe('fresh');
+    expect(page.current.kind).toBe('fresh');
+    hidden();
+    await say('mark', toldMark(3, 4, 'lay', [2, 1]));
+    await settle();
+    expect(page.current).toEqual({ kind: 'changed', part: 'marks', by: 'Tablet' });
   });
 
-  it('waits for the answer to its own write before it takes a difference for others’', async () => {
+  it('where nobody knows who wrote, waits for the answer to its own write', async () => {
     const page = await opened();
-    // The write is done, and its answer still under way.
-    stamp = '2-1';
-    await pass(10_000);
-    act(announceShown);
+    await say('changed', { parts: ['pots'], by: null });
+    await act(() => theOutbox().put('POST', '/api/canvases/c1/bags', { id: 'x' }, 'c1'));
     await settle(CONFIRMED_MS);
-    await pass(30_000);
-    expect(page.current).toBe('fresh');
+    expect(page.current.kind).toBe('fresh');
+    await settle(3000);
+    await say('changed', { parts: ['pots'], by: null });
+    await settle(CONFIRMED_MS);
+    expect(page.current).toEqual({ kind: 'changed', part: 'pots', by: null });
   });
 
   it('notices midnight, and a clock that was set back', async () => {
     const page = await opened();
     vi.setSystemTime(new Date('2026-05-02T00:00:05'));
     await pass(10_000);
-    expect(page.current).toBe('yesterday');
+    expect(page.current.kind).toBe('yesterday');
     cleanup();
     vi.setSystemTime(new Date('2026-05-02T08:00:00'));
     const other = await opened();
     vi.setSystemTime(new Date('2026-04-30T08:00:00'));
     await pass(10_000);
-    expect(other.current).toBe('yesterday');
-  });
-
-  it('is as it was while the server does not answer', async () => {
-    const page = await opened();
-    away = true;
-    await pass(60_000);
-    expect(page.current).toBe('fresh');
-    away = false;
-    stamp = '2-1';
-    await pass(10_000);
-    await settle(CONFIRMED_MS);
-    expect(page.current).toBe('changed');
+    expect(other.current.kind).toBe('yesterday');
   });
 });

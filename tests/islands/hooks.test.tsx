@@ -102,7 +102,7 @@ describe('useView', () => {
   it('asks once more for what came with the page, and drops that answer when something newer is shown', async () => {
     const waiting = held();
     answer = () => waiting.promise;
-    const { result } = renderHook(() => useView('/api/v', 'page'));
+    const { result } = renderHook(() => useView('/api/v', 'page', []));
     act(() => result.current[1]('newer'));
     waiting.release(Response.json('late'));
     await act(async () => {
@@ -110,7 +110,7 @@ describe('useView', () => {
     });
     expect(result.current[0]).toBe('newer');
     answer = () => Response.json('fresh');
-    const other = renderHook(() => useView('/api/w', 'page'));
+    const other = renderHook(() => useView('/api/w', 'page', []));
     await waitFor(() => expect(other.result.current[0]).toBe('fresh'));
   });
 });

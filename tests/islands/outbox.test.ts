@@ -24,7 +24,7 @@ describe('the outbox', () => {
     server.release();
     await settled();
     expect(numbers(server)).toEqual([1, 2, 3, 4, 5]);
-    expect(tab.outbox.current()).toEqual({ waiting: 0, away: false, aside: [], unkept: false });
+    expect(tab.outbox.current()).toEqual({ waiting: 0, away: false, out: false, aside: [], unkept: false });
   });
 
   it('keeps what is written while the server is away, over a closed page, and loses nothing of two tabs', async () => {
@@ -48,7 +48,7 @@ describe('the outbox', () => {
     third.outbox.start();
     await settled();
     expect(numbers(server)).toEqual([1, 2, 3, 4]);
-    expect(await browser.store.all()).toEqual([]);
+    expect([await browser.store.count(), await browser.store.aside()]).toEqual([0, []]);
   });
 
   it('sends a write again whose answer was lost, under the same id', async () => {
@@ -110,7 +110,12 @@ describe('the outbox', () => {
     other.outbox.start();
     await settled();
     expect(hopes.answered).toHaveBeenCalledExactlyOnceWith({ did: 7 });
-    expect(heard).toHaveBeenCalledExactlyOnceWith(CANVAS, { did: 7 }, true);
+    expect(heard).toHaveBeenCalledExactlyOnceWith(
+      CANVAS,
+      { did: 7 },
+      true,
+      expect.objectContaining({ canvasId: CANVAS }),
+    );
   });
 
   it('tries again when the server is at fault, and after three times lets the others pass', async () => {
@@ -139,6 +144,22 @@ describe('the outbox', () => {
   });
 });
 
+it('keeps all that waits while a device is not let in, and sends it once it has joined again', async () => {
+  const server = new StandInServer();
+  server.plan = [401];
+  const browser = new StandInBrowser(server);
+  const tab = browser.tab();
+  for (const n of [1, 2, 3]) await put(tab, n);
+  await settled();
+  expect(tab.outbox.current()).toMatchObject({ waiting: 3, away: true, out: true, aside: [] });
+  await browser.wait();
+  expect(tab.outbox.current().waiting).toBe(3);
+  server.plan = ['ok'];
+  await browser.wait();
+  expect(numbers(server)).toEqual([1, 2, 3]);
+  expect(tab.outbox.current()).toMatchObject({ waiting: 0, out: false, aside: [] });
+});
+
 describe('the store of waiting writes', () => {
   const write = (key: string) => ({
     key,
@@ -154,16 +175,55 @@ describe('the store of waiting writes', () => {
     const store = browserStore('box-1');
     await store.put(write('2'));
     await store.put(write('1'));
-    const raw = await openDB('box-1', 1);
+    const raw = await openDB('box-1', 2);
     await raw.put('waiting', { key: '0', garbage: true });
-    expect((await browserStore('box-1').all()).map(({ key }) => key)).toEqual(['1', '2']);
+    const again = browserStore('box-1');
+    expect((await again.first(9)).map(({ key }) => key)).toEqual(['1', '2']);
+    expect((await again.first(1)).map(({ key }) => key)).toEqual(['1']);
+    expect(await again.count()).toBe(2);
     await store.remove('1');
-    expect((await store.all()).map(({ key }) => key)).toEqual(['2']);
+    expect((await store.first(1)).map(({ key }) => key)).toEqual(['2']);
+    await store.remove('2');
+    expect(await store.first(9)).toEqual([]);
+    expect(await again.count()).toBe(0);
+  });
+
+  it('keeps those of two canvases apart, and those that were set aside', async () => {
+    for (const store of [browserStore('box-2'), memoryStore()]) {
+      await store.put({ ...write('1'), canvasId: 'a' });
+      await store.put({ ...write('2'), canvasId: 'b' });
+      await store.put({ ...write('3'), canvasId: 'a' });
+      expect((await store.waitingFor('a')).map(({ key }) => key)).toEqual(['1', '3']);
+      await store.put({ ...write('1'), canvasId: 'a', aside: 'refused' });
+      expect((await store.waitingFor('a')).map(({ key }) => key)).toEqual(['3']);
+      expect((await store.aside()).map(({ key }) => key)).toEqual(['1']);
+      expect(await store.count()).toBe(2);
+      await store.put({ ...write('1'), canvasId: 'a' });
+      expect(await store.aside()).toEqual([]);
+      expect((await store.first(1))[0]!.key).toBe('1');
+    }
+  });
+
+  it('takes over what an older version of the program left', async () => {
+    const old = await openDB('box-3', 1, {
+      upgrade: (database) => void database.createObjectStore('waiting', { keyPath: 'key' }),
+    });
+    await old.put('waiting', { ...write('1'), canvasId: 'a' });
+    await old.put('waiting', { ...write('2'), aside: 'refused' });
+    await old.put('waiting', { key: '3', garbage: true });
+    old.close();
+    const store = browserStore('box-3');
+    expect((await store.waitingFor('a')).map(({ key }) => key)).toEqual(['1']);
+    expect((await store.aside()).map(({ key }) => key)).toEqual(['2']);
+    expect(await store.count()).toBe(1);
   });
 
   it('goes on in memory when the browser can keep nothing, and says so', async () => {
     const broken: WaitingStore = {
-      all: () => Promise.reject(new Error('broken')),
+      first: () => Promise.reject(new Error('broken')),
+      count: () => Promise.reject(new Error('broken')),
+      waitingFor: () => Promise.reject(new Error('broken')),
+      aside: () => Promise.reject(new Error('broken')),
       put: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
       remove: () => Promise.reject(new Error('broken')),
     };
@@ -186,6 +246,8 @@ describe('the store of waiting writes', () => {
     const store = memoryStore();
     await store.put(write('b'));
     await store.put(write('a'));
-    expect((await store.all()).map(({ key }) => key)).toEqual(['a', 'b']);
+    expect((await store.first(1))[0]!.key).toBe('a');
+    await store.remove('a');
+    expect((await store.first(1))[0]!.key).toBe('b');
   });
 });

@@ -34,7 +34,7 @@ describe('planning in a thread', () => {
     wish: USUAL_PLACING,
     prices: true,
   };
-  const data = { chart, laid: emptyBitmap(12), cut: null };
+  const data = { chart, laid: emptyBitmap(12), cut: null, position: 0 };
   const use = () =>
     renderHook(
       ({ version, more }) => usePlacingWork(data, version, legend, section, { ...options, ...more }),

@@ -111,7 +111,7 @@ describe('the cut of a canvas on its pages', () => {
   const plan = { block: { columns: 10, rows: 10 }, pieces: null, order: USUAL_ORDER };
   const none = { undo: null, redo: null };
   const first = { plan, wish: USUAL_WISH, history: none };
-  const data = { chart: plainCloth(20, 10), laid: emptyBitmap(200), cut: null };
+  const data = { chart: plainCloth(20, 10), laid: emptyBitmap(200), cut: null, position: 0 };
   const props = { entry, legend: [line(1)], first, tips: [1] };
   const kept = {
     plan: { ...plan, block: { columns: 5, rows: 10 } },

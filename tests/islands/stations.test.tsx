@@ -13,6 +13,7 @@ import type { CheckinView } from '../../src/server/checkin/contract';
 import type { KitupView } from '../../src/server/kitup/contract';
 import { line } from '../core/samples';
 import { type Answers, type Asked, standInFetch } from './requests';
+import { SETTLE_MS, say, standInSource } from './standInSource';
 
 /** Requests in their order, and what each is answered with. */
 let asked: Asked[] = [];
@@ -88,25 +89,31 @@ describe('useCheckin', () => {
   });
 
   it('shows what was counted at another screen, and goes on while the server is away', async () => {
-    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] });
+    standInSource();
     let now = 1;
     answer = () => {
       if (now === 0) throw new TypeError('no network');
-      return Response.json(view(now), { headers: { etag: `"${now}"` } });
+      return Response.json(view(now));
     };
     const { result } = renderHook(() => useCheckin('c2', view(1)));
-    const poll = async () => {
-      await act(async () => void vi.advanceTimersByTime(4000));
-      await act(() => new Promise<void>((resolve) => setTimeout(resolve, 10)));
+    const wait = () => act(() => new Promise<void>((resolve) => setTimeout(resolve, SETTLE_MS)));
+    const told = async (canvas: string, parts: string[]) => {
+      await say(canvas, 'changed', { parts, by: { screen: 'elsewhere', device: 'Phone' } });
+      await wait();
     };
+    await wait();
     now = 0;
-    await poll();
+    await told('c2', ['bags']);
     expect(result.current.view.sentence).toBe('revision 1');
     now = 5;
-    await poll();
+    // Of another canvas, and of what this page does not show.
+    await told('c3', ['bags']);
+    await told('c2', ['pots']);
+    expect(result.current.view.sentence).toBe('revision 1');
+    await told('c2', ['bags']);
     expect(result.current.view.sentence).toBe('revision 5');
     now = 2;
-    await poll();
+    await told('c2', ['trash']);
     expect(result.current.view.sentence).toBe('revision 5');
   });
 });

@@ -6,6 +6,7 @@ import { chartToBytes } from '../../src/core/cells/chart';
 import { MarkStore } from '../../src/islands/bench/markStore';
 import { RepairStore } from '../../src/islands/chart/repairStore';
 import { chartOfRows, line } from '../core/samples';
+import { StandInStreams, toldMark } from './liveWorld';
 import { StandInBrowser, StandInServer, settled } from './world';
 
 const none = { undo: null, redo: null };
@@ -15,11 +16,20 @@ const chart = () => chartOfRows('11.2', '1222');
 /** What the server has; `fetch` reads it. */
 let bitmap = emptyBitmap(8);
 let cells = chart();
+/** Place of the last mark in the ledger. */
+let last = 0;
+/** What a screen has missed. */
+let missed: ReturnType<typeof toldMark>[] = [];
 beforeEach(() => {
   bitmap = emptyBitmap(8);
   cells = chart();
+  last = 0;
+  missed = [];
   vi.stubGlobal('fetch', async (url: string) => {
-    if (url.endsWith('/bitmap')) return new Response(Uint8Array.from(bitmap));
+    if (url.endsWith('/bitmap')) {
+      return new Response(Uint8Array.from(bitmap), { headers: { 'x-oculent-stamp': `1-${last}` } });
+    }
+    if (url.includes('/changes')) return Response.json({ marks: missed, tooMuch: false, parts: [] });
     if (url.endsWith('/chart')) return new Response(Uint8Array.from(chartToBytes(cells)));
     return Response.json({ history: none, legend: [], suspects: [], finish: null });
   });
@@ -28,16 +38,17 @@ afterEach(() => vi.unstubAllGlobals());
 
 describe('the marks of a screen', () => {
   function bench() {
+    const streams = new StandInStreams();
     const server = new StandInServer();
     const browser = new StandInBrowser(server);
     server.answer = ({ body }) => {
       const { id, kind, runs = [] } = body as { id: string; kind: 'lay'; runs?: number[] };
       const changed = changedCells({ lines: cells.cells, laid: bitmap }, kind, runs);
-      return { id, kind, runs: changed, laid: 0, history: none };
+      return { id, kind, runs: changed, laid: 0, position: ++last, history: none };
     };
     const open = () => {
       const { outbox } = browser.tab();
-      const data = { chart: chart(), laid: bitmap.slice(), cut: null };
+      const data = { chart: chart(), laid: bitmap.slice(), cut: null, position: 0 };
       const first = {
         laid: 0,
         drills: 7,
@@ -46,12 +57,14 @@ describe('the marks of a screen', () => {
         trash: { handled: 1, thrown: 0, share: 0 },
         trashRecords: [],
       };
-      const store = new MarkStore(canvas, data, first, outbox);
+      const { feed } = streams.tab();
+      const store = new MarkStore(canvas, data, first, outbox, feed);
       const stop = store.start();
       outbox.start();
+      streams.wait();
       return { store, data, outbox, stop };
     };
-    return { server, browser, open };
+    return { server, browser, streams, open };
   }
 
   it('of before the canvas was kept here are sent as such', async () => {
@@ -95,7 +108,7 @@ describe('the marks of a screen', () => {
     // What comes to nothing leaves what was laid before.
     const shown = store.preview('lay', [1, 4]);
     expect(shown).toEqual([4]);
-    store.forget('lay', shown);
+    store.forget();
     expect(countLaid(data.laid)).toBe(2);
     expect(store.snapshot().laid).toBe(2);
   });
@@ -129,6 +142,31 @@ describe('the marks of a screen', () => {
     expect(isLaid(data.laid, 0)).toBe(false);
     expect(isLaid(data.laid, 1)).toBe(true);
     expect(store.snapshot().waiting).toBe(1);
+  });
+
+  it('of another device show here, of another canvas do not, and what was missed is asked for', async () => {
+    const { streams, open } = bench();
+    const { store, data } = open();
+    await settled();
+    const version = store.snapshot().version;
+    streams.say('mark', { canvas: 'c2', stamp: '1-3', ...toldMark(0, 3, 'lay', [0, 1]) });
+    expect(countLaid(data.laid)).toBe(0);
+    streams.say('mark', { canvas: 'c1', stamp: '1-4', ...toldMark(0, 4, 'lay', [0, 2]) });
+    expect(countLaid(data.laid)).toBe(2);
+    expect(store.snapshot()).toMatchObject({ laid: 2, version: version + 1 });
+    // Twice the same, and one whose forerunner did not come.
+    streams.say('mark', { canvas: 'c1', stamp: '1-4', ...toldMark(0, 4, 'lay', [0, 2]) });
+    missed = [toldMark(4, 6, 'lift', [0, 1]), toldMark(6, 9, 'lay', [4, 1])];
+    streams.say('mark', { canvas: 'c1', stamp: '1-9', ...toldMark(6, 9, 'lay', [4, 1]) });
+    expect(isLaid(data.laid, 4)).toBe(false);
+    await settled();
+    expect([0, 1, 4].map((cell) => isLaid(data.laid, cell))).toEqual([false, true, true]);
+    // Too much to tell: what is laid is read anew.
+    bitmap = emptyBitmap(8);
+    last = 40;
+    streams.say('too-much', { canvas: 'c1' });
+    await settled();
+    expect(store.snapshot().laid).toBe(0);
   });
 
   it('of another tab of this canvas show here, those of another canvas do not', async () => {

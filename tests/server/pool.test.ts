@@ -6,12 +6,14 @@ const noise = { bytes: Uint8Array.from({ length: 64 }, (_, i) => i) };
 
 it('work ends with the request that it is for', async () => {
   const left = new AbortController();
-  const work = currentRequest.run(left.signal, () => inWorker('photoToJpeg', noise));
+  const work = currentRequest.run({ signal: left.signal, counted: false }, () =>
+    inWorker('photoToJpeg', noise),
+  );
   left.abort();
   await expect(work).rejects.toThrow('This was cancelled. Nothing was changed.');
   // What nobody left goes on to its own end.
   const stays = new AbortController();
-  await expect(currentRequest.run(stays.signal, () => inWorker('photoToJpeg', noise))).rejects.toThrow(
-    'no picture',
-  );
+  await expect(
+    currentRequest.run({ signal: stays.signal, counted: false }, () => inWorker('photoToJpeg', noise)),
+  ).rejects.toThrow('no picture');
 });

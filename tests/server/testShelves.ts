@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { deleteCanvas } from '../../src/data/canvas';
+import { addDevice, claimScreen, putHomeNetworkSetting } from '../../src/data/devices';
 import { type KeptDatabase, openKept } from '../../src/data/engine/connection';
 import type { Database } from '../../src/data/engine/database';
 import { storedRows, storedTables } from '../../src/data/everything';
@@ -62,6 +63,15 @@ export class TestShelves {
     ]);
     const gone = await shelve(shelf, [line(1)], chartOfRows('11'), { title: 'Deleted' });
     await deleteCanvas(shelf, gone.id, new Date().toISOString());
+    const device = { id: randomUUID(), name: 'Tablet “two”', joinedBy: 'passphrase' as const };
+    await addDevice(shelf, {
+      ...device,
+      tokenHash: 'secret',
+      address: '127.0.0.9',
+      at: moment.toISOString(),
+    });
+    await claimScreen(shelf, randomUUID(), device.id);
+    await putHomeNetworkSetting(shelf, { on: true, passphrase: 'scrypt:1:2:3:a:b', deskName: 'Attic' });
     await shelf.query(`insert into label_sheet (format, sheet) values ('card', '{"columns": 2}'::jsonb)`);
     return { shelf, canvases };
   }

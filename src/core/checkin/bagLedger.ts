@@ -26,6 +26,8 @@ export interface BagRow {
 export interface DatedBagRow extends BagRow {
   happenedAt: string;
   screenId: string | null;
+  /** The device of that screen by name; null where there is but one. */
+  device?: string | null;
 }
 
 /** What a row says that a bag is. */
@@ -106,6 +108,8 @@ export interface ListedBag extends CountedBag {
   countedAt: string;
   /** Number of the screen at which it was counted, from 1 in the order in which screens first wrote; 0 for this one. */
   screen: number;
+  /** The device at which it was counted, by name; null where there is but one. */
+  device: string | null;
   /** When it was changed last; null where it is as it was counted. */
   changedAt: string | null;
   /** The entry that removed it; null while it is here. */
@@ -132,6 +136,7 @@ export function listedBags(rows: readonly DatedBagRow[], screenId: string | null
         ...bag,
         countedAt: count.happenedAt,
         screen: count.screenId === screenId ? 0 : screens.indexOf(count.screenId) + 1,
+        device: count.device ?? null,
         changedAt: changedAt.get(bag.id) ?? null,
         removedBy: removedBy.get(bag.id) ?? null,
       };

@@ -48,6 +48,7 @@ export function undoState(rows: readonly LedgerRow[], screen: string | null): Un
 
 /** The same, with what each of the two did, so that it can be named before it is done. */
 export interface UndoView<Offer extends { id: string }> {
-  undo: (Offer & { own: boolean }) | null;
+  /** `device` is where it was done, by name; left out where it was here, or where there is but one. */
+  undo: (Offer & { own: boolean; device?: string }) | null;
   redo: Offer | null;
 }

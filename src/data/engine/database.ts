@@ -20,6 +20,11 @@ export interface Database extends Queries {
   transaction<Result>(work: (queries: Queries) => Promise<Result>, scope?: Scope): Promise<Result>;
   /** Readings of one moment that change nothing and wait for nobody. */
   snapshot<Result>(work: (queries: Queries) => Promise<Result>): Promise<Result>;
+  /**
+   * Calls with what is told on a channel from now on (LISTEN), by this program or another one.
+   * @param lost told when something may have been missed, because the connection broke
+   */
+  listen(channel: string, heard: (payload: string) => void, lost: () => void): Promise<void>;
   close(): Promise<void>;
 }
 

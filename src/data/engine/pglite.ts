@@ -95,6 +95,9 @@ export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Databas
     script: async (sql) => {
       await answered(() => pglite.exec(sql));
     },
+    listen: async (channel, heard) => {
+      await pglite.listen(channel, heard);
+    },
     close: () => pglite.close(),
   };
 }

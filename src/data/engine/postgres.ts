@@ -39,14 +39,12 @@ export async function openServer(
   url: string,
   beforeMigrating: (database: ServerDatabase) => Promise<void> = async () => {},
 ): Promise<ServerDatabase> {
-  const address = new URL(url);
-  const schema = address.searchParams.get('schema');
-  address.searchParams.delete('schema');
+  const { address, schema } = withoutSchema(url);
   if (schema !== null && !/^[a-z_][a-z0-9_]*$/.test(schema)) {
     throw new DataFault('foreign', 'The schema in DATABASE_URL may have small letters, digits and _ only.');
   }
   const pool = new pg.Pool({
-    connectionString: address.href,
+    connectionString: address,
     max: CONNECTIONS,
     types,
     ...(schema !== null && { options: `-c search_path=${schema}` }),
@@ -114,6 +112,7 @@ function databaseOn(pool: pg.Pool, url: string): ServerDatabase {
         : ['begin', `select pg_advisory_xact_lock(${ALL})`],
       work,
     );
+  const listeners: (() => Promise<void>)[] = [];
   return {
     url,
     // A write by itself takes its turn like any other.
@@ -124,8 +123,67 @@ function databaseOn(pool: pg.Pool, url: string): ServerDatabase {
     script: (sql) => transaction((queries) => queries.script(sql)),
     transaction,
     snapshot: (work) => within(['begin isolation level repeatable read read only'], work),
-    close: () => pool.end(),
+    listen: async (channel, heard, lost) => {
+      listeners.push(await keepListening(url, channel, heard, lost));
+    },
+    close: async () => {
+      for (const stop of listeners) await stop();
+      await pool.end();
+    },
   };
+}
+
+/** A broken connection is tried again after so long. */
+const LISTEN_AGAIN_MS = 1000;
+
+/** A connection of its own that only listens, and comes back when it breaks. @returns ends it */
+async function keepListening(
+  url: string,
+  channel: string,
+  heard: (payload: string) => void,
+  lost: () => void,
+): Promise<() => Promise<void>> {
+  let over = false;
+  let client: pg.Client | null = null;
+  const reconnect = (): void => {
+    setTimeout(() => {
+      if (!over) connect().then(lost, reconnect);
+    }, LISTEN_AGAIN_MS).unref();
+  };
+  const connect = async () => {
+    const next = new pg.Client({ connectionString: withoutSchema(url).address });
+    next.on('notification', ({ payload }) => heard(payload ?? ''));
+    let broken = false;
+    const again = () => {
+      if (broken || over) return;
+      broken = true;
+      next.end().catch(() => {});
+      reconnect();
+    };
+    next.on('error', again);
+    next.on('end', again);
+    try {
+      await next.connect();
+      await next.query(`listen ${channel}`);
+      client = next;
+    } catch (error) {
+      broken = true;
+      next.end().catch(() => {});
+      throw error;
+    }
+  };
+  await connect();
+  return async () => {
+    over = true;
+    await client?.end();
+  };
+}
+
+function withoutSchema(url: string): { address: string; schema: string | null } {
+  const address = new URL(url);
+  const schema = address.searchParams.get('schema');
+  address.searchParams.delete('schema');
+  return { address: address.href, schema };
 }
 
 function queriesOn(client: Pick<pg.Pool, 'query'>): Queries {

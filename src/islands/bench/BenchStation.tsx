@@ -31,9 +31,12 @@ import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
+import { useLive } from '../live/useLive';
+import { ScanButton } from '../scanning/ScanButton';
 import { SectionChooser } from '../sections/SectionChooser';
 import { useInFront, useKeptFront } from '../sections/useInFront';
 import { useSections } from '../sections/useSections';
+import { getJson } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useOutbox, useWrite } from '../writing/useWrite';
 import { RanOutSlip } from './RanOutSlip';
@@ -85,6 +88,15 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
   const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
   const [thrown, setThrown] = useState<Pick<BenchView, 'trash' | 'trashRecords'>>(bench);
+  useLive(canvas.id, ['sittings', 'trash'], () => {
+    getJson<BenchView>(`/api/canvases/${canvas.id}/marks`).then(
+      (view) => {
+        setSittings(view.sittings);
+        setThrown(view);
+      },
+      () => {},
+    );
+  });
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const section = pieces[number - 1]!;
   const tallyNow = () => tallySections(chart, laid, pieces, Math.max(1, highestLine(legend)));
@@ -155,7 +167,7 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
       stroke.current = null;
     },
     abort: () => {
-      if (stroke.current) store.forget(stroke.current.kind, stroke.current.cells);
+      if (stroke.current) store.forget();
       stroke.current = null;
     },
   };
@@ -311,7 +323,18 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
         />
         <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
           <SavedLine waiting={marks.waiting} last={marks.history.undo && said(marks.history.undo)} />
-          <FindField canvas={canvas} legend={legend} onFind={found} above />
+          <div className="flex min-w-0 grow justify-end gap-2">
+            <FindField canvas={canvas} legend={legend} onFind={found} above />
+            {legend.length > 0 && (
+              <ScanButton
+                canvas={canvas}
+                legend={legend}
+                bagsCarry={canvas.bagsCarry}
+                act="Take it in front"
+                onColour={(line) => found({ kind: 'colour', lines: [line] })}
+              />
+            )}
+          </div>
         </div>
       </section>
       <section

@@ -21,7 +21,7 @@ export function TickList({
   shape: Shape;
 }) {
   const url = `/api/canvases/${canvasId}/ticks`;
-  const { answer, fault: lost, reload } = useAnswer<TicksView>(url);
+  const { answer, fault: lost, reload } = useAnswer<TicksView>(url, ['other', 'sheet']);
   const { fault, enter } = useWrite(canvasId);
   const [view, setView] = useState<TicksView | null>(null);
   /** What was said here and is not acknowledged yet, by section and colour. */

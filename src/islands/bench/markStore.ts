@@ -1,11 +1,15 @@
-import { applyMark, changedCells, inverseOf, type MarkKind } from '../../core/bench/marking';
+import type { MarkKind } from '../../core/bench/marking';
+import { SharedCloth } from '../../core/bench/sharedCloth';
 import type { Canvas } from '../../core/canvas/canvas';
-import { type Bitmap, countLaid } from '../../core/cells/bitmap';
+import { countLaid } from '../../core/cells/bitmap';
 import { type CellRuns, cellsOfRuns, runsFromCells, runsInParts } from '../../core/cells/cellRuns';
 import type { UndoView } from '../../core/ledger/history';
 import type { BenchView, MarkOffer, MarkView } from '../../server/bench/contract';
+import type { ChangesView } from '../../server/live/contract';
 import type { ClothData } from '../cloth/useClothData';
-import { getBytes, getJson, inWords } from '../writing/api';
+import type { LiveFeed } from '../live/feed';
+import { keepLaid } from '../offline/keeping';
+import { getBitmap, getJson, inWords } from '../writing/api';
 import type { Outbox } from '../writing/outbox';
 
 /** How the marks of a canvas stand, as one screen shows them. */
@@ -20,32 +24,48 @@ export interface MarkState {
   fault: string | null;
 }
 
+/** An acknowledged mark that the stream has not told after so long is asked for. */
+const TOLD_MS = 1500;
+/** How long what others mark is gathered before it is drawn. */
+const GATHER_MS = 100;
+const GATHER_MANY_MS = 500;
+/** From so many waiting marks on, their answers are gathered as well. */
+const MANY = 20;
 /** So many runs go into one mark (the server takes no more). */
 const MOST_RUNS = 50_000;
 
+type Follows = Pick<LiveFeed, 'follow' | 'subscribe'>;
 type Waits = Pick<Outbox, 'put' | 'subscribe' | 'onAnswer' | 'waitingFor' | 'current'>;
 
 /** A mark on its way, as its request holds it. */
 interface MarkBody {
+  id: string;
   kind: MarkKind;
   runs: CellRuns;
 }
 
 /**
- * What is marked on the canvas in hand: shown at once, sent in order through the outbox, and set right by what the
- * server says. Knows nothing of React.
+ * What is marked on the canvas in hand: shown at once, sent in order through the outbox, and set right by what the ledger
+ * says, which other screens write to as well. Knows nothing of React.
  */
 export class MarkStore {
   private state: MarkState;
   private readonly listeners = new Set<() => void>();
   private aside = 0;
+  private readonly cloth: SharedCloth;
+  private asking = false;
+  private pending: Partial<MarkState> | null = null;
+  private gathering: ReturnType<typeof setTimeout> | null = null;
+  private check: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly canvas: Canvas,
-    private readonly data: ClothData,
+    data: ClothData,
     first: BenchView,
     private readonly outbox: Waits,
+    private readonly feed: Follows,
   ) {
+    this.cloth = new SharedCloth(data.chart.cells, data.laid, data.position);
     this.state = { laid: first.laid, version: 0, history: first.history, waiting: 0, fault: null };
   }
 
@@ -67,7 +87,18 @@ export class MarkStore {
         if (canvasId === this.canvas.id && isMark(answer)) this.take(answer);
       }),
       this.outbox.subscribe(() => void this.follow()),
+      this.feed.subscribe((event) => {
+        if (event.canvas !== this.canvas.id) return;
+        if (event.kind === 'missed') void this.reload();
+        else if (event.kind === 'mark') {
+          if (this.cloth.tell(event.mark)) this.soon({});
+          else void this.catchUp();
+        }
+      }),
     ];
+    this.feed.follow(this.canvas.id);
+    // Between the reading of what is laid and this moment somebody may have marked.
+    void this.catchUp();
     void this.showWaiting();
     // The page was made before this screen had a name; what a mark answers meanwhile is newer.
     const { history: shown } = this.state;
@@ -79,25 +110,23 @@ export class MarkStore {
     );
     return () => {
       for (const stop of stops) stop();
+      clearTimeout(this.check);
+      if (this.gathering) clearTimeout(this.gathering);
+      this.gathering = null;
     };
   }
 
   /** Shows squares as laid or lifted while a drag goes on; {@link commit} sends them. @returns those that changed */
   preview(kind: MarkKind, cells: readonly number[]): number[] {
-    const runs = changedCells(
-      { lines: this.data.chart.cells, laid: this.data.laid },
-      kind,
-      runsFromCells(cells),
-    );
+    const runs = this.cloth.preview(kind, runsFromCells(cells));
     if (runs.length === 0) return [];
-    applyMark(this.data.laid, kind, runs);
     this.shown();
     return [...cellsOfRuns(runs)];
   }
 
   /** Shows squares as they were before a {@link preview} that nothing comes of. */
-  forget(kind: MarkKind, cells: readonly number[]): void {
-    applyMark(this.data.laid, inverseOf(kind), runsFromCells(cells));
+  forget(): void {
+    this.cloth.forget();
     this.shown();
   }
 
@@ -110,12 +139,13 @@ export class MarkStore {
     this.change({ fault: null });
     const ids: string[] = [];
     for (const runs of runsInParts(runsFromCells(cells), MOST_RUNS)) {
-      // Not saved from this moment on, before the outbox has taken it in.
-      this.change({ waiting: this.state.waiting + 1 });
       const id = crypto.randomUUID();
       ids.push(id);
+      this.cloth.add(id, kind, runs);
+      // Not saved from this moment on, before the outbox has taken it in.
+      this.change({ waiting: this.cloth.waits });
       const body = { id, kind, runs, sittingId, ...(before ? { before } : {}) };
-      void this.outbox.put('POST', this.url, body, this.canvas.id);
+      void this.outbox.put('POST', this.url, body, this.canvas.id).then(() => this.cloth.keep(id));
     }
     return ids;
   }
@@ -137,17 +167,35 @@ export class MarkStore {
     });
   }
 
-  private take({ kind, runs, history }: MarkView): void {
-    applyMark(this.data.laid, kind, runs);
-    this.shown();
-    this.change({ history });
+  private take({ id, kind, runs, position, history }: MarkView): void {
+    this.cloth.acknowledged(id, kind, runs, position);
+    const part = { history, waiting: this.cloth.waits };
+    // What one does shows at once; the day that a device was away comes back in thousands.
+    if (this.cloth.waits > MANY) this.soon(part);
+    else this.shown(part);
+    clearTimeout(this.check);
+    this.check = setTimeout(() => this.cloth.awaitsLedger && void this.catchUp(), TOLD_MS);
   }
 
-  /** Counts what waits; a mark that was set aside or dropped is no longer shown. */
+  /** Asks for what the ledger holds beyond what was told here. */
+  private async catchUp(): Promise<void> {
+    if (this.asking) return;
+    this.asking = true;
+    try {
+      const url = `/api/canvases/${this.canvas.id}/changes?after=0-${this.cloth.position}`;
+      const { marks, tooMuch } = await getJson<ChangesView>(url);
+      if (tooMuch) await this.reload();
+      else if (marks.filter((mark) => this.cloth.tell(mark)).length > 0) this.shown();
+    } catch {
+      // Whether the server answers is told elsewhere; what comes next shows that something was missed.
+    } finally {
+      this.asking = false;
+    }
+  }
+
+  /** A mark that was set aside or dropped is no longer shown. */
   private async follow(): Promise<void> {
-    const waiting = (await this.outbox.waitingFor(this.canvas.id)).filter(({ url }) => url === this.url);
     const aside = this.outbox.current().aside.filter(({ url }) => url === this.url).length;
-    this.change({ waiting: waiting.length });
     if (aside === this.aside) return;
     this.aside = aside;
     await this.reload();
@@ -155,8 +203,8 @@ export class MarkStore {
 
   private async reload(): Promise<void> {
     try {
-      const fresh: Bitmap = await getBytes(`/api/canvases/${this.canvas.id}/bitmap`);
-      this.data.laid.set(fresh);
+      const { laid, position } = await getBitmap(this.canvas.id);
+      this.cloth.reset(laid, position);
       await this.showWaiting();
     } catch (error) {
       this.change({ fault: inWords(error) });
@@ -165,20 +213,31 @@ export class MarkStore {
 
   private async showWaiting(): Promise<void> {
     const waiting = (await this.outbox.waitingFor(this.canvas.id)).filter(({ url }) => url === this.url);
-    for (const { body } of waiting) {
-      const { kind, runs } = body as Partial<MarkBody>;
-      if (kind && runs) applyMark(this.data.laid, kind, changedCells(this.ground(), kind, runs));
-    }
-    this.change({ waiting: waiting.length });
-    this.shown();
+    this.cloth.waiting(
+      waiting
+        .map(({ body }) => body as Partial<MarkBody>)
+        .filter((body): body is MarkBody => Boolean(body.kind && body.runs)),
+    );
+    this.shown({ waiting: this.cloth.waits });
   }
 
-  private ground() {
-    return { lines: this.data.chart.cells, laid: this.data.laid };
+  /** As {@link shown}, at once or, where much happens, a little later together with what comes meanwhile. */
+  private soon(part: Partial<MarkState>): void {
+    this.pending = { ...this.pending, ...part };
+    if (this.gathering) return;
+    this.shown({});
+    const wait = this.cloth.waits > MANY ? GATHER_MANY_MS : GATHER_MS;
+    this.gathering = setTimeout(() => {
+      this.gathering = null;
+      if (this.pending) this.shown({});
+    }, wait);
   }
 
-  private shown(): void {
-    this.change({ laid: countLaid(this.data.laid), version: this.state.version + 1 });
+  private shown(part: Partial<MarkState> = {}): void {
+    const pending = this.pending;
+    this.pending = null;
+    this.change({ ...pending, ...part, laid: countLaid(this.cloth.shown), version: this.state.version + 1 });
+    keepLaid(this.canvas.id, () => this.cloth.ledger());
   }
 
   private change(part: Partial<MarkState>): void {

@@ -16,7 +16,7 @@ export const KindPage = withLegend(KindPageWithList);
 
 function KindPageWithList(props: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { id } = props.entry.canvas;
-  const { answer, fault } = useAnswer<KindView>(`/api/canvases/${id}/kind`);
+  const { answer, fault } = useAnswer<KindView>(`/api/canvases/${id}/kind`, ['repairs']);
   return (
     <>
       <ChartNav canvasId={id} here="/kind" />

@@ -53,6 +53,16 @@ export class RepairStore {
     );
   }
 
+  /** Another screen changed the chart. */
+  async refresh(): Promise<void> {
+    if ((await this.outbox.waitingFor(this.canvasId)).some(({ url }) => url === this.url)) return;
+    try {
+      await this.reload(await getJson<RepairView>(this.url));
+    } catch {
+      // What is shown stays; the next change brings it up to date.
+    }
+  }
+
   setFault(fault: string | null): void {
     this.change({ fault });
   }

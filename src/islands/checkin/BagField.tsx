@@ -1,11 +1,15 @@
 import { Scale, Volume2, VolumeX } from 'lucide-react';
-import { type RefObject, useRef, useState } from 'react';
+import { type RefObject, useMemo, useRef, useState } from 'react';
 import type { BagsCarry, Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { packetSizes } from '../../core/checkin/supply';
 import { readTypedBag } from '../../core/checkin/typedBag';
+import { codeSigns } from '../../core/codes/codeSigns';
 import { many } from '../../core/words/numbers';
+import { CodePad, KeypadToggle } from '../../ui/CodePad';
 import { Notice } from '../../ui/Notice';
+import { useKeypad } from '../../ui/useKeypad';
+import { ScanButton } from '../scanning/ScanButton';
 import { type OpenQuestion, QuestionSlip, useQuestions } from './questions';
 
 /** How the number of drills in a bag is known when it is typed. */
@@ -84,6 +88,12 @@ export function BagField({
     else count(null, entry.label, amount);
   };
   const entry = readTypedBag(typed, legend, bagsCarry);
+  const [keypad, setKeypad] = useKeypad();
+  const letters = useMemo(() => codeSigns(legend), [legend]);
+  const type = (next: string) => {
+    onType(next.slice(0, 40));
+    setFault(null);
+  };
 
   return (
     <form
@@ -108,11 +118,9 @@ export function BagField({
           value={typed}
           maxLength={40}
           autoComplete="off"
+          inputMode={keypad ? 'none' : 'text'}
           aria-describedby="bag-help"
-          onChange={(event) => {
-            onType(event.target.value);
-            setFault(null);
-          }}
+          onChange={(event) => type(event.target.value)}
           onKeyDown={(event) => {
             // By the key's place: with Alt some keyboards make other signs.
             const next = event.altKey
@@ -128,6 +136,11 @@ export function BagField({
           Count
         </button>
       </div>
+      {keypad && (
+        <div className="mt-2 max-w-md">
+          <CodePad letters={letters} typed={typed} enter="Count" onType={type} onEnter={submit} />
+        </div>
+      )}
       <fieldset className="mt-2 flex flex-wrap gap-1.5" aria-label="Drills in this bag">
         {sizes.map((each, i) => (
           <button
@@ -151,6 +164,16 @@ export function BagField({
         >
           <Scale size={20} aria-hidden /> Weigh
         </button>
+        <ScanButton
+          canvas={canvas}
+          legend={legend}
+          bagsCarry={bagsCarry}
+          act="Count one bag"
+          stays
+          onColour={(line) => count(line, line.code, { bags: 1, drills: null, size })}
+          onText={type}
+        />
+        <KeypadToggle on={keypad} onChange={setKeypad} />
         <button
           type="button"
           className={`button !px-2.5 ${speaks ? 'button-on' : ''}`}

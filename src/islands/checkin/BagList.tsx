@@ -60,7 +60,7 @@ export function BagList({
           <p className="text-[0.95rem] text-faded">
             {bag.removedBy !== null && 'Removed. '}Counted{' '}
             {momentInWords(new Date(bag.countedAt), new Date())}{' '}
-            {bag.screen === 0 ? 'here' : `at screen ${bag.screen}`}
+            {bag.screen === 0 ? 'here' : bag.device ? `at “${bag.device}”` : `at screen ${bag.screen}`}
             {bag.changedAt !== null &&
               bag.removedBy === null &&
               `, changed ${momentInWords(new Date(bag.changedAt), new Date())}`}

@@ -1,13 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { withAnswer } from '../../core/checkin/bagAnswer';
 import type { BagAnswer, CheckinView } from '../../server/checkin/contract';
-import { announceShown } from '../freshness/useFreshness';
-import { getChanged } from '../writing/api';
+import { useLive } from '../live/useLive';
+import { getJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import type { TrashWish } from './TrashSlip';
-
-/** Others may count at another screen: every few seconds it is asked whether anything has changed. */
-const REFRESH_MS = 4000;
 
 export interface Checkin {
   view: CheckinView;
@@ -47,25 +44,16 @@ export function useCheckin(canvasId: string, first: CheckinView): Checkin {
     (record) => enter<CheckinView>(`${base}/trash`, record, show),
     [enter, base, show],
   );
-  useEffect(() => {
-    let tag: string | null = null;
-    const refresh = () => {
-      if (document.hidden) return;
-      // A miss does no harm: the next try, or the next bag, brings the view up to date.
-      getChanged<CheckinView>(`${base}/bags`, tag).then(
-        (changed) => {
-          if (!changed) return;
-          // The first answer only confirms what came with the page.
-          if (tag !== null) announceShown();
-          tag = changed.tag;
-          show(changed.answer);
-        },
-        () => {},
-      );
-    };
-    refresh();
-    const timer = setInterval(refresh, REFRESH_MS);
-    return () => clearInterval(timer);
+  const asked = useRef(0);
+  const refresh = useCallback(() => {
+    const mine = ++asked.current;
+    // A miss does no harm: the next change, or the next bag, brings the view up to date.
+    getJson<CheckinView>(`${base}/bags`).then(
+      (answer) => mine === asked.current && show(answer),
+      () => {},
+    );
   }, [base, show]);
+  useEffect(refresh, [refresh]);
+  useLive(canvasId, ['bags', 'trash', 'sheet', 'other'], refresh);
   return { view, fault, enterBag, recordTrash };
 }

@@ -4,11 +4,13 @@ import type { Bitmap } from '../../core/cells/bitmap';
 import { type Chart, chartFromBytes, plainCloth } from '../../core/cells/chart';
 import type { SectionPlan } from '../../core/sections/plan';
 import type { SectionsPage } from '../../server/sections/contract';
-import { getBytes, getJson, inWords } from '../writing/api';
+import { getBitmap, getBytes, getJson, inWords } from '../writing/api';
 
 export interface ClothData {
   chart: Chart;
   laid: Bitmap;
+  /** Place in the ledger of the last mark in it. */
+  position: number;
   /** How the canvas is cut, where the station asks for it. */
   cut: SectionPlan | null;
 }
@@ -28,15 +30,15 @@ export function useClothData(
   useEffect(() => {
     let left = false;
     const load = async () => {
-      const [cells, laid, loaded] = await Promise.all([
+      const [cells, bitmap, loaded] = await Promise.all([
         hasChart ? getBytes(`/api/canvases/${canvas.id}/chart`) : null,
-        getBytes(`/api/canvases/${canvas.id}/bitmap`),
+        getBitmap(canvas.id),
         cut === null ? loadPlan(canvas.id) : (cut ?? null),
       ]);
       const chart = cells
         ? chartFromBytes(canvas.width, canvas.height, cells)
         : plainCloth(canvas.width, canvas.height);
-      if (!left) setData({ chart, laid, cut: loaded });
+      if (!left) setData({ chart, ...bitmap, cut: loaded });
     };
     load().catch((error: unknown) => !left && setFault(inWords(error)));
     return () => {

@@ -28,10 +28,12 @@ interface Draft {
 
 /** The colour list as a table that is typed in; every cell can be corrected at any time. */
 export function ColourTable({ entry, onSaved }: { entry: ShelfEntry; onSaved: () => void }) {
-  const { answer, fault, reload } = useAnswer<ColourListView>(`/api/canvases/${entry.canvas.id}/sheet`);
+  const { answer, fault, reload } = useAnswer<ColourListView>(`/api/canvases/${entry.canvas.id}/sheet`, [
+    'sheet',
+  ]);
   if (fault) return <Notice kind="fault">{fault}</Notice>;
   if (!answer) return <p aria-live="polite">Loading…</p>;
-  return <Table key={answer.version} entry={entry} list={answer} onChanged={reload} onSaved={onSaved} />;
+  return <Table entry={entry} list={answer} onChanged={reload} onSaved={onSaved} />;
 }
 
 function Table({
@@ -46,17 +48,30 @@ function Table({
   onSaved: () => void;
 }) {
   const { canvas } = entry;
-  const saved = useMemo(() => list.lines.map((colour) => typedRow(colour, String(colour.line))), [list]);
+  // What the rows are compared with: the list as it was when the last of them was unchanged.
+  const [base, setBase] = useState(list);
+  const saved = useMemo(() => rowsOf(base), [base]);
   const [draft] = useState(() => storedDraft(canvas.id));
   const [rows, setRows] = useState<TypedRow[]>(() => withSpare(draft?.rows ?? saved));
   const [version, setVersion] = useState(draft?.version ?? list.version);
-  const { busy, fault, write } = useWrite(canvas.id);
+  const { busy, fault, setFault, write } = useWrite(canvas.id);
   const table = useRef<HTMLTableElement>(null);
   const reading = useMemo(() => readTypedList(rows), [rows]);
   const changed = useMemo(
     () => JSON.stringify(rows.filter((row) => !isEmptyRow(row))) !== JSON.stringify(saved),
     [rows, saved],
   );
+  const adopt = (newer: ColourListView) => {
+    setBase(newer);
+    setVersion(newer.version);
+    setRows(withSpare(rowsOf(newer)));
+  };
+  // What another screen saves is shown at once, unless something is typed here: that stays, with the hand in it.
+  const [seen, setSeen] = useState(list);
+  if (list !== seen) {
+    setSeen(list);
+    if (!changed) adopt(list);
+  }
   useEffect(() => {
     try {
       if (changed) localStorage.setItem(draftKey(canvas.id), JSON.stringify({ version, rows }));
@@ -105,16 +120,21 @@ function Table({
       'PUT',
       `/api/canvases/${canvas.id}/sheet`,
       { id: crypto.randomUUID(), lines: reading.colours, basedOn: version },
-      () => {
+      (answer) => {
+        // The page may be left before the next effect; what was typed meanwhile is put there again by it.
         localStorage.removeItem(draftKey(canvas.id));
+        setBase(answer);
+        setVersion(answer.version);
+        // What was typed while this was under way is not saved yet.
+        setRows((now) => (now === rows ? withSpare(rowsOf(answer)) : now));
         onChanged();
         onSaved();
       },
     );
   const cancel = () => {
     localStorage.removeItem(draftKey(canvas.id));
-    setRows(withSpare(saved));
-    setVersion(list.version);
+    setFault(null);
+    adopt(list);
   };
   const drills = reading.colours.reduce((sum, { neededDrills }) => sum + neededDrills, 0);
   const bags = reading.colours.reduce((sum, { packets }) => sum + packets, 0);
@@ -154,7 +174,7 @@ function Table({
         <Notice kind="hint">No drills are given yet, so the bags cannot be judged.</Notice>
       )}
       {fault && <Notice kind="fault">{fault}</Notice>}
-      <CorrectionHistory canvasId={canvas.id} onChanged={onChanged} />
+      <CorrectionHistory key={base.version} canvasId={canvas.id} onChanged={onChanged} />
       <div className="relative overflow-x-auto bg-paper">
         <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
           <caption className="sr-only">The colour list</caption>
@@ -193,6 +213,8 @@ function Table({
     </section>
   );
 }
+
+const rowsOf = (list: ColourListView) => list.lines.map((colour) => typedRow(colour, String(colour.line)));
 
 /** There is always one empty row at the end to type into. */
 function withSpare(rows: TypedRow[]): TypedRow[] {

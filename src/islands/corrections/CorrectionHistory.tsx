@@ -7,7 +7,7 @@ import { useWrite } from '../writing/useWrite';
 /** What was corrected of a canvas and its colour list, and the way back. Nothing before the first correction. */
 export function CorrectionHistory({ canvasId, onChanged }: { canvasId: string; onChanged: () => void }) {
   const url = `/api/canvases/${canvasId}/corrections`;
-  const { answer, reload } = useAnswer<CorrectionsView>(url);
+  const { answer, reload } = useAnswer<CorrectionsView>(url, ['sheet']);
   const { busy, fault, enter } = useWrite(canvasId);
   const step = (what: { undoes: string } | { redoes: string }) =>
     void enter<CorrectionsView>(url, what, () => {

@@ -1,6 +1,7 @@
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
+import { codeSigns } from '../../core/codes/codeSigns';
 import { findLine } from '../../core/codes/findLine';
 import { placeInWords, placesInWords, potsInCodeOrder } from '../../core/codes/places';
 import { potInWords } from '../../core/kitup/potInWords';
@@ -9,10 +10,13 @@ import { counted, many } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
+import { CodePad, KeypadToggle } from '../../ui/CodePad';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { useKeypad } from '../../ui/useKeypad';
 import { withLegend } from '../../ui/withLegend';
+import { ScanButton } from '../scanning/ScanButton';
 import { UndoButtons } from '../writing/UndoButtons';
 import { CaseDrawing } from './CaseDrawing';
 import { KitupNav } from './KitupNav';
@@ -63,6 +67,8 @@ function Walk({ entry, legend, first }: WalkProps) {
   const shown = lit === null ? undefined : ofLine(legend, lit);
   const bag = view.bags.find((each) => each.line === lit);
   const left = legend.length - filled.size - away.size;
+  const [keypad, setKeypad] = useKeypad();
+  const letters = useMemo(() => codeSigns(legend), [legend]);
   const next = () => {
     setLine(null);
     setTyped('');
@@ -128,17 +134,39 @@ function Walk({ entry, legend, first }: WalkProps) {
                 <label htmlFor="bag" className="mb-1.5 block font-semibold">
                   Code on this bag
                 </label>
-                <input
-                  id="bag"
-                  ref={field}
-                  // biome-ignore lint/a11y/noAutofocus: both hands hold bags; the field must be ready
-                  autoFocus
-                  className="field number !min-h-14 !text-2xl"
-                  value={typed}
-                  maxLength={40}
-                  autoComplete="off"
-                  onChange={(event) => setTyped(event.target.value)}
-                />
+                <div className="flex gap-2">
+                  <input
+                    id="bag"
+                    ref={field}
+                    // biome-ignore lint/a11y/noAutofocus: both hands hold bags; the field must be ready
+                    autoFocus
+                    className="field number !min-h-14 !text-2xl"
+                    value={typed}
+                    maxLength={40}
+                    autoComplete="off"
+                    inputMode={keypad ? 'none' : 'text'}
+                    onChange={(event) => setTyped(event.target.value)}
+                  />
+                  <ScanButton
+                    canvas={canvas}
+                    legend={legend}
+                    bagsCarry={canvas.bagsCarry}
+                    act="Light its slot"
+                    onColour={(found) => setLine(found.line)}
+                  />
+                  <KeypadToggle on={keypad} onChange={setKeypad} />
+                </div>
+                {keypad && (
+                  <div className="mt-2 max-w-md">
+                    <CodePad
+                      letters={letters}
+                      typed={typed}
+                      enter={typed === '' ? 'It is in, next bag' : 'Find the slot'}
+                      onType={setTyped}
+                      onEnter={enter}
+                    />
+                  </div>
+                )}
                 <p className="mt-1.5 text-[0.95rem] text-faded">
                   Code, <TermWord term="key number">key number</TermWord> or symbol, then Enter; Enter again
                   when it is in its <TermWord term="pot">pot</TermWord>.

@@ -31,7 +31,7 @@ export interface Kitup {
 export function useKitup(canvasId: string, first: KitupView): Kitup {
   const { busy, fault, write, enter } = useWrite(canvasId);
   const base = `/api/canvases/${canvasId}/kitup`;
-  const [view, setView] = useView(base, first);
+  const [view, setView] = useView(base, first, ['pots', 'bags', 'marks', 'sheet', 'other']);
   const plan = useCallback((wish: KitupWish) => write('PUT', base, wish, setView), [write, base, setView]);
   const note = useCallback<Kitup['note']>(
     (event) => enter(`${base}/pots`, event, setView),

@@ -49,6 +49,8 @@ interface LabelsProps {
   legend: LegendLine[];
   places: PotPlaces;
   first: LabelsView;
+  /** Under which devices of the house find this machine. */
+  origins: string[];
 }
 
 /** The sheet as it will come out of the printer, and what it is made to fit. */
@@ -63,7 +65,7 @@ function LabelsPageWithList(props: LabelsProps) {
   );
 }
 
-function Labels({ entry, legend, places, first }: LabelsProps) {
+function Labels({ entry, legend, places, first, origins }: LabelsProps) {
   const { canvas } = entry;
   const [format, setFormat] = useState<LabelFormat>('dots');
   const [sheets, setSheets] = useState(first.sheets);
@@ -72,7 +74,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
   const [start, setStart] = useState(1);
   const [page, setPage] = useState(1);
   const [colours, setColours] = useState('');
-  const [address, setAddress] = useState(() => localStorage.getItem(ADDRESS_KEY) ?? window.location.origin);
+  const [address, setAddress] = useState(() => firstAddress(origins));
   const [version, setVersion] = useState(0);
   const { busy, fault, write } = useWrite();
   const [said, setSaid] = useState('');
@@ -87,7 +89,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
     which,
     start: String(Math.min(start, perPage)),
     ...(chosen.labels ? { colours } : {}),
-    ...(address === window.location.origin ? {} : { address }),
+    address,
   }).toString();
   const base = `/api/canvases/${canvas.id}`;
   const kept = (next: LabelSheet, words: string) => {
@@ -190,7 +192,7 @@ function Labels({ entry, legend, places, first }: LabelsProps) {
             </span>
           )}
         </label>
-        {sheet.qr && <AddressField address={address} onChange={setAddress} />}
+        {sheet.qr && <AddressField address={address} origins={origins} onChange={setAddress} />}
         <NumberField
           words="First free place on a part-used sheet"
           value={start}
@@ -230,24 +232,49 @@ function chosenOf(wish: string, pots: Pot[]): { labels: Pot[] | null; fault: str
   }
 }
 
+function isOfThisMachine(address: string): boolean {
+  return /^https?:\/\/(localhost|127\.0\.0\.1|\[::1\])(:|$)/i.test(address);
+}
+
+/** What was chosen last, unless a phone could not open it though it could open another one. */
+function firstAddress(origins: readonly string[]): string {
+  const kept = localStorage.getItem(ADDRESS_KEY);
+  const [reachable] = origins;
+  if (kept !== null && !(reachable && isOfThisMachine(kept))) return kept;
+  return reachable ?? window.location.origin;
+}
+
 /** Where the QR codes lead: a phone reaches only an address that is not this computer's own. */
-function AddressField({ address, onChange }: { address: string; onChange: (address: string) => void }) {
-  const own = /^https?:\/\/(localhost|127\.0\.0\.1|\[::1\])(:|$)/i.test(address);
+function AddressField({
+  address,
+  origins,
+  onChange,
+}: {
+  address: string;
+  origins: readonly string[];
+  onChange: (address: string) => void;
+}) {
   return (
     <label className="block">
       <span className="mb-1 block font-semibold">The QR codes open</span>
       <input
         className="field number"
         value={address}
+        list="label-origins"
         onChange={(event) => {
           const next = event.target.value.trim();
           localStorage.setItem(ADDRESS_KEY, next);
           onChange(next);
         }}
       />
+      <datalist id="label-origins">
+        {origins.map((origin) => (
+          <option key={origin} value={origin} />
+        ))}
+      </datalist>
       <span className="block text-[0.95rem] text-faded">
-        {own
-          ? 'This address works on this computer only. For a phone, write the address under which it reaches Oculent.'
+        {isOfThisMachine(address)
+          ? 'This address works on this computer only. Switch the home network on under Other devices, so that a phone opens it.'
           : 'Try one code with the phone before you print them all.'}
       </span>
     </label>

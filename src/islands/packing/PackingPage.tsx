@@ -19,7 +19,11 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
     goal: 'least surplus',
   });
   const query = new URLSearchParams(wish).toString();
-  const { answer: list, fault } = useAnswer<PackedLine[]>(`/api/canvases/${canvas.id}/packing?${query}`);
+  const { answer: list, fault } = useAnswer<PackedLine[]>(`/api/canvases/${canvas.id}/packing?${query}`, [
+    'bags',
+    'pots',
+    'sheet',
+  ]);
   const sum = packingSum(list ?? []);
   return (
     <>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
-import { many } from '../../core/words/numbers';
+import { counted, many } from '../../core/words/numbers';
 import type { ProgressView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
@@ -19,14 +19,33 @@ export const ProgressStation = withLegend(ProgressStationWithList);
 function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
   const { canvas } = entry;
   const [zone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
+  const [maker, setMaker] = useState('');
   const { answer: view, fault } = useAnswer<ProgressView>(
-    `/api/canvases/${canvas.id}/progress?zone=${encodeURIComponent(zone)}`,
+    `/api/canvases/${canvas.id}/progress?zone=${encodeURIComponent(zone)}${maker === '' ? '' : `&maker=${maker}`}`,
+    ['marks', 'sittings', 'sheet', 'repairs', 'other'],
   );
   if (fault) return <Notice kind="fault">{fault}</Notice>;
   if (!view) return <p aria-live="polite">Loading…</p>;
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[1fr_24rem]">
       <section className="min-w-0">
+        {view.makers.length > 0 && (
+          <label className="mb-4 flex flex-wrap items-center gap-x-3 gap-y-1">
+            <span className="font-semibold">Days and sittings of</span>
+            <select
+              className="field !w-auto"
+              value={maker}
+              onChange={(event) => setMaker(event.target.value)}
+            >
+              <option value="">everybody</option>
+              {view.makers.map(({ id, name, drills }) => (
+                <option key={id} value={id}>
+                  {name}: {counted(drills, 'drill')}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <dl className="mb-4 grid gap-x-8 gap-y-3 [grid-template-columns:repeat(auto-fit,minmax(11rem,1fr))]">
           <Figure name="of the canvas" value={`${view.percent.toFixed(2)} %`} />
           <Figure name="laid today" value={many(view.laidToday)} />

@@ -77,6 +77,9 @@ export function Sittings({ canvasId, first }: { canvasId: string; first: Sitting
               value: (row) => row.drills,
               show: (row) => many(row.drills),
             },
+            ...(kept.some(({ device }) => device !== undefined)
+              ? [{ key: 'device', header: 'At', value: (row: SittingRecord) => row.device ?? '' }]
+              : []),
             { key: 'note', header: 'Note', value: (row) => row.note },
             {
               key: 'change',

@@ -50,7 +50,13 @@ function Pull({ entry, legend, data }: SectionProps & { data: ClothData }) {
   useKeptFront(entry, number, front.line);
   const [next, setNext] = useState(1);
   const query = `section=${number}&next=${next}`;
-  const { answer: view, fault } = useAnswer<PullListView>(`/api/canvases/${canvas.id}/pull-list?${query}`);
+  const { answer: view, fault } = useAnswer<PullListView>(`/api/canvases/${canvas.id}/pull-list?${query}`, [
+    'marks',
+    'pots',
+    'sections',
+    'sheet',
+    'repairs',
+  ]);
   const bags = view?.pulls.filter(({ bag }) => bag !== null) ?? [];
   const opened = view?.pulls.filter(({ place }) => place.startsWith('bag')) ?? [];
 

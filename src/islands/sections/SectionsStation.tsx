@@ -209,7 +209,7 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
               count={pieces.length}
               cutUrl={`/canvas/${canvas.id}/sections/cut`}
             />
-            {station.ready && <TimeModelNote view={station.timeModel} />}
+            {station.ready && <TimeModelNote view={station.timeModel} pace={station.pace} />}
             <div className="flex flex-wrap gap-2">
               <ToggleButton on={asTable} onChange={setAsTable}>
                 As a table

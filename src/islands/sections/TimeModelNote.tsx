@@ -12,11 +12,34 @@ const WORDS: Record<EffortKind, string> = {
 };
 
 /** Where the minutes come from: how long this hand takes, how sure that is, and how well it has foretold. */
-export function TimeModelNote({ view }: { view: TimeModelView | null }) {
+export function TimeModelNote({
+  view,
+  pace,
+}: {
+  view: TimeModelView | null;
+  pace: { maker: string | null; choose: (maker: string | null) => void };
+}) {
   if (!view) return <p className="text-faded">Minutes are by usual times: your own could not be read.</p>;
   return (
     <details data-testid="time-model">
       <summary className="min-h-11 cursor-pointer font-semibold">Where the minutes come from</summary>
+      {view.makers.length > 0 && (
+        <label className="my-1 flex flex-wrap items-center gap-x-3 gap-y-1">
+          <span>By the pace of</span>
+          <select
+            className="field !w-auto"
+            value={pace.maker ?? ''}
+            onChange={(event) => pace.choose(event.target.value || null)}
+          >
+            <option value="">everybody</option>
+            {view.makers.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <p>
         {view.sittings === 0
           ? 'From usual times. They become yours with the sittings that you time at the bench.'

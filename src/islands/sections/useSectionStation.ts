@@ -15,6 +15,7 @@ import type {
 } from '../../server/sections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import type { ClothData } from '../cloth/useClothData';
+import { useLive } from '../live/useLive';
 import { getJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { useSections } from './useSections';
@@ -37,6 +38,8 @@ export interface SectionStation {
   /** With minutes, conflicts and so on; null until they are reckoned. */
   judged: JudgedSection[] | null;
   timeModel: TimeModelView | null;
+  /** Whose pace the minutes are by, and a way to choose. */
+  pace: { maker: string | null; choose: (maker: string | null) => void };
   /** Whether the time model is here, so that minutes are this user's. */
   ready: boolean;
   busy: boolean;
@@ -56,7 +59,7 @@ export function useSectionStation(
 ): SectionStation {
   const { canvas } = entry;
   const [page, setPage] = useState<SectionsPage>(() => ({ ...first, plan: first.plan ?? data.cut! }));
-  const { model, view, ready } = useTimeModel(canvas.id);
+  const { model, view, ready, maker, chooseMaker } = useTimeModel(canvas.id);
   const ground = useGround(entry, legend, data, tips, model, version);
   const tallies = useSections(canvas, data, page.plan, highestLine(legend), version);
   const task = useMemo(
@@ -75,12 +78,16 @@ export function useSectionStation(
       () => {},
     );
   }, [canvas.id, first.history]);
+  useLive(canvas.id, ['sections'], () => {
+    getJson<SectionsPage>(`/api/canvases/${canvas.id}/section-plan`).then(setPage, () => {});
+  });
   return {
     ...page,
     ground,
     tallies,
     judged: result && 'judged' in result ? matching(result.judged.sections, tallies) : null,
     timeModel: view,
+    pace: { maker, choose: chooseMaker },
     ready,
     busy,
     fault: fault ?? unreckoned,

@@ -10,18 +10,24 @@ import type { SectionAnswer, SectionTask } from '../../workers/sections';
 import type { ClothData } from '../cloth/useClothData';
 import { getJson } from '../writing/api';
 
+const PACE_KEY = 'oculent-pace-of';
+
 /** The time model as the server has learnt it; the usual one until it is here. */
 export function useTimeModel(canvasId: string): {
   model: TimeModel;
   view: TimeModelView | null;
   /** Whether it is here, or cannot be had. */
   ready: boolean;
+  /** Whose pace it is: a device by its id, or `desk`; null for everybody's. Kept for this browser. */
+  maker: string | null;
+  chooseMaker: (maker: string | null) => void;
 } {
+  const [maker, setMaker] = useState(() => localStorage.getItem(PACE_KEY));
   const [view, setView] = useState<TimeModelView | null>(null);
   const [ready, setReady] = useState(false);
   useEffect(() => {
     let gone = false;
-    getJson<TimeModelView>(`/api/canvases/${canvasId}/time-model`).then(
+    getJson<TimeModelView>(`/api/canvases/${canvasId}/time-model${maker ? `?maker=${maker}` : ''}`).then(
       (found) => {
         if (gone) return;
         setView(found);
@@ -33,7 +39,12 @@ export function useTimeModel(canvasId: string): {
     return () => {
       gone = true;
     };
-  }, [canvasId]);
+  }, [canvasId, maker]);
+  const chooseMaker = (next: string | null) => {
+    if (next === null) localStorage.removeItem(PACE_KEY);
+    else localStorage.setItem(PACE_KEY, next);
+    setMaker(next);
+  };
   const model = useMemo((): TimeModel => {
     if (!view) return USUAL_MODEL;
     const seconds = Object.fromEntries(
@@ -41,7 +52,7 @@ export function useTimeModel(canvasId: string): {
     ) as Effort;
     return { seconds, covariance: view.covariance, spread: view.spread, sittings: view.sittings };
   }, [view]);
-  return { model, view, ready };
+  return { model, view, ready, maker, chooseMaker };
 }
 
 /** What sections of a canvas are judged on. @param version changes when the bitmap did that is changed in place */

@@ -28,7 +28,7 @@ const EMPTY = {
 
 /** Leftovers of finished kits: they fill the next kit's shortages. */
 export function StashPage({ first, days }: { first: StashView; days: number }) {
-  const [view, setView] = useView('/api/stash', first);
+  const [view, setView] = useView('/api/stash', first, ['other']);
   const { busy, fault, enter, write } = useWrite();
   const [edited, setEdited] = useState<string | null>(null);
   const schema = edited === null ? stashItemSchema : stashCorrectionSchema;

@@ -1,6 +1,8 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { overlapInWords } from '../../core/bench/overlap';
 import { counted } from '../../core/words/numbers';
 import { theOutbox } from './outbox';
+import { Overlaps } from './overlaps';
 import { useOutbox } from './useWrite';
 
 /** How long an ordinary answer takes at most; what is under way shorter than this is not worth a word. */
@@ -8,7 +10,7 @@ const PATIENCE_MS = 1500;
 
 /** On every page: what waits to be sent, and what the server would not take, with the choice to try again or drop it. */
 export function OutboxSlip() {
-  const { waiting, away, aside, unkept } = useOutbox();
+  const { waiting, away, out, aside, unkept } = useOutbox();
   const [slow, setSlow] = useState(false);
   useEffect(() => {
     setSlow(false);
@@ -17,10 +19,22 @@ export function OutboxSlip() {
     return () => clearTimeout(timer);
   }, [waiting]);
   const shown = waiting > 0 && (away || slow);
+  const [overlaps] = useState(() => new Overlaps(theOutbox()));
+  const same = useSyncExternalStore(overlaps.subscribe, overlaps.current);
   return (
     <div aria-live="polite" data-testid="outbox" className="empty:hidden print:hidden">
       {/* Over the header, not above the page: it must not move a square from under a hand. */}
-      {shown && (
+      {shown && out && (
+        <p className="fixed top-0 left-1/2 z-40 w-max max-w-[min(44rem,94vw)] -translate-x-1/2 border-l-4 border-alarm bg-paper px-3 py-1.5 shadow-lg">
+          This device was signed out. {counted(waiting, 'change')} {waiting === 1 ? 'waits' : 'wait'} here
+          until it has{' '}
+          <a className="underline" href={`/join?to=${encodeURIComponent(window.location.pathname)}`}>
+            joined again
+          </a>
+          .
+        </p>
+      )}
+      {shown && !out && (
         <p className="fixed top-0 left-1/2 z-40 w-max max-w-[min(44rem,94vw)] -translate-x-1/2 border-l-4 border-alarm bg-paper px-3 py-1.5 shadow-lg">
           {away ? 'Oculent does not answer. ' : ''}
           {counted(waiting, 'change')} {waiting === 1 ? 'waits' : 'wait'} here and{' '}
@@ -29,6 +43,14 @@ export function OutboxSlip() {
             ? '. This browser could not store them: keep this page open until then.'
             : '; this page may be closed meanwhile.'}
         </p>
+      )}
+      {same > 0 && waiting === 0 && (
+        <div className="flex flex-wrap items-center gap-3 border-l-4 border-edge bg-paper px-3 py-2">
+          <p className="min-w-0 grow basis-72">{overlapInWords(same)}</p>
+          <button type="button" className="button" onClick={() => overlaps.forget()}>
+            Understood
+          </button>
+        </div>
       )}
       {aside.map((write) => (
         <div

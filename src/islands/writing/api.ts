@@ -22,7 +22,7 @@ const SCREEN_KEY = 'oculent-screen';
 let unstoredScreen: string | null = null;
 
 /** The name of this screen, one a tab, kept over reloads: undo takes back what was done here. */
-function screenId(): string {
+export function screenId(): string {
   try {
     const known = sessionStorage.getItem(SCREEN_KEY);
     if (known) return known;
@@ -56,14 +56,11 @@ export async function getJson<Answer>(url: string): Promise<Answer> {
   return (await (await ask(url)).json()) as Answer;
 }
 
-/** The answer with its tag, or null where nothing has changed since the one with this tag. */
-export async function getChanged<Answer>(
-  url: string,
-  tag: string | null,
-): Promise<{ answer: Answer; tag: string | null } | null> {
-  const response = await ask(url, tag === null ? {} : { headers: { 'if-none-match': tag } });
-  if (response.status === 304) return null;
-  return { answer: (await response.json()) as Answer, tag: response.headers.get('etag') };
+/** What is laid, with the place in the ledger up to which that is. */
+export async function getBitmap(canvasId: string): Promise<{ laid: Uint8Array; position: number }> {
+  const response = await ask(`/api/canvases/${canvasId}/bitmap`);
+  const position = Number(/-(\d+)$/.exec(response.headers.get('x-oculent-stamp') ?? '')?.[1] ?? 0);
+  return { laid: new Uint8Array(await response.arrayBuffer()), position };
 }
 
 export async function getBytes(url: string): Promise<Uint8Array> {

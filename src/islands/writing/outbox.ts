@@ -16,7 +16,7 @@ export interface OutboxWorld {
 /** What tabs tell each other. */
 type News =
   | { kind: 'changed' }
-  | { kind: 'answered'; key: string; canvasId: string | null; answer: unknown }
+  | { kind: 'answered'; write: WaitingWrite; answer: unknown }
   | { kind: 'aside'; key: string; canvasId: string | null; sentence: string };
 
 /** How things stand, for all pages alike. */
@@ -25,6 +25,8 @@ export interface OutboxState {
   waiting: number;
   /** Whether the server did not answer the last try. */
   away: boolean;
+  /** Whether that was because this device is not let in any more. */
+  out: boolean;
   /** Writes that the server refuses, or fails at again and again. */
   aside: readonly WaitingWrite[];
   /** Whether the browser could not keep a write, so that it would be lost with this page. */
@@ -32,6 +34,8 @@ export interface OutboxState {
 }
 
 const RETRY_MS = 2000;
+/** So many writes are read from the store at once. */
+const AT_ONCE = 50;
 /** From so many faults of the server's own on, a write no longer holds the others back. */
 const MOST_TRIES = 3;
 
@@ -42,7 +46,7 @@ interface Hopes {
 }
 
 /** Told of an answer; `own` where the write was made at this tab. */
-type AnswerListener = (canvasId: string | null, answer: unknown, own: boolean) => void;
+type AnswerListener = (canvasId: string | null, answer: unknown, own: boolean, write: WaitingWrite) => void;
 
 /**
  * Sends writes one after the other, in the order in which they were made over all tabs, and keeps each until the server
@@ -57,9 +61,10 @@ export class Outbox {
   private readonly own = new Set<string>();
   private last = 0;
   private away = false;
+  private out = false;
   private unkept = false;
   private retrying = false;
-  private state: OutboxState = { waiting: 0, away: false, aside: [], unkept: false };
+  private state: OutboxState = { waiting: 0, away: false, out: false, aside: [], unkept: false };
 
   constructor(private readonly world: OutboxWorld) {
     world.heard((news) => this.hear(news));
@@ -89,7 +94,7 @@ export class Outbox {
 
   /** Writes of a canvas that are not acknowledged yet, in their order. */
   async waitingFor(canvasId: string): Promise<WaitingWrite[]> {
-    return (await this.world.store.all()).filter((each) => each.canvasId === canvasId && each.aside === null);
+    return this.world.store.waitingFor(canvasId);
   }
 
   /**
@@ -140,8 +145,9 @@ export class Outbox {
   private async drain(): Promise<void> {
     await this.world.alone(async () => {
       for (;;) {
-        const next = (await this.world.store.all()).find(({ aside }) => aside === null);
-        if (!next || !(await this.sendOne(next))) break;
+        const next = await this.world.store.first(AT_ONCE);
+        if (next.length === 0) break;
+        for (const write of next) if (!(await this.sendOne(write))) return;
       }
     });
     await this.refresh();
@@ -153,21 +159,26 @@ export class Outbox {
       const answer = await this.world.send(write);
       await this.world.store.remove(write.key);
       this.away = false;
-      await this.refresh();
-      const news: News = { kind: 'answered', key: write.key, canvasId: write.canvasId, answer };
+      this.out = false;
+      // Counted here: asking the store after each of thousands would take longer than sending them.
+      this.show(Math.max(0, this.state.waiting - 1), this.state.aside);
+      const news: News = { kind: 'answered', write, answer };
       this.world.tell(news);
       this.hear(news);
       return true;
     } catch (error) {
-      const refused = error instanceof ApiProblem && error.status < 500;
-      const failed = error instanceof ApiProblem && !refused;
+      // Who is not let in any more did nothing wrong: all of it waits until the device has joined again.
+      const out = error instanceof ApiProblem && error.status === 401;
+      const refused = error instanceof ApiProblem && error.status < 500 && !out;
+      const failed = error instanceof ApiProblem && !refused && !out;
       if (refused || (failed && write.tries + 1 >= MOST_TRIES)) {
         await this.setAside(write, error as ApiProblem);
         return true;
       }
       if (failed) await this.world.store.put({ ...write, tries: write.tries + 1 });
-      else if (!(error instanceof NoAnswer)) console.error(error);
+      else if (!(error instanceof NoAnswer) && !out) console.error(error);
       this.away = true;
+      this.out = out;
       for (const { away } of this.hopes.values()) away();
       this.tryLater();
       return false;
@@ -198,26 +209,29 @@ export class Outbox {
 
   private hear(news: News): void {
     if (news.kind !== 'changed') {
-      const hopes = this.hopes.get(news.key);
-      this.hopes.delete(news.key);
-      const own = this.own.delete(news.key);
+      const { key } = news.kind === 'answered' ? news.write : news;
+      const hopes = this.hopes.get(key);
+      this.hopes.delete(key);
+      const own = this.own.delete(key);
       if (news.kind === 'answered') {
         hopes?.answered(news.answer);
-        for (const listener of this.answers) listener(news.canvasId, news.answer, own);
+        for (const listener of this.answers) listener(news.write.canvasId, news.answer, own, news.write);
       } else if (hopes) {
         hopes.refused(new ApiProblem(409, news.sentence));
-        void this.world.store.remove(news.key).then(() => this.refresh());
+        void this.world.store.remove(key).then(() => this.refresh());
       }
     }
     void this.refresh();
   }
 
   private async refresh(): Promise<void> {
-    const all = await this.world.store.all();
-    const aside = all.filter((write) => write.aside !== null);
-    const waiting = all.length - aside.length;
+    const { store } = this.world;
+    this.show(...(await Promise.all([store.count(), store.aside()])));
+  }
+
+  private show(waiting: number, aside: readonly WaitingWrite[]): void {
     if (waiting === 0) this.away = false;
-    this.state = { waiting, away: this.away, aside, unkept: this.unkept && waiting > 0 };
+    this.state = { waiting, away: this.away, out: this.out, aside, unkept: this.unkept && waiting > 0 };
     for (const listener of this.listeners) listener(this.state);
   }
 }

@@ -1,11 +1,17 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { LivePart } from '../live/shownParts';
+import { canvasOfUrl, useLive } from '../live/useLive';
 import { getJson, inWords } from './api';
 
 /**
  * What an address answers, asked anew when the address changes; an answer that comes after a newer question is dropped.
+ * @param parts of the canvas that the answer tells of: it is asked anew when another screen changes them
  * @returns `answer` is null until the first has come
  */
-export function useAnswer<Answer>(url: string): {
+export function useAnswer<Answer>(
+  url: string,
+  parts: readonly LivePart[] = [],
+): {
   answer: Answer | null;
   fault: string | null;
   reload: () => void;
@@ -32,5 +38,6 @@ export function useAnswer<Answer>(url: string): {
       asked.current++;
     };
   }, [reload]);
+  useLive(canvasOfUrl(url), parts, reload);
   return { answer, fault, reload };
 }

@@ -1,4 +1,4 @@
-import { type IDBPDatabase, openDB } from 'idb';
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { WriteMethod } from './api';
 
 /** A write on its way. Its body carries an id, so sending it twice does no harm. */
@@ -16,29 +16,85 @@ export interface WaitingWrite {
   aside: string | null;
 }
 
-/** Where waiting writes are kept until the server has acknowledged them. */
+/** Where waiting writes are kept until the server has acknowledged them. There may be ten thousand after a day away. */
 export interface WaitingStore {
-  /** In the order in which they were made. */
-  all(): Promise<WaitingWrite[]>;
+  /** The writes that were made first of those that wait. @param most so many at most */
+  first(most: number): Promise<WaitingWrite[]>;
+  /** How many wait. */
+  count(): Promise<number>;
+  /** Those of a canvas that wait, in the order in which they were made. */
+  waitingFor(canvasId: string): Promise<WaitingWrite[]>;
+  /** Those that were set aside, in their order. */
+  aside(): Promise<WaitingWrite[]>;
   put(write: WaitingWrite): Promise<void>;
   remove(key: string): Promise<void>;
 }
 
-const STORE = 'waiting';
+interface Schema extends DBSchema {
+  waiting: { key: string; value: WaitingWrite; indexes: { canvas: string } };
+  aside: { key: string; value: WaitingWrite };
+}
 
 /** In the browser's own database, shared by all tabs and kept over reloads. */
 export function browserStore(name = 'oculent-outbox'): WaitingStore {
-  let opening: Promise<IDBPDatabase> | null = null;
+  let opening: Promise<IDBPDatabase<Schema>> | null = null;
   const open = () => {
-    opening ??= openDB(name, 1, {
-      upgrade: (database) => void database.createObjectStore(STORE, { keyPath: 'key' }),
+    opening ??= openDB<Schema>(name, 2, {
+      // What is set aside lay among what waits before.
+      upgrade: async (database, before, _, transaction) => {
+        const waiting =
+          before < 1
+            ? database.createObjectStore('waiting', { keyPath: 'key' })
+            : transaction.objectStore('waiting');
+        waiting.createIndex('canvas', 'canvasId');
+        const aside = database.createObjectStore('aside', { keyPath: 'key' });
+        for (const write of await waiting.getAll()) {
+          if (isWrite(write) && write.aside === null) continue;
+          await waiting.delete(write.key);
+          if (isWrite(write)) await aside.put(write);
+        }
+      },
+      // Another tab has a newer program and waits for this one to let go.
+      blocking: (_current, _blocked, event) => {
+        (event.target as IDBDatabase | null)?.close();
+        opening = null;
+      },
     });
     return opening;
   };
   return {
-    all: async () => ((await (await open()).getAll(STORE)) as unknown[]).filter(isWrite),
-    put: async (write) => void (await (await open()).put(STORE, write)),
-    remove: async (key) => (await open()).delete(STORE, key),
+    first: async (most) => {
+      const database = await open();
+      for (;;) {
+        const found: unknown[] = await database.getAll('waiting', null, most);
+        const good = found.filter(isWrite);
+        if (good.length > 0 || found.length === 0) return good;
+        for (const key of await database.getAllKeys('waiting', null, most))
+          await database.delete('waiting', key);
+      }
+    },
+    count: async () => (await open()).count('waiting'),
+    waitingFor: async (canvasId) =>
+      (await (await open()).getAllFromIndex('waiting', 'canvas', canvasId)).filter(isWrite),
+    aside: async () => (await (await open()).getAll('aside')).filter(isWrite),
+    put: async (write) => {
+      const transaction = (await open()).transaction(['waiting', 'aside'], 'readwrite');
+      const [to, from] =
+        write.aside === null ? (['waiting', 'aside'] as const) : (['aside', 'waiting'] as const);
+      await Promise.all([
+        transaction.objectStore(to).put(write),
+        transaction.objectStore(from).delete(write.key),
+        transaction.done,
+      ]);
+    },
+    remove: async (key) => {
+      const transaction = (await open()).transaction(['waiting', 'aside'], 'readwrite');
+      await Promise.all([
+        transaction.objectStore('waiting').delete(key),
+        transaction.objectStore('aside').delete(key),
+        transaction.done,
+      ]);
+    },
   };
 }
 
@@ -48,11 +104,18 @@ function isWrite(entry: unknown): entry is WaitingWrite {
   return typeof key === 'string' && typeof url === 'string' && typeof method === 'string';
 }
 
+const inOrder = (a: WaitingWrite, b: WaitingWrite) => (a.key < b.key ? -1 : 1);
+
 /** For this page alone. */
 export function memoryStore(): WaitingStore {
   const writes = new Map<string, WaitingWrite>();
+  const sorted = (wanted: (write: WaitingWrite) => boolean) =>
+    [...writes.values()].filter(wanted).sort(inOrder);
   return {
-    all: async () => [...writes.values()].sort((a, b) => (a.key < b.key ? -1 : 1)),
+    first: async (most) => sorted(({ aside }) => aside === null).slice(0, most),
+    count: async () => sorted(({ aside }) => aside === null).length,
+    waitingFor: async (canvasId) => sorted((write) => write.aside === null && write.canvasId === canvasId),
+    aside: async () => sorted(({ aside }) => aside !== null),
     put: async (write) => void writes.set(write.key, write),
     remove: async (key) => void writes.delete(key),
   };
@@ -64,11 +127,13 @@ export function memoryStore(): WaitingStore {
  */
 export function safeStore(first: WaitingStore, onFailure: () => void): WaitingStore {
   const second = memoryStore();
+  const both = async (ask: (store: WaitingStore) => Promise<WaitingWrite[]>) =>
+    [...(await ask(first).catch(() => [])), ...(await ask(second))].sort(inOrder);
   return {
-    all: async () => {
-      const kept = await first.all().catch(() => []);
-      return [...kept, ...(await second.all())].sort((a, b) => (a.key < b.key ? -1 : 1));
-    },
+    first: async (most) => (await both((store) => store.first(most))).slice(0, most),
+    count: async () => (await first.count().catch(() => 0)) + (await second.count()),
+    waitingFor: (canvasId) => both((store) => store.waitingFor(canvasId)),
+    aside: () => both((store) => store.aside()),
     put: async (write) => {
       try {
         await first.put(write);

@@ -67,6 +67,8 @@ export interface MarkView {
   kind: 'lay' | 'lift';
   runs: number[];
   laid: number;
+  /** Its place in the ledger; null for one that changed nothing. */
+  position: number | null;
   history: UndoView<MarkOffer>;
 }
 

@@ -89,13 +89,13 @@ export async function enterMark(
         redoes,
         digest,
       };
-      const laid = await addMark(queries, mark, stretch);
-      if (laid === null) return (await repeated(queries, canvas, asked, screenId))!;
+      const added = await addMark(queries, mark, stretch);
+      if (added === null) return (await repeated(queries, canvas, asked, screenId))!;
       // After something new at this screen, undo acts on just that, and there is nothing to redo.
       const history = fresh
         ? { undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true }, redo: null }
         : await markHistory(queries, canvas.id, screenId);
-      return { id, kind, runs: changed, laid, history };
+      return { id, kind, runs: changed, ...added, history };
     },
     { canvasId: canvas.id },
   );
@@ -113,7 +113,14 @@ async function idle(
   if (known) return known;
   await noteRequest(queries, asked);
   const laid = await laidOf(queries, canvas.id);
-  return { id: asked.id, kind, runs: [], laid, history: await markHistory(queries, canvas.id, screenId) };
+  return {
+    id: asked.id,
+    kind,
+    runs: [],
+    laid,
+    position: null,
+    history: await markHistory(queries, canvas.id, screenId),
+  };
 }
 
 function digestOfMark({ kind, runs, sittingId, before, undoes, redoes }: MarkRequest): string {
@@ -139,6 +146,7 @@ async function repeated(
     id: asked.id,
     kind: mark?.kind ?? 'lay',
     runs: [...(mark?.runs ?? [])],
+    position: mark?.position ?? null,
     laid: await laidOf(queries, canvas.id),
     history: await markHistory(queries, canvas.id, screenId),
   };
@@ -172,9 +180,14 @@ function refuseHalf(wish: MarkRequest, kind: MarkKind, asked: number, changed: n
 }
 
 /** Begins a sitting. The same request again changes nothing. @throws Problem when the id is taken */
-export async function startSitting(database: Database, canvas: Canvas, id: string): Promise<void> {
+export async function startSitting(
+  database: Database,
+  canvas: Canvas,
+  id: string,
+  screenId: string | null = null,
+): Promise<void> {
   await once(database, { id, what: 'sitting', canvasId: canvas.id, content: null }, (queries) =>
-    addSitting(queries, canvas.id, id, new Date().toISOString()),
+    addSitting(queries, canvas.id, id, new Date().toISOString(), screenId),
   );
 }
 

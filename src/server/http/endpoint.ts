@@ -1,9 +1,12 @@
 import type { APIContext, APIRoute } from 'astro';
 import type { Canvas } from '../../core/canvas/canvas';
 import { findCanvas } from '../../data/canvas';
+import { claimScreen } from '../../data/devices';
 import { connection } from '../../data/engine/connection';
 import type { Database } from '../../data/engine/database';
 import { bumpRevision } from '../../data/once';
+import { currentRequest } from '../jobs/currentRequest';
+import { openHub } from '../live/hub';
 import { notFound, problemResponse } from './problem';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
@@ -12,7 +15,9 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 export function endpoint(handle: (database: Database, context: APIContext) => Promise<Response>): APIRoute {
   return async (context) => {
     try {
-      return await handle(await connection(), context);
+      const database = await connection();
+      await ownScreen(database, context);
+      return await handle(database, context);
     } catch (error) {
       return problemResponse(error);
     }
@@ -25,14 +30,38 @@ export function canvasEndpoint(
 ): APIRoute {
   return endpoint(async (database, context) => {
     const canvas = await canvasById(database, context.params.id);
-    const response = await handle(database, canvas, context);
-    if (response.ok && mayChange(context)) await bumpRevision(database, canvas.id);
-    return response;
+    if (context.request.method === 'GET') return handle(database, canvas, context);
+    const { locals, request } = context;
+    const hub = await openHub();
+    const screen = screenOf(request);
+    const device = locals.caller?.device ?? null;
+    const written = hub?.writing(canvas.id, { screen, device: device?.name ?? null });
+    try {
+      const response = await handle(database, canvas, context);
+      const counted = currentRequest.getStore()?.counted ?? false;
+      if (response.ok && mayChange(context) && !counted) await bumpRevision(database, canvas.id);
+      return response;
+    } finally {
+      written?.();
+    }
   });
 }
 
+/** Screens whose device is known, so that it is not noted with every write. */
+const known = new Set<string>();
+
+/** Notes which device a screen belongs to before anything is written there. */
+async function ownScreen(database: Database, { request, locals }: APIContext): Promise<void> {
+  const device = locals.caller?.device;
+  const screen = screenOf(request);
+  if (request.method === 'GET' || !device || screen === null || known.has(screen)) return;
+  await claimScreen(database, screen, device.id);
+  if (known.size > 10_000) known.clear();
+  known.add(screen);
+}
+
 /** Requests that are no GET and yet change nothing, or only marks, which count by themselves. */
-const WITHOUT_CHANGE = new Set(['marks', 'chart-readings', 'change-report']);
+const WITHOUT_CHANGE = new Set(['marks', 'in-front', 'chart-readings', 'change-report']);
 
 /** Whether pages that show a canvas are to look anew after a request. */
 function mayChange({ request, url }: APIContext): boolean {
@@ -48,11 +77,12 @@ async function canvasById(database: Database, id: string | undefined): Promise<C
 }
 
 /**
- * The address under which a request came, port and all: what a link on paper has to carry. The name was checked by
- * `refuseForeign`; the server's own idea of its address knows nothing of ports.
+ * The address under which a request came, port and all. Its name was checked before; the server's own idea of its
+ * address knows nothing of ports.
+ * @param overHome whether it came over the home network
  */
-export function originOf(request: Request): string {
-  return `http://${request.headers.get('host') ?? 'localhost'}`;
+export function originOf(request: Request, overHome: boolean): string {
+  return `${overHome ? 'https' : 'http'}://${request.headers.get('host') ?? 'localhost'}`;
 }
 
 /** The screen that a request comes from, as it names itself; null where it does not. */

@@ -4,21 +4,22 @@ const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i;
 const READING = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /**
- * Refuses what a browser sends on behalf of another site. Oculent has no log-in, so the loopback address and the
- * origin are its only fence: the Host check stops a foreign name that was pointed at this machine, the origin check
- * stops foreign pages from writing.
+ * Refuses what a browser sends on behalf of another site. Without a log-in, the loopback address and the origin are the
+ * only fence: the Host check stops a foreign name that was pointed at this machine, the origin check stops foreign pages
+ * from writing.
+ * @param overHome whether it came over the home network, whose door has checked the host
  * @throws Problem 403
  */
-export function refuseForeign(request: Request): void {
+export function refuseForeign(request: Request, overHome = false): void {
   const host = request.headers.get('host') ?? '';
-  if (!LOOPBACK.test(host)) {
+  if (!overHome && !LOOPBACK.test(host)) {
     throw new Problem(403, 'Not from this machine', 'Oculent answers only under localhost or 127.0.0.1.');
   }
   if (READING.has(request.method)) return;
   const site = request.headers.get('sec-fetch-site');
   const origin = request.headers.get('origin');
   const foreignSite = site !== null && site !== 'same-origin' && site !== 'none';
-  const foreignOrigin = origin !== null && origin !== `http://${host}`;
+  const foreignOrigin = origin !== null && origin !== `${overHome ? 'https' : 'http'}://${host}`;
   if (foreignSite || foreignOrigin) {
     throw new Problem(403, 'Not from another site', 'Another web site may not change anything here.');
   }
@@ -30,7 +31,8 @@ const HEADERS: Record<string, string> = {
   'referrer-policy': 'same-origin',
   'cross-origin-opener-policy': 'same-origin',
   'cross-origin-resource-policy': 'same-origin',
-  'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+  // The camera reads bags and labels.
+  'permissions-policy': 'camera=(self), microphone=(), geolocation=()',
 };
 
 /** Adds the security headers; answers that are no pages get a policy that allows nothing. */

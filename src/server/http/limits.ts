@@ -22,6 +22,8 @@ export function limited(listener: RequestListener): RequestListener {
   return (request, response) => {
     const fault = faultIn(request);
     if (fault) return refuse(response, fault.status, fault.detail);
+    // A stream of events has no end by itself.
+    if (/\/events(\?|$)/.test(request.url ?? '')) return listener(request, response);
     const isJob = /[?&]job=/.test(request.url ?? '');
     const deadline = setTimeout(
       () => {

@@ -1,5 +1,6 @@
 import type { Database, Queries } from '../../data/engine/database';
 import { bumpRevision, digestOf, type NamedRequest, noteRequest } from '../../data/once';
+import { currentRequest } from '../jobs/currentRequest';
 import { idTaken } from './problem';
 
 /**
@@ -15,6 +16,9 @@ export async function once(
   return database.transaction(async (queries) => {
     const state = await noteRequest(queries, { ...request, digest: digestOf(content) });
     if (state === 'other') throw idTaken();
+    const current = currentRequest.getStore();
+    // What is done a second time changes nothing, so nobody is told.
+    if (current && request.canvasId !== null) current.counted = true;
     if (state === 'known') return false;
     try {
       await work(queries);

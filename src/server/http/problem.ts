@@ -21,6 +21,11 @@ export function notFound(what: string): Problem {
   return new Problem(404, 'Not here', `There is no ${what} here. It may have been deleted.`);
 }
 
+/** For a device that is not let in. */
+export function notJoined(): Problem {
+  return new Problem(401, 'Not joined', 'This device has not joined, or was signed out.');
+}
+
 export function conflict(detail: string): Problem {
   return new Problem(409, 'Does not fit what is there', detail);
 }

@@ -78,4 +78,10 @@ export function wholeNumbers(most: number, sentence: string) {
   );
 }
 
+/** Whose marks or sittings: a device by its id, or the machine itself. */
+export const makerSchema = string()
+  .matches(/^(desk|[0-9a-f-]{36})$/i, 'Name a device by its id, or say desk.')
+  .nullable()
+  .default(null);
+
 export * from 'yup';

@@ -1,4 +1,4 @@
-import { createServer, type RequestListener } from 'node:http';
+import { createServer, type IncomingMessage, type RequestListener, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sirv from 'sirv';
@@ -6,6 +6,8 @@ import { readRetention } from '../../core/backups/retention';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
 import { backupHelps, isDataFault } from '../../data/engine/dataFault';
+import { callerOf } from '../devices/caller';
+import { theHomeNetwork } from '../devices/homeNetwork';
 import { limited, limitServer } from './limits';
 import { behindPassphrase, readPassphrase } from './passphrase';
 
@@ -32,6 +34,8 @@ async function start(): Promise<void> {
     pages.catch((error: unknown) => fail(sentenceOf(error)));
     listener = (request, response) => void pages.then((answer) => answer(request, response));
     setTimeout(async () => (await import('../backups/backups')).backUpDaily(opened), AT_EASE_MS).unref();
+    const { openHome } = await import('../devices/opening');
+    await openHome(opened, port, (request, response) => listener(request, response));
   };
   try {
     await open();
@@ -73,6 +77,7 @@ async function start(): Promise<void> {
     setTimeout(() => process.kill(process.pid, 'SIGKILL'), STOP_MS);
     server.close();
     server.closeIdleConnections();
+    void theHomeNetwork()?.turnOff();
     void Promise.resolve(database?.close()).finally(() => process.exit(0));
   };
   process.on('SIGTERM', stop);
@@ -90,22 +95,41 @@ async function run(command: string, rest: readonly string[]): Promise<void> {
   await (await import('../backups/command')).runCommand(command, rest);
 }
 
+interface Pages {
+  handler(
+    request: IncomingMessage,
+    response: ServerResponse,
+    next: (() => void) | undefined,
+    locals: App.Locals,
+  ): void;
+}
+
+/** The page that says so. By itself the framework would forget who asks. */
+function notThere({ handler }: Pages, request: IncomingMessage, response: ServerResponse): void {
+  request.url = '/404';
+  handler(request, response, undefined, { caller: callerOf(request) });
+}
+
 /** The built pages and their files. */
 async function application(): Promise<RequestListener> {
-  const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as {
-    handler: RequestListener;
-  };
+  const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as Pages;
   const files = sirv(join(process.cwd(), 'dist/client'), {
     etag: true,
     setHeaders: (response, path) => {
       response.setHeader('x-content-type-options', 'nosniff');
       response.setHeader('cross-origin-resource-policy', 'same-origin');
+      if (path === '/service.js') response.setHeader('cache-control', 'no-cache');
       // Built files carry a hash of their content in the name.
       if (path.startsWith('/_astro/'))
         response.setHeader('cache-control', 'public, max-age=31536000, immutable');
     },
   });
-  return (request, response) => files(request, response, () => entry.handler(request, response));
+  return (request, response) =>
+    files(request, response, () =>
+      entry.handler(request, response, () => notThere(entry, request, response), {
+        caller: callerOf(request),
+      }),
+    );
 }
 
 function readPort(text = '4470'): number {

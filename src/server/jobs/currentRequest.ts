@@ -1,4 +1,11 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 
-/** Ends when nobody waits any more for the answer to the request that is being worked on. */
-export const currentRequest = new AsyncLocalStorage<AbortSignal>();
+/** What is known of the request that is being worked on. */
+export interface CurrentRequest {
+  /** Ends when nobody waits any more for its answer. */
+  signal: AbortSignal;
+  /** Whether its change was counted already, see `bumpRevision`. */
+  counted: boolean;
+}
+
+export const currentRequest = new AsyncLocalStorage<CurrentRequest>();

@@ -60,7 +60,7 @@ export async function inWorker<Name extends TaskName>(
 ): Promise<TaskOutput<Name>> {
   const progress = job?.progress ?? new Progress();
   const limit = AbortSignal.timeout(TIME_LIMIT_MS);
-  const asked = [job?.signal, currentRequest.getStore()].filter((signal) => signal !== undefined);
+  const asked = [job?.signal, currentRequest.getStore()?.signal].filter((signal) => signal !== undefined);
   const signal = AbortSignal.any([...asked, limit]);
   let outcome: Outcome;
   try {

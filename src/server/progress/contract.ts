@@ -1,4 +1,4 @@
-import { object, string } from '../http/schema';
+import { makerSchema, object, string } from '../http/schema';
 
 export const progressQuery = object({
   zone: string()
@@ -11,6 +11,8 @@ export const progressQuery = object({
         return false;
       }
     }),
+  /** Whose days and sittings: the id of a device, or `desk`; everybody's without it. */
+  maker: makerSchema,
 });
 
 /** A sitting as it was corrected last. */
@@ -22,6 +24,8 @@ export interface SittingRecord {
   drills: number;
   /** It was a mistake; kept, but not reckoned with. */
   removed: boolean;
+  /** The device at which it began, by name; left out where there is but one. */
+  device?: string;
 }
 
 export interface ProgressView {
@@ -39,5 +43,7 @@ export interface ProgressView {
   ticked: { line: number; percent: number }[] | null;
   /** How far each panel is; none for an undivided canvas. */
   panels: { panel: number; drills: number; laid: number; percent: number }[];
+  /** Who has marked on this canvas, where it is more than one: devices by id, and `desk`. */
+  makers: { id: string; name: string; drills: number }[];
   sittings: SittingRecord[];
 }

@@ -8,25 +8,28 @@ import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
-import { laidBefore, laidPerDay } from '../../data/progress';
+import { laidBefore, laidPerDay, makersOf } from '../../data/progress';
 import { ticksOf } from '../../data/ticks';
 import { sectionsOf } from '../sections/view';
 import type { ProgressView } from './contract';
 
 const SITTINGS_SHOWN = 60;
 
-/** @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone */
+/** @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone @param maker whose days and sittings: a device by its id, or `desk`; null for all */
 export async function progressView(
   queries: Queries,
   canvas: Canvas,
   zone: string,
   today: string,
+  maker: string | null = null,
 ): Promise<ProgressView> {
   const known = await chartOf(queries, canvas);
   const chart = known ?? plainCloth(canvas.width, canvas.height);
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
-  const days = await laidPerDay(queries, canvas.id, zone);
-  const before = await laidBefore(queries, canvas.id);
+  const days = await laidPerDay(queries, canvas.id, zone, maker);
+  // What was laid before the canvas was kept here is nobody's.
+  const before = maker === null ? await laidBefore(queries, canvas.id) : 0;
+  const makers = await makersOf(queries, canvas.id);
   const legend = await legendOf(queries, canvas.id);
   const lines = highestLine(legend);
   const drills = countDrills(chart);
@@ -43,7 +46,8 @@ export async function progressView(
     colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
     ticked: known ? null : await percentPerColour(queries, canvas, legend),
     panels: panelProgress(chart, laid, canvas.panelRects),
-    sittings: await allSittings(queries, canvas),
+    makers: makers.length > 1 ? makers : [],
+    sittings: await allSittings(queries, canvas, maker),
   };
 }
 
@@ -59,8 +63,12 @@ async function percentPerColour(
 }
 
 /** The newest sittings, removed ones among them. */
-export function allSittings(queries: Queries, canvas: Canvas): Promise<Sitting[]> {
-  return sittingsOf(queries, canvas.id, SITTINGS_SHOWN);
+export function allSittings(
+  queries: Queries,
+  canvas: Canvas,
+  maker: string | null = null,
+): Promise<Sitting[]> {
+  return sittingsOf(queries, canvas.id, SITTINGS_SHOWN, maker);
 }
 
 /** Today's date in a zone, `YYYY-MM-DD`. */

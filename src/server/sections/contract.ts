@@ -9,7 +9,7 @@ import type { SectionPlan } from '../../core/sections/plan';
 import { CUT_KINDS } from '../../core/sections/propose';
 import type { TickedColour } from '../../core/sections/ticks';
 import type { SectionWish } from '../../core/sections/wish';
-import { array, boolean, mixed, number, object, string } from '../http/schema';
+import { array, boolean, makerSchema, mixed, number, object, string } from '../http/schema';
 
 const blockSide = (which: string) =>
   number()
@@ -234,6 +234,8 @@ interface EffortTime {
   spread: number;
 }
 
+export const timeModelQuery = object({ maker: makerSchema });
+
 export interface TimeModelView {
   efforts: EffortTime[];
   /** Covariance of the seconds, s², in the order of the efforts. */
@@ -241,6 +243,8 @@ export interface TimeModelView {
   /** Share by which a single sitting strays. */
   spread: number;
   sittings: number;
+  /** Who has timed sittings, where it is more than one: devices by id, and `desk`. */
+  makers: { id: string; name: string }[];
   /** The last sittings as they were foretold from those before them. */
   foretold: Foretold[];
   /** How many of those lay in their band. */

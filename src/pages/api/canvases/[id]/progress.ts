@@ -4,8 +4,10 @@ import { progressQuery } from '../../../../server/progress/contract';
 import { progressView, todayIn } from '../../../../server/progress/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
-  const { zone } = await readQuery(url, progressQuery);
+  const { zone, maker } = await readQuery(url, progressQuery);
   return json(
-    await database.snapshot((queries) => progressView(queries, canvas, zone, todayIn(zone, new Date()))),
+    await database.snapshot((queries) =>
+      progressView(queries, canvas, zone, todayIn(zone, new Date()), maker),
+    ),
   );
 });

@@ -6,6 +6,6 @@ import { canvasEndpoint, json, screenOf } from '../../../../../server/http/endpo
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const { id } = await readJson(request, sittingSchema);
-  await startSitting(database, canvas, id);
+  await startSitting(database, canvas, id, screenOf(request));
   return json(await database.snapshot((queries) => benchView(queries, canvas, screenOf(request))), 201);
 });

@@ -1,0 +1,240 @@
+import type { Author, ChangedPart, MarkEvent } from '../../server/live/contract';
+
+/** What pages are told. `canvas` is null for what belongs to the shelf. */
+export type LiveEvent =
+  | { kind: 'mark'; canvas: string; mark: MarkEvent }
+  | { kind: 'changed'; canvas: string | null; parts: ChangedPart[]; by: Author | null }
+  | { kind: 'present'; canvas: string; devices: string[] }
+  /** The canvas was deleted. */
+  | { kind: 'gone'; canvas: string }
+  /** Something may have been missed: what is shown is to be read anew. */
+  | { kind: 'missed'; canvas: string | null };
+
+/** What tabs tell each other. */
+type News =
+  | { kind: 'told'; event: LiveEvent }
+  | { kind: 'follow'; canvas: string; stamp: string | null }
+  /** How far a canvas was told that somebody wants to follow. */
+  | { kind: 'at'; canvas: string; stamp: string | null }
+  | { kind: 'who' };
+
+/** A stream of events as the browser has it. */
+export interface OpenStream {
+  close(): void;
+}
+
+/** What the feed needs of its surroundings; tests hand in their own. */
+export interface LiveWorld {
+  /** Runs work once this tab is the one that holds the stream; it holds it as long as it lives. */
+  lead(work: () => void): void;
+  /** Tells other tabs; they get it through `heard`. */
+  tell(news: News): void;
+  heard(listen: (news: News) => void): void;
+  /** @param broken told once, when it ends */
+  open(
+    url: string,
+    heard: (event: string, data: Record<string, unknown>) => void,
+    broken: () => void,
+  ): OpenStream;
+  /** How a canvas stood when this page was made; null where the page is not of it. */
+  made(canvas: string): string | null;
+  later(work: () => void, ms: number): void;
+}
+
+const AGAIN_MS = 1000;
+const LONGEST_AGAIN_MS = 15_000;
+/** Other tabs say within this time what they follow. */
+const GATHER_MS = 120;
+
+/**
+ * One stream of events for all tabs of a browser. One tab holds it and passes on what it is told; when that tab goes,
+ * another takes over from where it was.
+ */
+export class LiveFeed {
+  private readonly listeners = new Set<(event: LiveEvent) => void>();
+  /** Canvases that tabs follow, with how far each was told. */
+  private readonly followed = new Map<string, string | null>();
+  private readonly present = new Map<string, string[]>();
+  private readonly own = new Set<string>();
+  /** Canvases of which another tab is asked how far it was told. */
+  private readonly asked = new Set<string>();
+  private leads = false;
+  private stream: OpenStream | null = null;
+  private opening = false;
+  private broke = false;
+  /** Times that the stream broke since it was open last. */
+  private breaks = 0;
+
+  constructor(private readonly world: LiveWorld) {
+    world.heard((news) => this.hear(news));
+    world.lead(() => {
+      this.leads = true;
+      world.tell({ kind: 'who' });
+      this.reopen();
+    });
+  }
+
+  /** @returns stops listening */
+  subscribe(listener: (event: LiveEvent) => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  /** From now on this tab is told of a canvas. */
+  follow(canvas: string): void {
+    if (this.own.has(canvas)) return;
+    this.own.add(canvas);
+    if (this.leads && this.followed.has(canvas)) {
+      this.compare(canvas, this.followed.get(canvas) ?? null);
+      return;
+    }
+    const stamp = this.world.made(canvas);
+    this.followed.set(canvas, stamp);
+    if (this.leads) this.reopen();
+    else {
+      this.asked.add(canvas);
+      this.world.tell({ kind: 'follow', canvas, stamp });
+    }
+  }
+
+  /** Other devices that have a canvas open. */
+  devicesOn(canvas: string): string[] {
+    return this.present.get(canvas) ?? [];
+  }
+
+  private hear(news: News): void {
+    if (news.kind === 'told') {
+      this.pass(news.event);
+      return;
+    }
+    if (news.kind === 'at') {
+      if (this.asked.delete(news.canvas)) this.compare(news.canvas, news.stamp);
+      return;
+    }
+    if (!this.leads) {
+      if (news.kind !== 'who') return;
+      for (const canvas of this.own) {
+        this.world.tell({ kind: 'follow', canvas, stamp: this.followed.get(canvas) ?? null });
+      }
+      return;
+    }
+    if (news.kind !== 'follow') return;
+    if (this.followed.has(news.canvas)) {
+      // The tab is new and has not been told who else is there.
+      this.world.tell({ kind: 'at', canvas: news.canvas, stamp: this.followed.get(news.canvas) ?? null });
+      const devices = this.present.get(news.canvas);
+      if (devices)
+        this.world.tell({ kind: 'told', event: { kind: 'present', canvas: news.canvas, devices } });
+      return;
+    }
+    this.followed.set(news.canvas, news.stamp);
+    this.reopen();
+  }
+
+  /** Opens the stream for all that is followed; what was told before is not told again. */
+  private reopen(): void {
+    if (this.opening) return;
+    this.opening = true;
+    this.world.later(() => {
+      this.opening = false;
+      this.stream?.close();
+      const query = [...this.followed].map(
+        ([canvas, stamp]) => `canvas=${canvas}${stamp ? `~${stamp}` : ''}`,
+      );
+      this.stream = this.world.open(
+        `/api/events${query.length > 0 ? `?${query.join('&')}` : ''}`,
+        (event, data) => this.take(event, data),
+        () => {
+          this.stream = null;
+          this.broke = true;
+          // A machine that is off for the night is not asked every second.
+          this.world.later(() => this.reopen(), Math.min(LONGEST_AGAIN_MS, AGAIN_MS * 2 ** this.breaks++));
+        },
+      );
+    }, GATHER_MS);
+  }
+
+  private take(event: string, data: Record<string, unknown>): void {
+    const canvas = typeof data.canvas === 'string' ? data.canvas : null;
+    if (canvas !== null && typeof data.stamp === 'string') this.followed.set(canvas, data.stamp);
+    const pass = (told: LiveEvent) => {
+      this.world.tell({ kind: 'told', event: told });
+      this.pass(told);
+    };
+    if (event === 'here' && canvas === null) {
+      this.breaks = 0;
+      // Of the shelf no ledger tells what was missed meanwhile.
+      if (this.broke) pass({ kind: 'missed', canvas: null });
+      this.broke = false;
+    } else if (event === 'mark' && canvas !== null) {
+      pass({ kind: 'mark', canvas, mark: data as unknown as MarkEvent });
+    } else if (event === 'changed') {
+      const { parts = ['other'], by = null } = data as { parts?: ChangedPart[]; by?: Author | null };
+      pass({ kind: 'changed', canvas, parts, by });
+    } else if (event === 'present' && canvas !== null) {
+      pass({ kind: 'present', canvas, devices: (data as { devices: string[] }).devices });
+    } else if (event === 'gone' && canvas !== null) {
+      this.followed.delete(canvas);
+      pass({ kind: 'gone', canvas });
+    } else if (event === 'too-much') pass({ kind: 'missed', canvas });
+  }
+
+  /** Whether something changed between the making of this page and what was told so far; marks are compared by who shows them. */
+  private compare(canvas: string, told: string | null): void {
+    const made = this.world.made(canvas);
+    if (made === null || told === null || revisionOf(made) >= revisionOf(told)) return;
+    this.pass({ kind: 'changed', canvas, parts: ['other'], by: null });
+  }
+
+  private pass(event: LiveEvent): void {
+    if (event.kind === 'present') this.present.set(event.canvas, event.devices);
+    for (const listener of this.listeners) listener(event);
+  }
+}
+
+function revisionOf(stamp: string): number {
+  return Number(stamp.split('-', 1)[0]);
+}
+
+/** The browser as the feed sees it. */
+function browserWorld(): LiveWorld {
+  const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('oculent-live');
+  return {
+    lead: (work) => {
+      // Where there are no locks, each tab has a stream of its own.
+      if (!navigator.locks) return work();
+      void navigator.locks.request('oculent-live', () => {
+        work();
+        return new Promise(() => {});
+      });
+    },
+    tell: (news) => channel?.postMessage(news),
+    heard: (listen) => channel?.addEventListener('message', ({ data }) => listen(data as News)),
+    open: (url, heard, broken) => {
+      if (typeof EventSource === 'undefined') return { close: () => {} };
+      const source = new EventSource(url);
+      for (const name of ['here', 'mark', 'changed', 'present', 'too-much', 'gone']) {
+        source.addEventListener(name, ({ data }: MessageEvent<string>) => heard(name, JSON.parse(data)));
+      }
+      // Coming back by itself, it would not say how far it came with each canvas.
+      source.addEventListener('error', () => {
+        source.close();
+        broken();
+      });
+      return source;
+    },
+    made: (canvas) => {
+      const [of, stamp = null] = document.documentElement.dataset.stamp?.split('~') ?? [];
+      return of === canvas ? stamp : null;
+    },
+    later: (work, ms) => void setTimeout(work, ms),
+  };
+}
+
+let only: LiveFeed | null = null;
+
+/** The page's feed. */
+export function theFeed(): LiveFeed {
+  only ??= new LiveFeed(browserWorld());
+  return only;
+}

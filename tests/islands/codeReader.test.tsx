@@ -1,0 +1,74 @@
+// @vitest-environment happy-dom
+import { act, cleanup, renderHook } from '@testing-library/react';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { type CodeSource, useCodeReader } from '../../src/islands/scanning/useCodeReader';
+import { StandInWorker } from './standInWorker';
+
+const context = {
+  canvas: {},
+  getImageData: (_x: number, _y: number, width: number, height: number) => ({
+    data: new Uint8ClampedArray(width * height * 4).fill(200),
+  }),
+};
+beforeEach(() => {
+  StandInWorker.all = [];
+  vi.useFakeTimers();
+  vi.stubGlobal('Worker', StandInWorker);
+  vi.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue(context as never);
+});
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
+
+/** The thread answers for one picture, and the next is taken. */
+async function sees(text: string | null) {
+  const [thread] = StandInWorker.all;
+  thread!.say({ id: thread!.got.length, text });
+  await act(async () => void vi.advanceTimersByTime(130));
+}
+
+it('tells a code once it was read twice in a row, and again only after it was gone', async () => {
+  const source: CodeSource = { draw: () => ({ width: 4, height: 2 }) };
+  const told = vi.fn();
+  const { result, unmount } = renderHook(() => useCodeReader(source, told));
+  expect(result.current.looking).toBe(true);
+  const [thread] = StandInWorker.all;
+  // White is white: the weights of the three colours make up the whole.
+  expect(thread!.got[0]).toMatchObject({ width: 4, height: 2, grey: new Uint8ClampedArray(8).fill(200) });
+  await sees('412');
+  expect(told).not.toHaveBeenCalled();
+  await sees('413');
+  await sees('412');
+  expect(told).not.toHaveBeenCalled();
+  await sees('412');
+  await sees('412');
+  expect(told.mock.calls).toEqual([['412']]);
+  // A blurred picture or two are no other bag.
+  await sees(null);
+  await sees('412');
+  await sees('412');
+  expect(told).toHaveBeenCalledOnce();
+  for (let i = 0; i < 5; i++) await sees(null);
+  await sees('412');
+  await sees('412');
+  expect(told).toHaveBeenCalledTimes(2);
+  expect(thread!.got.length).toBeGreaterThan(10);
+  unmount();
+  expect(thread!.ended).toBe(true);
+});
+
+it('waits for a camera that shows nothing yet, and needs none without a source', async () => {
+  let ready = false;
+  const source: CodeSource = { draw: () => (ready ? { width: 2, height: 2 } : null) };
+  const { result } = renderHook(() => useCodeReader(source, () => {}));
+  await act(async () => void vi.advanceTimersByTime(500));
+  expect([result.current.looking, StandInWorker.all[0]!.got.length]).toEqual([false, 0]);
+  ready = true;
+  await act(async () => void vi.advanceTimersByTime(130));
+  expect(StandInWorker.all[0]!.got).toHaveLength(1);
+  renderHook(() => useCodeReader(null, () => {}));
+  expect(StandInWorker.all).toHaveLength(1);
+});
