@@ -35,6 +35,7 @@ const ROOMS = [
   'sections',
   'bench',
   'progress',
+  'finish',
   'shelf',
   'archive',
   'backups',

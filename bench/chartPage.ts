@@ -46,6 +46,7 @@ function run(): { renderer: ClothRenderer; opened: number; paths: PathTimes[] } 
     special: [],
     ground,
     ink: '#000000',
+    eyes: { symbols: 'usual', lines: 'usual', contrast: 'usual' } as const,
   };
   const start = performance.now();
   const renderer = new ClothRenderer(makeChart(SIDE, SIDE, cells), palette, 'square');

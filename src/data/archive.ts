@@ -28,6 +28,8 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   storage: { where: 'id in (select storage_id from kitup_storage where canvas_id = $1)', own: true },
   kitup_storage: { order: 'position' },
   pot_event: { order: 'position' },
+  canvas_photo: { order: 'taken_on, id' },
+  finish_entry: { order: 'position' },
 };
 
 /** PostgreSQL takes 65,535 parameters in one statement; fewer let others have their turn sooner. */

@@ -1,4 +1,5 @@
 import { applyMark, type MarkKind } from '../core/bench/marking';
+import { CORRECTED_WITHIN_MS, type PopMark } from '../core/bench/popped';
 import { type Bitmap, countLaid, emptyBitmap } from '../core/cells/bitmap';
 import { type CellRuns, countCells } from '../core/cells/cellRuns';
 import { chartFromBytes } from '../core/cells/chart';
@@ -15,6 +16,8 @@ export interface Mark {
   undoes: string | null;
   /** Its place in the ledger; later ones are higher. */
   position: number;
+  /** Of a lift: whether its drills came off by themselves; null where nobody said. */
+  popped: boolean | null;
 }
 
 /** Cells of a part of the bitmap; a mark reads and writes the parts that it touches. */
@@ -32,7 +35,7 @@ export function markRequest(
 export async function findMark(queries: Queries, canvasId: string, id: string): Promise<Mark | null> {
   const row = await one<Omit<Mark, 'runs'> & { cells: Uint8Array }>(
     queries,
-    'select id, kind, cells, before, undoes, position::int as position from mark where canvas_id = $1 and id = $2',
+    'select id, kind, cells, before, undoes, position::int as position, popped from mark where canvas_id = $1 and id = $2',
     [canvasId, id],
   );
   if (!row) return null;
@@ -99,6 +102,8 @@ export interface NewMark {
   line: number | null;
   /** Laid before the canvas was kept here. */
   before?: boolean;
+  /** Of a lift: whether its drills came off by themselves. */
+  popped?: boolean | null;
   undoes: string | null;
   redoes: string | null;
   /** SHA-256 of what was asked for. */
@@ -122,8 +127,8 @@ export async function addMark(
     queries,
     `with entered as (
        insert into mark
-         (id, canvas_id, screen_id, sitting_id, happened_at, kind, cells, drills, line, undoes, redoes, digest, before)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $16) on conflict (id) do nothing returning id, position
+         (id, canvas_id, screen_id, sitting_id, happened_at, kind, cells, drills, line, undoes, redoes, digest, before, popped)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $16, $17) on conflict (id) do nothing returning id, position
      ), part as (
        insert into progress_part (canvas_id, part, bits)
        select $2, n.part, substring($14::bytea from ((n.i - 1) * ${PART_BYTES} + 1)::int for ${PART_BYTES})
@@ -150,6 +155,7 @@ export async function addMark(
       Buffer.concat(parts.map(({ bits }) => bits)),
       mark.kind === 'lay' ? drills : -drills,
       mark.before ?? false,
+      mark.popped ?? null,
     ],
   );
 }
@@ -225,6 +231,57 @@ export async function everyMark(
   return rows.map(({ cells, ...row }) => ({ ...row, runs: runsFromBytes(cells) }));
 }
 
+/** A row of marks as it comes from the database. */
+interface MarkRow {
+  kind: MarkKind;
+  cells: Uint8Array;
+  happenedAt: string;
+}
+
+/**
+ * What tells which drills came off: the lifts that stand, and the layings shortly before those that do not say what they
+ * were; in their order. Lifts are few, so that this costs little however long the ledger is.
+ */
+export async function popMarks(queries: Queries, canvasId: string): Promise<PopMark[]> {
+  const lifts = await queries.query<MarkRow & { popped: boolean | null; position: number }>(
+    `select m.kind, m.cells, m.happened_at as "happenedAt", m.popped, m.position::int as position
+     from mark m where m.canvas_id = $1 and m.kind = 'lift' and m.undoes is null
+       and (m.redoes is not null or not exists (select 1 from mark u where u.undoes = m.id))
+     order by m.position`,
+    [canvasId],
+  );
+  const unsaid = lifts.filter(({ popped }) => popped === null);
+  const lays =
+    unsaid.length === 0
+      ? []
+      : await queries.query<MarkRow & { position: number }>(
+          `select distinct m.kind, m.cells, m.happened_at as "happenedAt", m.position::int as position
+           from unnest($2::timestamptz[]) as l (at)
+           join mark m on m.canvas_id = $1 and m.kind = 'lay'
+             and m.happened_at between l.at - make_interval(secs => $3) and l.at`,
+          [canvasId, unsaid.map(({ happenedAt }) => happenedAt), CORRECTED_WITHIN_MS / 1000],
+        );
+  return [...lifts, ...lays.map((lay) => ({ ...lay, popped: null }))]
+    .sort((a, b) => a.position - b.position)
+    .map(({ kind, cells, happenedAt, popped }) => ({ kind, runs: runsFromBytes(cells), happenedAt, popped }));
+}
+
+/** When something was marked last on a canvas, in a sitting or at all; null where nothing was. */
+export async function lastMarkAt(
+  queries: Queries,
+  canvasId: string,
+  sittingId: string | null = null,
+): Promise<string | null> {
+  const row = await one<{ at: string | null }>(
+    queries,
+    sittingId === null
+      ? 'select max(happened_at) as at from mark where canvas_id = $1'
+      : 'select max(happened_at) as at from mark where canvas_id = $1 and sitting_id = $2',
+    sittingId === null ? [canvasId] : [canvasId, sittingId],
+  );
+  return row?.at ?? null;
+}
+
 /**
  * The bitmap as the ledger tells it, mark by mark; the cache must always equal it.
  * @param until only marks made before this moment
@@ -291,6 +348,22 @@ export async function addSitting(
     startedAt,
     screenId,
   ]);
+}
+
+/** Marks of a stretch of time that belong to one sitting (or to none) go over to another. */
+export async function moveMarks(
+  queries: Queries,
+  canvasId: string,
+  from: string | null,
+  to: string,
+  { startedAt, endedAt }: { startedAt: string; endedAt: string | null },
+): Promise<void> {
+  await queries.query(
+    `update mark set sitting_id = $3
+     where canvas_id = $1 and sitting_id is not distinct from $2::uuid and not before
+       and happened_at >= $4 and ($5::timestamptz is null or happened_at <= $5)`,
+    [canvasId, from, to, startedAt, endedAt],
+  );
 }
 
 /** Ends a sitting; one that has ended keeps its first end, and none ends before it began, whatever the clock says. */

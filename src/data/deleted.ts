@@ -45,7 +45,10 @@ export async function emptyDeleted(
     );
     removed += rows.length;
   }
-  if (id === null) await emptyWithdrawn(queries, before);
+  if (id === null) {
+    await emptyWithdrawn(queries, before);
+    await queries.query('delete from canvas_photo where removed_at < $1', [before]);
+  }
   return removed;
 }
 

@@ -1,4 +1,6 @@
 import type { DayLaid } from '../core/progress/progress';
+import { setImmediate } from 'node:timers/promises';
+import type { MarkKind } from '../core/bench/marking';
 import { deviceNameSql, makerSql } from './deviceName';
 import { one, type Queries } from './engine/database';
 
@@ -50,4 +52,99 @@ export async function laidBefore(queries: Queries, canvasId: string): Promise<nu
     [canvasId],
   );
   return row?.drills ?? 0;
+}
+
+/** Marks of a canvas in their order, packed so that many thousands go to another thread at once. */
+export interface PackedMarks {
+  /** Runs of all marks, one after the other: start and length, again and again. */
+  runs: Uint32Array;
+  /** Where the runs of each mark end in `runs`. */
+  ends: Uint32Array;
+  /** When each was made, ms since 1970. */
+  at: Float64Array;
+  /** 1 where it lays, 0 where it lifts. */
+  lays: Uint8Array;
+  /** Index of its sitting in `sittings`; −1 for none. */
+  sitting: Int32Array;
+  sittings: string[];
+}
+
+/** So many rows are read before others have their turn. */
+const PAGE = 2000;
+
+/**
+ * All marks of a canvas in their order, but those that were laid before it was kept here where `before` is false.
+ * @param maker the id of a device, or `desk`; null for all
+ */
+export async function packedMarks(
+  queries: Queries,
+  canvasId: string,
+  { before, maker = null }: { before: boolean; maker?: string | null },
+): Promise<PackedMarks> {
+  const pages: { kind: MarkKind; cells: Uint8Array; happenedAt: string; sittingId: string | null }[][] = [];
+  for (let after = 0; ; ) {
+    const rows = await queries.query<{
+      kind: MarkKind;
+      cells: Uint8Array;
+      happenedAt: string;
+      sittingId: string | null;
+      position: number;
+    }>(
+      `select m.kind, m.cells, m.happened_at as "happenedAt", m.sitting_id as "sittingId", m.position::int as position
+       from mark m where m.canvas_id = $1 and m.position > $2 and (not m.before or $4)
+         and ($5::text is null or ${makerSql('m.screen_id')} = $5)
+       order by m.position limit $3`,
+      [canvasId, after, PAGE, before, maker],
+    );
+    pages.push(rows);
+    if (rows.length < PAGE) break;
+    after = rows.at(-1)!.position;
+    await setImmediate();
+  }
+  const count = pages.reduce((sum, page) => sum + page.length, 0);
+  const words = pages.reduce((sum, page) => sum + page.reduce((all, { cells }) => all + cells.byteLength / 4, 0), 0);
+  const packed: PackedMarks = {
+    runs: new Uint32Array(words),
+    ends: new Uint32Array(count),
+    at: new Float64Array(count),
+    lays: new Uint8Array(count),
+    sitting: new Int32Array(count).fill(-1),
+    sittings: [],
+  };
+  const known = new Map<string, number>();
+  let [i, to] = [0, 0];
+  for (const page of pages) {
+    for (const { kind, cells, happenedAt, sittingId } of page) {
+      const view = new DataView(cells.buffer, cells.byteOffset, cells.byteLength);
+      for (let at = 0; at < cells.byteLength; at += 4) packed.runs[to++] = view.getUint32(at, true);
+      packed.ends[i] = to;
+      packed.at[i] = Date.parse(happenedAt);
+      packed.lays[i] = kind === 'lay' ? 1 : 0;
+      if (sittingId !== null) {
+        if (!known.has(sittingId)) known.set(sittingId, packed.sittings.push(sittingId) - 1);
+        packed.sitting[i] = known.get(sittingId)!;
+      }
+      i++;
+    }
+    await setImmediate();
+  }
+  return packed;
+}
+
+/** By when a canvas shall be done, `YYYY-MM-DD`; null where nobody said. */
+export async function finishByOf(queries: Queries, canvasId: string): Promise<string | null> {
+  const row = await one<{ finishBy: string | null }>(
+    queries,
+    'select finish_by as "finishBy" from progress_wish where canvas_id = $1',
+    [canvasId],
+  );
+  return row?.finishBy ?? null;
+}
+
+export async function putFinishBy(queries: Queries, canvasId: string, finishBy: string | null): Promise<void> {
+  await queries.query(
+    `insert into progress_wish (canvas_id, finish_by) values ($1, $2)
+     on conflict (canvas_id) do update set finish_by = excluded.finish_by`,
+    [canvasId, finishBy],
+  );
 }

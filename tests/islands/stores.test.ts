@@ -54,6 +54,7 @@ describe('the marks of a screen', () => {
         drills: 7,
         history: none,
         sittings: [],
+    lastMarkAt: null,
         trash: { handled: 1, thrown: 0, share: 0 },
         trashRecords: [],
       };
@@ -70,7 +71,7 @@ describe('the marks of a screen', () => {
   it('of before the canvas was kept here are sent as such', async () => {
     const { server, open } = bench();
     const { store } = open();
-    store.commit('lay', store.preview('lay', [7]), null, true);
+    store.commit('lay', store.preview('lay', [7]), null, { before: true });
     await settled();
     expect(server.got.map(({ body }) => body)).toMatchObject([{ runs: [7, 1], before: true }]);
   });
@@ -83,7 +84,7 @@ describe('the marks of a screen', () => {
       'lay',
       Array.from({ length: 50_001 }, (_, i) => 2 * i),
       null,
-      true,
+      { before: true },
     );
     await settled();
     expect(ids).toHaveLength(2);

@@ -2,6 +2,7 @@ import { BAGS_CARRY } from '../canvas/canvas';
 import { BAG_ORIGINS } from '../checkin/bag';
 import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
+import { SEALINGS } from '../finish/record';
 import { INSPECTION_KINDS } from '../inspection/inspection';
 import { ALLOT_GOALS, LEAVE_RULES } from '../kitup/allotTask';
 import { SCHOOLS } from '../placing/schools';
@@ -246,6 +247,47 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       }),
       optional('undoes', 'uuid', 'Mark that this one undoes', { refers: ['mark', 'id'] }),
       optional('redoes', 'uuid', 'Mark that this one lays again', { refers: ['mark', 'id'] }),
+      optional('popped', 'boolean', 'Of a lift: whether the drills came off by themselves; empty where nobody said'),
+    ],
+  },
+  {
+    name: 'progress_wish',
+    about: 'By when the canvas shall be done.',
+    key: ['finish_by'],
+    since: 7,
+    columns: [optional('finish_by', 'text', 'Day, YYYY-MM-DD')],
+  },
+  {
+    name: 'canvas_photo',
+    about: 'Photos of the work.',
+    key: ['id'],
+    since: 7,
+    columns: [
+      id,
+      happened,
+      column('taken_on', 'text', 'Day on which it was taken, YYYY-MM-DD'),
+      column('note', 'text', 'Note'),
+      column('photo', 'photo', 'The photo, JPEG'),
+      optional('removed_at', 'moment', 'When it was removed (UTC); empty while it is kept'),
+    ],
+  },
+  {
+    name: 'finish_entry',
+    about: 'The end of the canvas, as it was told; the last row holds.',
+    key: ['id'],
+    since: 7,
+    columns: [
+      id,
+      happened,
+      optional('started_on', 'text', 'Day on which it was begun, YYYY-MM-DD'),
+      optional('finished_on', 'text', 'Day on which it was done, YYYY-MM-DD'),
+      optional('minutes', 'integer', 'Time at the bench, where it was told by hand'),
+      column('checked', 'json', 'Steps of the last walk that are done'),
+      column('sealing', 'text', 'Whether it is sealed', { oneOf: SEALINGS }),
+      column('border_mm', 'number', 'Cloth left around the picture, mm'),
+      optional('frame_width_mm', 'number', 'Width of the frame, mm'),
+      optional('frame_height_mm', 'number', 'Height of the frame, mm'),
+      column('notes', 'text', 'Notes'),
     ],
   },
   {

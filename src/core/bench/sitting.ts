@@ -1,3 +1,5 @@
+import { Refusal } from '../refusal';
+
 /** When somebody sat at the bench; ISO 8601 moments. */
 export interface SittingTimes {
   startedAt: string;
@@ -29,4 +31,50 @@ export function faultInSitting({ startedAt, endedAt }: SittingTimes, now: Date):
 export function sittingMinutes({ startedAt, endedAt }: SittingTimes): number {
   if (endedAt === null) return 0;
   return Math.max(0, Math.round((Date.parse(endedAt) - Date.parse(startedAt)) / MINUTE_MS));
+}
+
+/** A sitting that stands, with its times. */
+export interface TimedSitting extends SittingTimes {
+  id: string;
+}
+
+/**
+ * Sittings that lie over one another, each with the next it meets: nobody sits at two benches, but two people may.
+ * @param sittings in any order; one that runs is left out
+ * @returns pairs, the one that began first in front
+ */
+export function overlappingSittings<Sitting extends TimedSitting>(
+  sittings: readonly Sitting[],
+): [Sitting, Sitting][] {
+  const ended = sittings
+    .filter(({ endedAt }) => endedAt !== null)
+    .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt));
+  const pairs: [Sitting, Sitting][] = [];
+  let longest: Sitting | null = null;
+  for (const sitting of ended) {
+    if (longest && Date.parse(sitting.startedAt) < Date.parse(longest.endedAt!)) pairs.push([longest, sitting]);
+    if (!longest || Date.parse(sitting.endedAt!) > Date.parse(longest.endedAt!)) longest = sitting;
+  }
+  return pairs;
+}
+
+/**
+ * A sitting in two, with a pause between.
+ * @param pauseFrom @param pauseTo ISO moments within it
+ * @throws Refusal
+ */
+export function splitSitting(
+  { startedAt, endedAt }: SittingTimes,
+  pauseFrom: string,
+  pauseTo: string,
+): [SittingTimes, SittingTimes] {
+  if (endedAt === null) throw new Refusal('A sitting that goes on cannot be split. Stop it first.');
+  const [start, from, to, end] = [startedAt, pauseFrom, pauseTo, endedAt].map((moment) => Date.parse(moment));
+  if (Number.isNaN(from) || Number.isNaN(to)) throw new Refusal('Give the day and the time of both ends of the pause.');
+  if (!(start! < from! && from! <= to! && to! < end!))
+    throw new Refusal('The pause must lie within the sitting, and end after it begins.');
+  return [
+    { startedAt, endedAt: new Date(from!).toISOString() },
+    { startedAt: new Date(to!).toISOString(), endedAt },
+  ];
 }

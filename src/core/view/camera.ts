@@ -83,6 +83,37 @@ export function reveal(camera: Camera, x: number, y: number, view: ViewSize, mar
   return { scale: camera.scale, left: shift(camera.left, across, x), top: shift(camera.top, down, y) };
 }
 
+/** What is followed stays within this share of the view, so that what lies around it is seen too. */
+const FOLLOWED_WITHIN = 0.7;
+
+/**
+ * Brings a rectangle of cells near: cells at least so large, and the rectangle within the middle of the view. Nothing
+ * moves while it is there already, for a picture that jumps tires the eyes.
+ * @param leastScale pixels a cell; less where the rectangle would not fit
+ */
+export function followRect(camera: Camera, rect: CellRect, view: ViewSize, leastScale: number): Camera {
+  const room = {
+    width: (view.width * FOLLOWED_WITHIN) / rect.width,
+    height: (view.height * FOLLOWED_WITHIN) / rect.height,
+  };
+  const scale = Math.min(Math.max(camera.scale, leastScale), MAX_SCALE, Math.max(1, Math.min(room.width, room.height)));
+  const middle = {
+    x: camera.left + view.width / camera.scale / 2,
+    y: camera.top + view.height / camera.scale / 2,
+  };
+  const shift = (centre: number, start: number, length: number, pixels: number) => {
+    const reach = (pixels / scale) * (FOLLOWED_WITHIN / 2);
+    if (start < centre - reach) return start + reach;
+    if (start + length > centre + reach) return start + length - reach;
+    return centre;
+  };
+  return {
+    scale,
+    left: shift(middle.x, rect.x, rect.width, view.width) - view.width / scale / 2,
+    top: shift(middle.y, rect.y, rect.height, view.height) - view.height / scale / 2,
+  };
+}
+
 /** The cell under a point of the view; null beside the cloth. */
 export function cellAt(
   camera: Camera,

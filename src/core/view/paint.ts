@@ -12,18 +12,29 @@ export interface ClothColours {
   quiet: [Rgb, Rgb][];
 }
 
+/** How strongly the ground shows through: for usual eyes, and for those that need more contrast. */
+const SHARES = {
+  usual: { printed: 0.6, quiet: 0.84, quietLaid: 0.62 },
+  high: { printed: 0.8, quiet: 0.93, quietLaid: 0.72 },
+};
+
 /**
  * @param drills sRGB of each legend line, from line 1
  * @param ground colour of the cloth itself
  */
-export function clothColours(drills: readonly Rgb[], ground: Rgb): ClothColours {
+export function clothColours(
+  drills: readonly Rgb[],
+  ground: Rgb,
+  contrast: 'usual' | 'high' = 'usual',
+): ClothColours {
+  const share = SHARES[contrast];
   const laid = [ground, ...drills];
   return {
     laid,
-    printed: laid.map((rgb) => mix(rgb, ground, 0.6)),
+    printed: laid.map((rgb) => mix(rgb, ground, share.printed)),
     quiet: laid.map((rgb) => {
       const grey = Math.round(rgb[0] * 0.3 + rgb[1] * 0.59 + rgb[2] * 0.11);
-      return [mix([grey, grey, grey], ground, 0.84), mix([grey, grey, grey], ground, 0.62)];
+      return [mix([grey, grey, grey], ground, share.quiet), mix([grey, grey, grey], ground, share.quietLaid)];
     }),
   };
 }

@@ -1,51 +1,71 @@
-import { ArrowDownToLine, ArrowUpFromLine, Check, ChevronRight, Undo2 } from 'lucide-react';
+import { ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { colourInFront, isMarkable, nextColour } from '../../core/bench/colours';
+import { colourInFront, nextColour } from '../../core/bench/colours';
+import { nextPace } from '../../core/bench/comfort';
+import { crossHairInWords } from '../../core/bench/crossHair';
 import { benchPlace } from '../../core/bench/found';
 import type { MarkKind } from '../../core/bench/marking';
+import { cellsToShare, REACHES, type Reach } from '../../core/bench/reach';
+import { colourInWords } from '../../core/bench/runsToSay';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
-import { isLaid } from '../../core/cells/bitmap';
-import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside } from '../../core/cells/rect';
-import { type PotPlaces, placeParts, potsInCodeOrder } from '../../core/codes/places';
-import { coloursInOrder } from '../../core/placing/schools';
-import type { PlacingWish } from '../../core/placing/wish';
-import { percentLaid } from '../../core/progress/progress';
+import { countPerLine } from '../../core/cells/chart';
+import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside, rectBetween } from '../../core/cells/rect';
+import { placeInWords, type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
+import { coloursInOrder, SCHOOL_REASONS } from '../../core/placing/schools';
+import { leftPerLine, percentLaid } from '../../core/progress/progress';
 import { nextInOrder } from '../../core/sections/next';
 import type { SectionPlan } from '../../core/sections/plan';
 import { type Section, tallySections } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
+import type { KitupView } from '../../server/kitup/contract';
+import type { PlacingStart } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
-import { Chip } from '../../ui/Chip';
 import { ColourList } from '../../ui/ColourList';
-import type { Marking } from '../../ui/cloth/Cloth';
 import { coverLayer } from '../../ui/cloth/layers';
 import { showPercent } from '../../ui/headerFigures';
 import { Notice } from '../../ui/Notice';
-import { ToggleButton } from '../../ui/ToggleButton';
 import { withLegend } from '../../ui/withLegend';
 import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
 import { useLive } from '../live/useLive';
+import { barsLayer } from '../placing/barsLayer';
 import { ScanButton } from '../scanning/ScanButton';
 import { SectionChooser } from '../sections/SectionChooser';
 import { useInFront, useKeptFront } from '../sections/useInFront';
 import { useSections } from '../sections/useSections';
 import { getJson } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
+import { useAnswer } from '../writing/useAnswer';
 import { useOutbox, useWrite } from '../writing/useWrite';
+import { BenchTools } from './BenchTools';
+import { areaLayer, countingLayer, crossHairLayer, poppedLayer, rowGuideLayer } from './benchLayers';
+import { ComfortDialog } from './ComfortDialog';
+import { FrontSlip } from './FrontSlip';
+import { GuideSlip } from './GuideSlip';
+import { OtherCanvases } from './OtherCanvases';
 import { RanOutSlip } from './RanOutSlip';
 import { SittingTimer } from './SittingTimer';
 import { TickList } from './TickList';
+import { useAwake } from './useAwake';
+import { useBadDrills } from './useBadDrills';
+import { useComfort } from './useComfort';
+import { useGuide } from './useGuide';
 import { useMarks } from './useMarks';
+import { usePopped } from './usePopped';
+import { type TouchMode, useStroke } from './useStroke';
+import { useVoice } from './useVoice';
+import { ShareLaid, WiderMarks } from './WiderMarks';
 
 /** A large act (ms) is not repeated by a second click or a key that is held down. */
 const LARGE_ACT_MS = 600;
+/** The space bar that is held so long (ms) changes the speed of the voice. */
+const HELD_MS = 600;
 
 interface BenchProps {
   entry: ShelfEntry;
@@ -53,8 +73,8 @@ interface BenchProps {
   places: PotPlaces;
   cut: SectionPlan | null;
   bench: BenchView;
-  /** In which order the colours of a section are laid. */
-  order: Pick<PlacingWish, 'school' | 'ownOrder'>;
+  /** Tips, wishes and the hand that works: what the plan goes by. */
+  start: PlacingStart;
 }
 
 /** The work itself: one section and one colour in front, marked as they are laid. */
@@ -68,9 +88,10 @@ function BenchStationWithList(props: BenchProps) {
   );
 }
 
-function Bench({ entry, legend, places, bench, order, data }: BenchProps & { data: ClothData }) {
+function Bench({ entry, legend, places, bench, start: placing, data }: BenchProps & { data: ClothData }) {
   const { canvas, hasChart } = entry;
   const { chart, laid } = data;
+  const lines = Math.max(1, highestLine(legend));
   const marks = useMarks(canvas, data, bench);
   const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const { store } = marks;
@@ -78,8 +99,11 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
   const { fault, enter } = useWrite(canvas.id);
   const { section: number, line: wanted, show } = useInFront(entry, sections);
   const setWanted = (line: number) => show(number, line);
+  const { comfort, change, eyes } = useComfort();
+  const comfortDialog = useRef<HTMLDialogElement>(null);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
-  const [lifting, setLifting] = useState(false);
+  const [mode, setMode] = useState<TouchMode>('lay');
+  const [reach, setReach] = useState<Reach>('square');
   /** A square that was touched and is not to be marked now. */
   const [other, setOther] = useState<CellPlace | null>(null);
   /** Whether a laid square was touched that stays as it is. */
@@ -87,7 +111,9 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
   /** What the last large act did. */
   const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
+  const [lastMarkAt, setLastMarkAt] = useState(bench.lastMarkAt);
   const [thrown, setThrown] = useState<Pick<BenchView, 'trash' | 'trashRecords'>>(bench);
+  const bad = useBadDrills(canvas.id, marks.laid, setThrown);
   useLive(canvas.id, ['sittings', 'trash'], () => {
     getJson<BenchView>(`/api/canvases/${canvas.id}/marks`).then(
       (view) => {
@@ -97,38 +123,106 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
       () => {},
     );
   });
+  const { answer: kit } = useAnswer<KitupView>(`/api/canvases/${canvas.id}/kitup`, ['pots', 'bags', 'trash', 'sheet']);
+  const { popped, add: addPopped } = usePopped(canvas.id, laid, marks.version);
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const section = pieces[number - 1]!;
-  const tallyNow = () => tallySections(chart, laid, pieces, Math.max(1, highestLine(legend)));
+  const tallyNow = () => tallySections(chart, laid, pieces, lines);
   const heading = useRef<HTMLHeadingElement>(null);
   /** After what was pressed goes away, the focus is at what is in front now. */
   const headed = () => requestAnimationFrame(() => heading.current?.focus({ preventScroll: true }));
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
+  useAwake(comfort.awake === 'always' || (comfort.awake === 'sitting' && running !== null));
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
 
   // The bitmap is changed in place; its version tells when to count again.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
-  const left = useMemo(
-    () => countInPart(chart, section, Math.max(1, highestLine(legend)), laid),
-    [chart, section, laid, legend, marks.version],
+  const left = useMemo(() => countInPart(chart, section, lines, laid), [chart, section, laid, lines, marks.version]);
+  const all = useMemo(() => countInPart(chart, section, lines, null), [chart, section, lines]);
+  const { school, ownOrder } = placing.wish;
+  const colours = useMemo(
+    () => (hasChart ? coloursInOrder(legend, all, school, ownOrder) : []),
+    [hasChart, legend, all, school, ownOrder],
   );
-  const all = useMemo(
-    () => countInPart(chart, section, Math.max(1, highestLine(legend)), null),
-    [chart, section, legend],
-  );
-  const lines = useMemo(
-    () => (hasChart ? coloursInOrder(legend, all, order.school, order.ownOrder) : []),
-    [hasChart, legend, all, order],
-  );
-  const colour = colourInFront(lines, left, wanted);
+  const colour = colourInFront(colours, left, wanted);
   useKeptFront(entry, number, colour?.line ?? null);
-  const home = placeParts(pots.find((pot) => pot.line === colour)?.place ?? '');
+  const place = pots.find((pot) => pot.line === colour)?.place ?? '';
   const leftHere = colour ? left[colour.line]! : left[1]!;
+  const allHere = colour ? all[colour.line]! : all[1]!;
   const leftInSection = left.subarray(1).reduce((sum, drills) => sum + drills, 0);
+  const allInSection = all.subarray(1).reduce((sum, drills) => sum + drills, 0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew when another colour is in front, or with its marks
+  const laidOfColour = useMemo(
+    () => (colour && kit ? countPerLine(chart, lines)[colour.line]! - leftPerLine(chart, laid, lines)[colour.line]! : 0),
+    [chart, laid, colour, leftHere, kit !== null],
+  );
 
+  const guide = useGuide(
+    { canvasId: canvas.id, hasChart, shape: canvas.shape },
+    data,
+    marks.version,
+    legend,
+    section,
+    colour,
+    placing,
+    comfort,
+    reach === 'placement',
+  );
+  const sittingId = running?.id ?? null;
+  const { marking, corner, drawn, forgetCorner } = useStroke({
+    store,
+    data,
+    section,
+    line: colour?.line ?? null,
+    mode,
+    reach,
+    snaps: comfort.tremor,
+    sitting: sittingId,
+    placementAt: guide.placementAt,
+    onPopped: addPopped,
+    onTouch: (what) => {
+      setDone(null);
+      setStays('stays' in what);
+      setOther('other' in what ? what.other : null);
+      if ('marked' in what && what.marked > 0) setLastMarkAt(new Date().toISOString());
+    },
+  });
+
+  const ground = useMemo(() => getComputedStyle(document.documentElement).getPropertyValue('--c-bench'), []);
+  const ends = drawn ?? (corner && [corner, cursor ?? corner]);
+  const shownRows = comfort.counting ? guide.rows : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the corners are told by their numbers
   const layers = useMemo(
-    () => [coverLayer(section, getComputedStyle(document.documentElement).getPropertyValue('--c-bench'))],
-    [section],
+    () => [
+      coverLayer(section, ground),
+      ...(comfort.guide === 'placements' && guide.inHand && !comfort.counting
+        ? [barsLayer(guide.placements, guide.inHand, placing.hand)]
+        : []),
+      ...(guide.row && guide.rect ? [rowGuideLayer(guide.rect)] : []),
+      ...(shownRows ? [countingLayer(shownRows)] : []),
+      ...(popped.length > 0 ? [poppedLayer(popped, chart.width)] : []),
+      ...(comfort.crossHair && cursor ? [crossHairLayer(cursor)] : []),
+      ...(ends ? [areaLayer(rectBetween(...ends))] : []),
+    ],
+    [
+      section,
+      ground,
+      comfort.guide,
+      comfort.counting,
+      comfort.crossHair,
+      guide.placements,
+      guide.inHand,
+      guide.row,
+      shownRows,
+      popped,
+      cursor,
+      placing.hand,
+      chart.width,
+      ends?.[0].x,
+      ends?.[0].y,
+      ends?.[1].x,
+      ends?.[1].y,
+    ],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the canvas paint the changed bitmap
   const wish = useMemo(
@@ -136,58 +230,52 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
     [laid, colour, marks.version],
   );
 
-  const cellOf = (place: CellPlace) => cellIndex(place, chart.width);
-  const markable = (place: CellPlace, lifts: boolean) =>
-    isMarkable(data, section, colour?.line ?? null, place, lifts);
-
-  const stroke = useRef<{ kind: MarkKind; cells: number[] } | null>(null);
-  const marking: Marking = {
-    begin: (place, held) => {
-      setDone(null);
-      if (!markable(place, lifting || held)) {
-        setOther(place);
-        return;
-      }
-      setOther(null);
-      const here = isLaid(laid, cellOf(place));
-      const kind = lifting || (held && here) ? 'lift' : 'lay';
-      const cells = store.preview(kind, [cellOf(place)]);
-      stroke.current = { kind, cells };
-      setStays(kind === 'lay' && here);
-    },
-    extend: (way) => {
-      const { current } = stroke;
-      if (!current) return;
-      setStays(false);
-      const meant = way.filter((place) => markable(place, current.kind === 'lift'));
-      current.cells.push(...store.preview(current.kind, meant.map(cellOf)));
-    },
-    end: () => {
-      if (stroke.current) store.commit(stroke.current.kind, stroke.current.cells, running?.id ?? null);
-      stroke.current = null;
-    },
-    abort: () => {
-      if (stroke.current) store.forget();
-      stroke.current = null;
-    },
-  };
   const lastLarge = useRef(Number.NEGATIVE_INFINITY);
-  const markAll = (kind: MarkKind) => {
-    // A double click, or a key that is held down, is one act: the colour that comes forward next is not meant.
-    if (performance.now() - lastLarge.current < LARGE_ACT_MS) return;
+  /** A double click, or a key that is held down, is one act: what comes forward next is not meant. */
+  const tooSoon = () => {
+    if (performance.now() - lastLarge.current < LARGE_ACT_MS) return true;
     lastLarge.current = performance.now();
-    const cells = cellsInPart(chart, laid, section, colour?.line ?? null, kind === 'lift');
-    store.preview(kind, cells);
-    store.commit(kind, cells, running?.id ?? null);
-    // What was done stays in front, so that it can be looked at and undone.
-    if (colour) setWanted(colour.line);
-    setDone({ kind, drills: cells.length, code: colour?.code ?? null });
+    return false;
+  };
+  const markCells = (kind: MarkKind, cells: readonly number[], code: string | null) => {
+    const changed = store.preview(kind, cells);
+    if (changed.length === 0) return;
+    store.commit(kind, changed, sittingId);
+    setLastMarkAt(new Date().toISOString());
+    setOther(null);
+    setStays(false);
+    setDone({ kind, drills: changed.length, code });
     if (document.activeElement instanceof HTMLButtonElement) headed();
+  };
+  /** Finishes the colour in front in this section and brings the next; without a chart, the section. */
+  const finish = () => {
+    if (leftHere === 0 || tooSoon()) return;
+    const next = nextColour(colours, left, colour, 1);
+    markCells('lay', cellsInPart(chart, laid, section, colour?.line ?? null, false), colour?.code ?? null);
+    if (colour) setWanted(next && next !== colour ? next.line : colour.line);
+  };
+  const panelAt = canvas.panelRects.findIndex((rect) => isInside(rect, section.rects[0]!));
+  const panel = canvas.panelRects.length > 1 ? canvas.panelRects[panelAt] : undefined;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place
+  const leftOnPanel = useMemo(
+    () => (panel ? countInPart(chart, panel, lines, laid).subarray(1).reduce((sum, drills) => sum + drills, 0) : 0),
+    [panel, chart, laid, lines, marks.version],
+  );
+  const markWide = (what: 'section' | 'panel' | 'colour', kind: MarkKind) => {
+    if (tooSoon()) return;
+    const part = what === 'panel' && panel ? panel : section;
+    const line = what === 'colour' ? (colour?.line ?? null) : null;
+    markCells(kind, cellsInPart(chart, laid, part, line, kind === 'lift'), line === null ? null : colour!.code);
+  };
+  const setShare = (share: number) => {
+    if (tooSoon()) return;
+    const { lay, lift } = cellsToShare({ chart, section }, laid, share);
+    markCells(lay.length > 0 ? 'lay' : 'lift', lay.length > 0 ? lay : lift, null);
   };
   const stepColour = (step: 1 | -1) => {
     setDone(null);
     setStays(false);
-    const next = nextColour(lines, left, colour, step);
+    const next = nextColour(colours, left, colour, step);
     if (next) setWanted(next.line);
   };
   const allLaid = bench.drills > 0 && marks.laid >= bench.drills;
@@ -202,25 +290,58 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
     setDone(null);
     setStays(false);
     setCursor(null);
+    forgetCorner();
   };
   const goTo = (next: number) => {
     bring(next, null);
     headed();
   };
+  /** Lays what is in hand, and the next comes forward: a bar, a row, a colour, a section. */
+  const layNext = () => {
+    if (guide.cells.length > 0) {
+      const { after } = guide;
+      guide.laid();
+      const changed = store.preview('lay', guide.cells);
+      if (changed.length > 0) {
+        store.commit('lay', changed, sittingId);
+        setLastMarkAt(new Date().toISOString());
+      }
+      setDone(null);
+      setOther(null);
+      const isLast = leftHere <= changed.length;
+      const next = isLast ? (nextColour(colours, left, colour, 1)?.line ?? null) : after.line;
+      if (next !== null && next !== colour?.line) setWanted(next);
+    } else if (leftInSection > 0 && leftHere === 0) stepColour(1);
+    else if (onTo !== null) goTo(onTo);
+  };
+  const opening =
+    colour && guide.isFirst
+      ? `${colourInWords(placeInWords(place), colour.code, colour.name, leftHere)} `
+      : '';
+  const sectionDone =
+    leftInSection === 0 ? `Section ${number} is done.${onTo === null ? '' : ` Next is section ${onTo}.`}` : null;
+  const sayAll = guide.words === null ? sectionDone : `${opening}${guide.words}`;
+  const voice = useVoice(comfort.voice && hasChart, sayAll, comfort.pace, layNext);
+
   const found = (find: Found): string | null => {
-    const place = benchPlace(find, chart, pieces, number, Math.max(1, highestLine(legend)));
-    if (place.kind === 'nowhere') return place.words;
+    const there = benchPlace(find, chart, pieces, number, lines);
+    if (there.kind === 'nowhere') return there.words;
     // The focus stays in the field: what is typed there next must not act on the canvas.
-    bring(place.section, place.line);
-    setCursor(place.cell);
+    bring(there.section, there.line);
+    setCursor(there.cell);
+    if (there.cell) guide.goTo(there.cell);
     return null;
   };
   const said = (mark: MarkOffer) => markInWords(mark, legend, pieces, canvas.width);
   const base = `/api/canvases/${canvas.id}`;
-  const shown = (view: BenchView) => setSittings(view.sittings);
+  const shown = (view: BenchView) => {
+    setSittings(view.sittings);
+    setLastMarkAt(view.lastMarkAt);
+  };
   const start = () => void enter<BenchView>(`${base}/sittings`, {}, shown);
-  const stop = (note: string) =>
-    running && void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note }, shown);
+  const stop = (note: string, endedAt?: string) =>
+    running &&
+    void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note, ...(endedAt && { endedAt }) }, shown);
 
   // The clock stops by itself with the last drill; a mark that is undone afterwards starts none.
   const wasLaid = useRef(allLaid);
@@ -230,20 +351,51 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
     wasLaid.current = allLaid;
   }, [allLaid]);
 
+  const speaks = comfort.voice && hasChart;
+  const held = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const spaceDown = () => {
+    held.current ??= setTimeout(() => change({ pace: nextPace(comfort.pace) }), HELD_MS);
+    const up = ({ key }: KeyboardEvent) => {
+      if (key !== ' ') return;
+      window.removeEventListener('keyup', up);
+      if (held.current) clearTimeout(held.current);
+      held.current = null;
+    };
+    window.addEventListener('keyup', up);
+    voice.toggle();
+  };
+  const toggleMode = (which: TouchMode) => setMode(mode === which ? 'lay' : which);
   const onKey = ({ key, repeat }: Pick<KeyboardEvent, 'key' | 'repeat'>) => {
-    switch (key.toLowerCase()) {
+    // A key that is held down acts once.
+    const once = (act: () => void) => {
+      if (!repeat) act();
+      return true;
+    };
+    switch (key) {
       case ' ':
-        if (cursor && !repeat) {
-          marking.begin(cursor, false);
-          marking.end();
-        }
-        return true;
+        return once(() => {
+          if (speaks) spaceDown();
+          else if (cursor) {
+            marking.begin(cursor, false);
+            marking.end();
+          }
+        });
+      case 'Enter':
+      case 'PageDown':
+        return hasChart && once(layNext);
+      case 'PageUp':
+      case 'Backspace':
+        return hasChart && once(() => guide.step(-1));
+    }
+    switch (key.toLowerCase()) {
       case 'a':
-        if (leftHere > 0 && !repeat) markAll('lay');
-        return true;
+        return once(finish);
       case 'l':
-        if (!repeat) setLifting(!lifting);
-        return true;
+        return once(() => toggleMode('lift'));
+      case 'o':
+        return once(() => toggleMode('popped'));
+      case 'r':
+        return once(() => setReach(REACHES[(REACHES.indexOf(reach) + 1) % REACHES.length]!));
       case 'n':
         stepColour(1);
         return true;
@@ -251,18 +403,30 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
         stepColour(-1);
         return true;
       case 't':
-        if (running) stop('');
-        else start();
-        return true;
+        return once(() => (running ? stop('') : start()));
+      case 'x':
+        return once(() => bad.count(1));
+      case 'v':
+        return once(() => change({ voice: !comfort.voice }));
+      case 's':
+        return once(voice.again);
+      case 'h':
+        return once(() => change({ crossHair: !comfort.crossHair }));
+      case 'k':
+        return once(() => change({ counting: !comfort.counting }));
       default:
         return false;
     }
   };
 
+  const verb = { lay: 'lays', lift: 'lifts', popped: 'says that it popped' }[mode];
+  const onLeft = comfort.slip === 'left';
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_21rem]">
+    <div
+      className={`grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 ${onLeft ? 'lg:grid-cols-[21rem_1fr]' : 'lg:grid-cols-[1fr_21rem]'}`}
+    >
       <section
-        className="flex min-w-0 flex-col gap-2 sm:min-h-[26rem] md:min-h-[36rem] lg:min-h-0"
+        className={`flex min-w-0 flex-col gap-2 sm:min-h-[26rem] md:min-h-[36rem] lg:min-h-0 ${onLeft ? 'lg:order-2' : ''}`}
         aria-label="The section on the bench"
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
@@ -274,41 +438,45 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
             number={number}
             onChange={goTo}
           />
-          <div className="flex flex-wrap gap-2">
-            {hasChart && (
-              <a
-                className="button"
-                href={`/canvas/${canvas.id}/placing?section=${number}${colour ? `&colour=${colour.line}` : ''}`}
-              >
-                Its placements
-              </a>
-            )}
-            <UndoButtons
-              short
-              history={marks.history}
-              words={said}
-              busy={marks.waiting > 0}
-              onUndo={(id) => {
-                setDone(null);
-                store.undo(id);
-              }}
-              onRedo={(id) => {
-                setDone(null);
-                store.redo(id);
-              }}
-            />
-            <fieldset className="flex" aria-label="What a touch does">
-              <ToggleButton on={!lifting} onChange={() => setLifting(false)}>
-                <ArrowDownToLine size={20} aria-hidden /> Lay
-              </ToggleButton>
-              <ToggleButton on={lifting} onChange={() => setLifting(true)}>
-                <ArrowUpFromLine size={20} aria-hidden /> Lift
-              </ToggleButton>
-            </fieldset>
-          </div>
+          <UndoButtons
+            short
+            history={marks.history}
+            words={said}
+            busy={marks.waiting > 0}
+            onUndo={(id) => {
+              setDone(null);
+              store.undo(id);
+            }}
+            onRedo={(id) => {
+              setDone(null);
+              store.redo(id);
+            }}
+          />
+          {hasChart && (
+            <a
+              className="button"
+              href={`/canvas/${canvas.id}/placing?section=${number}${colour ? `&colour=${colour.line}` : ''}`}
+            >
+              Its placements
+            </a>
+          )}
         </div>
+        <BenchTools
+          hasChart={hasChart}
+          mode={mode}
+          reach={reach}
+          counting={comfort.counting}
+          onMode={setMode}
+          onReach={(next) => {
+            setReach(next);
+            forgetCorner();
+          }}
+          onCounting={(counting) => change({ counting })}
+          onComfort={() => comfortDialog.current?.showModal()}
+        />
+        <ComfortDialog handle={comfortDialog} comfort={comfort} hasChart={hasChart} onChange={change} />
         <StationCloth
-          label={`Section ${number} of ${canvas.title}${colour ? `, colour ${colour.code} in front` : ''}; arrow keys move, Space ${lifting ? 'lifts' : 'lays'}, L changes between the two`}
+          label={`Section ${number} of ${canvas.title}${colour ? `, colour ${colour.code} in front` : ''}; arrow keys move, Space ${verb}, L changes between laying and lifting${hasChart ? ', Enter lays what is next' : ''}`}
           entry={entry}
           legend={legend}
           data={data}
@@ -320,7 +488,21 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
           onCursor={setCursor}
           marking={marking}
           onKey={onKey}
+          eyes={eyes}
+          follow={comfort.follow ? guide.rect : null}
+          tremor={comfort.tremor}
+          keptAs={`${canvas.id}-${number}`}
         />
+        {comfort.crossHair && cursor && (
+          <p className="text-[0.95rem]" data-testid="cross-hair">
+            {crossHairInWords(cursor, canvas)}
+          </p>
+        )}
+        {corner && (
+          <p role="status" className="text-[0.95rem]">
+            Now touch the opposite corner of the area.
+          </p>
+        )}
         <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
           <SavedLine waiting={marks.waiting} last={marks.history.undo && said(marks.history.undo)} />
           <div className="flex min-w-0 grow justify-end gap-2">
@@ -341,103 +523,46 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
         className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto md:max-lg:grid md:max-lg:grid-cols-2 md:max-lg:content-start"
         aria-label="The colour in front"
       >
-        <div className="slip !py-3">
-          {colour ? (
-            <div className="flex items-center gap-3.5">
-              <Chip line={colour} shape={canvas.shape} size={76} />
-              <div className="min-w-0">
-                <p className="text-faded">
-                  {home.word}{' '}
-                  <span className="number text-[1.9rem] leading-none font-semibold text-ink">
-                    {home.number}
-                  </span>
-                </p>
-                <h2
-                  ref={heading}
-                  tabIndex={-1}
-                  className="number text-[1.7rem] leading-tight font-semibold focus-visible:outline-offset-0"
-                >
-                  <span className="sr-only">Section {number}, colour </span>
-                  {colour.code}
-                </h2>
-                <p className="truncate text-[0.95rem] text-faded">
-                  {colour.name}
-                  {colour.finish !== 'plain' && `, ${colour.finish}`}
-                </p>
-              </div>
-            </div>
+        <FrontSlip
+          colour={colour}
+          shape={canvas.shape}
+          place={place}
+          section={number}
+          heading={heading}
+          kit={kit}
+          laidOfColour={laidOfColour}
+          leftHere={leftHere}
+          allHere={allHere}
+          leftInSection={leftInSection}
+          done={done}
+          canUndo={marks.waiting === 0 && marks.history.undo?.own === true}
+          onFinish={finish}
+          onLiftAll={() => markWide('section', 'lift')}
+          onNext={() => stepColour(1)}
+          onUndo={() => {
+            if (marks.history.undo) store.undo(marks.history.undo.id);
+            setDone(null);
+          }}
+        >
+          {hasChart ? (
+            <GuideSlip
+              guide={guide}
+              voice={{ on: speaks, ...voice }}
+              onLay={layNext}
+              onVoice={(on) => change({ voice: on })}
+            />
           ) : (
-            <>
-              <h2 ref={heading} tabIndex={-1}>
-                Section {number}
-              </h2>
-              <p>
-                There is no chart, so nothing is known of single squares: tick each colour when it is done
-                here, and the section when all of it is.
-              </p>
-            </>
+            <ShareLaid share={allHere === 0 ? 0 : 1 - leftHere / allHere} onShare={setShare} />
           )}
-          <p className="mt-2" aria-live="polite" data-testid="left-here">
-            <span className="big-number">{many(leftHere)}</span> left here of{' '}
-            {many(colour ? all[colour.line]! : all[1]!)}
-          </p>
-          {colour && (
-            <p className="text-faded">
-              {many(leftInSection)} left in section {number}, all colours
-            </p>
-          )}
-          <div className="mt-2 flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="button button-main grow"
-              disabled={leftHere === 0}
-              onClick={() => markAll('lay')}
-            >
-              <Check size={20} aria-hidden /> {colour ? 'All of it laid' : 'Section laid'}
-            </button>
-            {colour && (
-              <button
-                type="button"
-                className="button"
-                disabled={leftInSection === 0}
-                onClick={() => stepColour(1)}
-              >
-                Next colour <ChevronRight size={20} aria-hidden />
-              </button>
-            )}
-            {!colour && leftHere < all[1]! && (
-              <button type="button" className="button" onClick={() => markAll('lift')}>
-                Lift all of it
-              </button>
-            )}
-          </div>
-          {done && (
-            <p className="mt-2 flex flex-wrap items-center gap-2" role="status">
-              <span className="grow">
-                {many(done.drills)} {done.code && <>of {done.code} </>}
-                {done.kind === 'lay' ? 'laid.' : 'lifted.'}
-              </span>
-              <button
-                type="button"
-                className="button"
-                disabled={marks.waiting > 0 || !marks.history.undo?.own}
-                onClick={() => {
-                  if (marks.history.undo) store.undo(marks.history.undo.id);
-                  setDone(null);
-                }}
-              >
-                <Undo2 size={20} aria-hidden /> Undo
-              </button>
-            </p>
-          )}
-        </div>
+        </FrontSlip>
         {allLaid && (
           <div className="slip border-l-4 border-well" role="status">
-            <h2>
-              {bench.drills === 1 ? 'The one drill is laid' : `All ${many(bench.drills)} drills are laid`}
-            </h2>
-            <p className="mt-1">
-              <a className="button button-main" href={`/canvas/${canvas.id}/progress`}>
+            <h2>{bench.drills === 1 ? 'The one drill is laid' : `All ${many(bench.drills)} drills are laid`}</h2>
+            <p className="mt-1 flex flex-wrap gap-2">
+              <a className="button button-main" href={`/canvas/${canvas.id}/finish`}>
+                Finish it
+              </a>
+              <a className="button" href={`/canvas/${canvas.id}/progress`}>
                 See how it went
               </a>
             </p>
@@ -453,7 +578,7 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
             place={other}
             sections={pieces}
             here={number}
-            line={ofLine(legend, chart.cells[cellOf(other)]!)}
+            line={ofLine(legend, chart.cells[cellIndex(other, chart.width)]!)}
             front={colour}
             onSection={goTo}
             onColour={(line) => {
@@ -467,13 +592,16 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
             This square is laid already. To lift its drill, hold it, or choose Lift above the canvas (key L).
           </Notice>
         )}
-        {(marks.fault ?? fault) && <Notice kind="fault">{marks.fault ?? fault}</Notice>}
+        {(marks.fault ?? fault ?? bad.fault) && <Notice kind="fault">{marks.fault ?? fault ?? bad.fault}</Notice>}
         {hasChart && (
           <div className="flex shrink-0 flex-col md:max-lg:col-start-2 md:max-lg:row-span-12 md:max-lg:row-start-1">
+            <p className="mb-1 text-[0.95rem] text-faded" title={SCHOOL_REASONS[school].reason}>
+              Next in line, {SCHOOL_REASONS[school].name.toLowerCase()}: {SCHOOL_REASONS[school].reason}
+            </p>
             <ColourList
               label="Colours of this section, in the order in which they are laid"
               atLeastSix
-              lines={lines}
+              lines={colours}
               shape={canvas.shape}
               chosen={colour?.line ?? null}
               onChoose={(line) => {
@@ -487,17 +615,45 @@ function Bench({ entry, legend, places, bench, order, data }: BenchProps & { dat
         {!hasChart && legend.length > 0 && (
           <TickList canvasId={canvas.id} section={number} pots={pots} shape={canvas.shape} />
         )}
-        <SittingTimer running={running} onStart={start} onStop={stop} />
+        <SittingTimer running={running} lastMarkAt={lastMarkAt} onStart={start} onStop={stop} />
         <p className="text-faded" data-testid="laid-in-all">
           {many(marks.laid)} of {many(bench.drills)} laid, {percentLaid(marks.laid, bench.drills).toFixed(2)}{' '}
           %
         </p>
+        {popped.length > 0 && (
+          <p className="flex flex-wrap items-center gap-2" data-testid="popped">
+            <span className="grow">{counted(popped.length, 'popped drill')} to lay again, ringed on the canvas</span>
+            <a className="button" href={`/canvas/${canvas.id}/finish`}>
+              See where
+            </a>
+          </p>
+        )}
+        <div className="flex flex-wrap items-center gap-2">
+          <button type="button" className="button grow" onClick={() => bad.count(1)}>
+            One bad drill{bad.thrown > 0 && `: ${many(bad.thrown)} so far`}
+          </button>
+          {bad.thrown > 0 && (
+            <button type="button" className="button" onClick={() => bad.count(-1)}>
+              One less
+            </button>
+          )}
+        </div>
+        <WiderMarks
+          section={number}
+          colour={colour}
+          laidHere={colour ? allHere - leftHere : 0}
+          leftInSection={leftInSection}
+          laidInSection={allInSection - leftInSection}
+          panel={panel ? { number: panelAt + 1, left: leftOnPanel } : null}
+          onMark={markWide}
+        />
         {colour && <RanOutSlip key={colour.line} canvasId={canvas.id} line={colour} />}
         <TrashSlip
           trash={thrown.trash}
           records={thrown.trashRecords}
           onRecord={(record) => enter<CheckinView>(`${base}/trash`, record, setThrown)}
         />
+        <OtherCanvases here={canvas.id} />
         <p className="text-[0.95rem] text-faded">
           Rest eyes and wrists now and then; turn the tray or the pen, not the wrist.
         </p>

@@ -132,10 +132,15 @@ export class MarkStore {
 
   /**
    * Sends a mark that is shown already.
-   * @param before it was laid before the canvas was kept here
+   * @param more `before`: it was laid before the canvas was kept here; `popped`: of a lift, whether the drills came off
    * @returns ids of the entries it makes, in order: one, or several for a mark of very many pieces
    */
-  commit(kind: MarkKind, cells: readonly number[], sittingId: string | null, before = false): string[] {
+  commit(
+    kind: MarkKind,
+    cells: readonly number[],
+    sittingId: string | null,
+    more: { before?: true; popped?: boolean } = {},
+  ): string[] {
     this.change({ fault: null });
     const ids: string[] = [];
     for (const runs of runsInParts(runsFromCells(cells), MOST_RUNS)) {
@@ -144,7 +149,7 @@ export class MarkStore {
       this.cloth.add(id, kind, runs);
       // Not saved from this moment on, before the outbox has taken it in.
       this.change({ waiting: this.cloth.waits });
-      const body = { id, kind, runs, sittingId, ...(before ? { before } : {}) };
+      const body = { id, kind, runs, sittingId, ...more };
       void this.outbox.put('POST', this.url, body, this.canvas.id).then(() => this.cloth.keep(id));
     }
     return ids;

@@ -40,13 +40,14 @@ const NOTHING: Found = { plan: null, prices: {}, worth: [], comparing: false, wh
 /**
  * Has a thread of its own plan placements, so that the page stays quick, and plan anew when marks, tips or wishes change.
  * @param version changes with every change of the bitmap, which is changed in place
+ * @param section null where no plan is wanted
  * @param prices whether the price of each wish is wanted
  */
 export function usePlacingWork(
   { chart, laid }: ClothData,
   version: number,
   legend: readonly LegendLine[],
-  section: CellPart,
+  section: CellPart | null,
   {
     tips,
     seconds,
@@ -101,6 +102,7 @@ export function usePlacingWork(
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
   useEffect(() => {
     const id = ++newest.current.plan;
+    if (!section) return;
     asked.current = section;
     setFound((before) => ({ ...before, prices: {} }));
     order({ what: 'plan', id, laid: laid as Bitmap, section: partOf(section), wish, prices });

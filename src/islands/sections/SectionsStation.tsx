@@ -88,7 +88,7 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
   );
   const inPicked = sections.filter(({ section }) => picked.has(section.number));
   const enterBefore = (cells: number[]) => {
-    const ids = store.commit('lay', store.preview('lay', cells), null, true);
+    const ids = store.commit('lay', store.preview('lay', cells), null, { before: true });
     setEntered({ drills: cells.length, ids });
     hand.clear();
   };

@@ -20,15 +20,18 @@ import type { Chart } from '../../core/cells/chart';
 import { faultInPanels } from '../../core/chart/panels';
 import { type BagRow, standingBags } from '../../core/checkin/bagLedger';
 import { ALLOT_GOALS } from '../../core/kitup/allotTask';
+import { isDay } from '../../core/progress/calendar';
 import { piecesFromText } from '../../core/sections/plan';
 import { many } from '../../core/words/numbers';
 import type { CanvasRow, LegendRow } from '../../data/canvas';
 import { canvasOf, legendLineOf } from '../../data/canvas';
+import { type FinishRow, finishOfRow } from '../../data/finish';
 import { type PlacingWishRow, placingWishOfRow } from '../../data/placing';
 import { type WishRow, wishOfRow } from '../../data/sections';
 import { newCanvasSchema, sheetSchema } from '../canvas/contract';
 import { panelPlanSchema } from '../chart/contract';
 import { unzipped } from '../files/zip';
+import { finishSchema } from '../finish/contract';
 import { unreadable } from '../http/problem';
 import { array, mixed, number, object, string, ValidationError } from '../http/schema';
 import type { TellProgress } from '../jobs/progress';
@@ -87,7 +90,7 @@ export async function readArchive(
   const chartRows = tables.get(CHART_TABLE.name)!;
   // A chart that was just begun has no drill, but it is there.
   const chart = files.has(fileOf(CHART_TABLE)) ? chartFromRows(chartRows, canvas, lines) : null;
-  for (const row of tables.get('inspection_entry')!) {
+  for (const row of [...tables.get('inspection_entry')!, ...tables.get('canvas_photo')!]) {
     if (row.photo !== null) row.photo = await photoOf(files, row.photo as string);
   }
   const rows = tables.get('mark')!;
@@ -274,6 +277,15 @@ async function checkRows(tables: Tables, canvas: CanvasFacts): Promise<void> {
       'placing_wish',
       placingWishSchema.validate(placingWishOfRow(row as unknown as PlacingWishRow)),
     );
+  }
+  for (const { finish_by: day } of rows('progress_wish')) {
+    if (day !== null && !isDay(String(day))) throw unreadable(`progress_wish.csv: ${String(day)} is no day.`);
+  }
+  for (const { taken_on: day } of rows('canvas_photo')) {
+    if (!isDay(String(day))) throw unreadable(`canvas_photo.csv: ${String(day)} is no day.`);
+  }
+  for (const row of rows('finish_entry')) {
+    await inTable('finish_entry', finishSchema.validate(finishOfRow(row as unknown as FinishRow)));
   }
   for (const { rects } of rows('area_tick')) {
     if (rects !== null) await inTable('area_tick', rectsSchema.validate(rects));

@@ -24,11 +24,12 @@ export const markSchema = object({
   sittingId: string().uuid().nullable().default(null),
   /** Laid before the canvas was kept here. */
   before: boolean().default(false),
+  /** Of a lift: whether its drills came off by themselves. */
+  popped: boolean().nullable().default(null),
   undoes: string().uuid().nullable().default(null),
   redoes: string().uuid().nullable().default(null),
 });
 
-export const sittingSchema = object({ id: ledgerId('A sitting') });
 
 const moment = (which: string) =>
   string().test(
@@ -36,6 +37,25 @@ const moment = (which: string) =>
     `Give the day and the time of the ${which}.`,
     (text) => text === undefined || text === null || !Number.isNaN(Date.parse(text)),
   );
+
+/** A sitting that begins now; with a beginning and an end, one that was and is entered by hand. */
+export const sittingSchema = object({
+  id: ledgerId('A sitting'),
+  startedAt: moment('begin').nullable().default(null),
+  endedAt: moment('end').nullable().default(null),
+  note: string().trim().max(500, 'A note has at most 500 characters.').default(''),
+}).test(
+  'both',
+  'Give the day and the time of both its beginning and its end, or of neither.',
+  ({ startedAt, endedAt }) => (startedAt === null) === (endedAt === null),
+);
+
+/** A pause that parts a sitting in two. */
+export const sittingSplitSchema = object({
+  id: ledgerId('A split'),
+  pauseFrom: moment('beginning of the pause').required('Give the day and the time at which the pause began.'),
+  pauseTo: moment('end of the pause').required('Give the day and the time at which the pause ended.'),
+});
 
 /** A sitting as it shall be told. */
 export const sittingCorrectionSchema = object({
@@ -47,6 +67,8 @@ export const sittingCorrectionSchema = object({
 });
 
 export const sittingEndSchema = object({
+  /** When it ended, where that was not just now. */
+  endedAt: moment('end').nullable().default(null),
   note: string().trim().max(500, 'A note has at most 500 characters.').default(''),
 });
 
@@ -86,6 +108,8 @@ export interface BenchView {
   history: UndoView<MarkOffer>;
   /** The newest sittings, the one that runs (if any) first. */
   sittings: SittingView[];
+  /** When something was marked last in the sitting that runs; null without one. */
+  lastMarkAt: string | null;
   trash: TrashTally & { share: number };
   trashRecords: TrashRecordView[];
 }

@@ -2,7 +2,7 @@ import { poppedCells } from '../../core/bench/popped';
 import type { Canvas } from '../../core/canvas/canvas';
 import { learnedTrash } from '../../core/checkin/chance';
 import type { UndoView } from '../../core/ledger/history';
-import { everyMark, laidOf, markFacts, sittingsOf } from '../../data/bench';
+import { bitmapOf, lastMarkAt, laidOf, markFacts, popMarks, sittingsOf } from '../../data/bench';
 import { drillsOf } from '../../data/chart';
 import { trashEntries } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
@@ -17,11 +17,14 @@ export async function benchView(
   screenId: string | null = null,
 ): Promise<BenchView> {
   const records = await trashEntries(queries, canvas.id);
+  const sittings = (await sittingsOf(queries, canvas.id, SITTINGS_SHOWN)).filter(({ removed }) => !removed);
+  const running = sittings.find(({ endedAt }) => endedAt === null);
   return {
     laid: await laidOf(queries, canvas.id),
     drills: (await drillsOf(queries, canvas.id)) ?? canvas.width * canvas.height,
     history: await markHistory(queries, canvas.id, screenId),
-    sittings: (await sittingsOf(queries, canvas.id, SITTINGS_SHOWN)).filter(({ removed }) => !removed),
+    sittings,
+    lastMarkAt: running ? await lastMarkAt(queries, canvas.id, running.id) : null,
     trash: learnedTrash(records.filter(({ removed }) => !removed)),
     trashRecords: records,
   };
@@ -38,5 +41,6 @@ export function markHistory(
 
 /** Cells whose drill came off again, by cell index. */
 export async function poppedOf(queries: Queries, canvas: Canvas): Promise<number[]> {
-  return poppedCells(await everyMark(queries, canvas.id), canvas.width * canvas.height);
+  const cells = canvas.width * canvas.height;
+  return poppedCells(await popMarks(queries, canvas.id), await bitmapOf(queries, canvas.id, cells), cells);
 }

@@ -1,5 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { applyMark, changedCells, inverseOf, type MarkKind, onlyLine } from '../../core/bench/marking';
-import { faultInSitting } from '../../core/bench/sitting';
+import { faultInSitting, splitSitting } from '../../core/bench/sitting';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type CellRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
 import { counted } from '../../core/words/numbers';
@@ -11,8 +12,10 @@ import {
   findMark,
   laidOf,
   markRequest,
+  moveMarks,
   runsToBytes,
   sittingBelongs,
+  sittingsOf,
   stretchOf,
 } from '../../data/bench';
 import type { Database, Queries } from '../../data/engine/database';
@@ -23,6 +26,9 @@ import { conflict, idTaken, notFound, unreadable } from '../http/problem';
 import type { MarkView } from './contract';
 import { markHistory } from './view';
 
+/** More sittings than any canvas has. */
+const EVERY = 100_000;
+
 export interface MarkRequest {
   id: string;
   kind: MarkKind;
@@ -30,6 +36,8 @@ export interface MarkRequest {
   sittingId: string | null;
   /** Laid before the canvas was kept here: counts for what is laid, not for a day. */
   before?: boolean;
+  /** Of a lift: whether its drills came off by themselves; null where that is not said. */
+  popped?: boolean | null;
   undoes: string | null;
   redoes: string | null;
 }
@@ -61,7 +69,8 @@ export async function enterMark(
         const known = await repeated(queries, canvas, asked, screenId);
         if (known) return known;
       }
-      const { kind, runs, before = false } = fresh ? wish : await opposite(queries, canvas, wish);
+      const { kind, runs, before = false, popped = null } = fresh ? wish : await opposite(queries, canvas, wish);
+      if (popped !== null && kind === 'lay') throw unreadable('Only a lift can say that drills came off.');
       if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
         throw notFound('such sitting');
       }
@@ -85,6 +94,7 @@ export async function enterMark(
         changed,
         line,
         before,
+        popped,
         undoes,
         redoes,
         digest,
@@ -123,9 +133,16 @@ async function idle(
   };
 }
 
-function digestOfMark({ kind, runs, sittingId, before, undoes, redoes }: MarkRequest): string {
-  // As it was before marks could be of before, for marks that are sent again after an update.
-  const facts = before ? [kind, sittingId, undoes, redoes, 'before'] : [kind, sittingId, undoes, redoes];
+function digestOfMark({ kind, runs, sittingId, before, popped = null, undoes, redoes }: MarkRequest): string {
+  // What a mark does not say is not in it, as before it could be said: marks are sent again after an update.
+  const facts = [
+    kind,
+    sittingId,
+    undoes,
+    redoes,
+    ...(before ? ['before'] : []),
+    ...(popped === null ? [] : [popped ? 'popped' : 'not popped']),
+  ];
   return digestOf(Buffer.concat([Buffer.from(JSON.stringify(facts)), runsToBytes(runs)]));
 }
 
@@ -157,14 +174,14 @@ async function opposite(
   queries: Queries,
   canvas: Canvas,
   { undoes, redoes }: MarkRequest,
-): Promise<Pick<MarkRequest, 'kind' | 'runs' | 'before'>> {
+): Promise<Pick<MarkRequest, 'kind' | 'runs' | 'before' | 'popped'>> {
   const id = (undoes ?? redoes)!;
   const standing = await standingOf(queries, 'mark', canvas.id, id);
   const target = standing === 'unknown' ? null : await findMark(queries, canvas.id, id);
   if (!target) throw notFound('such mark');
   if (undoes !== null) {
     if (standing !== 'stands') throw conflict('This mark was undone already, perhaps at another screen.');
-    return { ...target, kind: inverseOf(target.kind) };
+    return { ...target, kind: inverseOf(target.kind), popped: null };
   }
   if (standing !== 'taken back') throw conflict('This mark is not undone, so it cannot be redone.');
   return target;
@@ -179,28 +196,84 @@ function refuseHalf(wish: MarkRequest, kind: MarkKind, asked: number, changed: n
   );
 }
 
-/** Begins a sitting. The same request again changes nothing. @throws Problem when the id is taken */
+/** When a sitting was, where it is entered by hand. */
+interface EnteredTimes {
+  startedAt: string | null;
+  endedAt: string | null;
+  note: string;
+}
+
+/**
+ * Begins a sitting, or enters one that was: then the marks of its time that belong to no sitting are its own. The same
+ * request again changes nothing. @throws Problem when its times cannot be right, or the id is taken
+ */
 export async function startSitting(
   database: Database,
   canvas: Canvas,
   id: string,
   screenId: string | null = null,
+  { startedAt, endedAt, note }: EnteredTimes = { startedAt: null, endedAt: null, note: '' },
 ): Promise<void> {
-  await once(database, { id, what: 'sitting', canvasId: canvas.id, content: null }, (queries) =>
-    addSitting(queries, canvas.id, id, new Date().toISOString(), screenId),
-  );
+  const content = startedAt === null ? null : { startedAt, endedAt, note };
+  await once(database, { id, what: 'sitting', canvasId: canvas.id, content }, async (queries) => {
+    const now = new Date();
+    if (startedAt === null || endedAt === null) {
+      await addSitting(queries, canvas.id, id, now.toISOString(), screenId);
+      return;
+    }
+    const fault = faultInSitting({ startedAt, endedAt }, now);
+    if (fault !== null) throw unreadable(fault);
+    await addSitting(queries, canvas.id, id, startedAt, screenId);
+    await endSitting(queries, id, endedAt, note);
+    await moveMarks(queries, canvas.id, null, id, { startedAt, endedAt });
+  });
 }
 
-/** Ends a sitting. @throws Problem when it is none of this canvas */
+/**
+ * Ends a sitting.
+ * @param endedAt when it ended, where that was not just now; ISO
+ * @throws Problem when it is none of this canvas, or the end cannot be right
+ */
 export async function stopSitting(
   database: Database,
   canvas: Canvas,
   sittingId: string,
   note: string,
+  endedAt: string | null = null,
 ): Promise<void> {
   await database.transaction(async (queries) => {
-    if (!(await sittingBelongs(queries, canvas.id, sittingId))) throw notFound('such sitting');
-    await endSitting(queries, sittingId, new Date().toISOString(), note);
+    const sitting = (await sittingsOf(queries, canvas.id, EVERY)).find(({ id }) => id === sittingId);
+    if (!sitting) throw notFound('such sitting');
+    const now = new Date();
+    const fault = endedAt === null ? null : faultInSitting({ startedAt: sitting.startedAt, endedAt }, now);
+    if (fault !== null) throw unreadable(fault);
+    await endSitting(queries, sittingId, endedAt ?? now.toISOString(), note);
+  });
+}
+
+/**
+ * Parts a sitting in two, with a pause between; marks that were made after the pause go with the second. The same request
+ * again changes nothing. @param wish `id` is the id of the second @throws Problem when the pause does not lie in it
+ */
+export async function partSitting(
+  database: Database,
+  canvas: Canvas,
+  sittingId: string,
+  wish: { id: string; pauseFrom: string; pauseTo: string },
+  screenId: string | null = null,
+): Promise<void> {
+  const request = { id: wish.id, what: 'sitting', canvasId: canvas.id, content: { ...wish, sittingId } };
+  await once(database, request, async (queries) => {
+    const sitting = (await sittingsOf(queries, canvas.id, EVERY)).find(({ id }) => id === sittingId);
+    if (!sitting || sitting.removed) throw notFound('such sitting');
+    const [first, second] = splitSitting(sitting, wish.pauseFrom, wish.pauseTo);
+    const { note } = sitting;
+    const now = new Date().toISOString();
+    const edit = { id: randomUUID(), sittingId, ...first, note, removed: false };
+    await addSittingEdit(queries, canvas.id, edit, now);
+    await addSitting(queries, canvas.id, wish.id, second.startedAt, screenId);
+    await endSitting(queries, wish.id, second.endedAt!, note);
+    await moveMarks(queries, canvas.id, sittingId, wish.id, { ...second, endedAt: null });
   });
 }
 

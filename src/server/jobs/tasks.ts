@@ -12,6 +12,7 @@ import { labelsPdf, labelsSvg } from '../labels/print';
 import { comparedTips, placementsJson, placingPdf } from '../placing/search';
 import { drawingPdf } from '../print/drawingPdf';
 import { unprintable } from '../print/outlines';
+import { dayChanges, doubtfulSquares, progressWork } from '../progress/work';
 import { requestPdf } from '../requests/requestPdf';
 import { checkedPieces, judgedSections, proposedSections } from '../sections/judged';
 import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../sections/print';
@@ -33,6 +34,8 @@ export const TASKS = {
   clothPng,
   comparedTips,
   coverPlanPdf,
+  dayChanges,
+  doubtfulSquares,
   drawingPdf,
   judgedSections,
   labelsPdf,
@@ -42,6 +45,7 @@ export const TASKS = {
   photoToJpeg,
   placementsJson,
   placingPdf,
+  progressWork,
   proposedSections,
   pullListPdf,
   readArchive,

@@ -209,38 +209,56 @@ export async function notePot(
     const { line, kind, drills } = again ?? wish;
     if (line === null || kind === null)
       throw unreadable('Say which colour it is, and what became of its pot.');
-    const legend = await legendOf(queries, canvas.id);
-    const colour = legend.find((each) => each.line === line);
-    if (!colour) throw unreadable(`The colour list has no colour number ${line}.`);
-    const before = (await potStatesOf(queries, canvas.id)).get(line);
-    if (before === 'put away' && kind !== 'amount')
-      throw conflict(`The pot of ${colour.code} is put away already.`);
-    if (before !== 'put away' && kind === 'amount')
-      throw conflict(`The pot of ${colour.code} is not put away, so it has no leftover yet.`);
-    if (kind === 'take back' && before !== 'fill') throw conflict(`The pot of ${colour.code} is not filled.`);
-    const event: PotEvent = {
-      id,
-      line,
-      kind,
-      drills,
-      undoes: null,
-      redoes,
-      freed: [],
-      stashMoveId: null,
-    };
-    if (kind === 'put away') {
-      event.freed = await freeSlots(queries, canvas.id, line);
-      if (drills > 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, drills, happenedAt);
-    }
-    if (kind === 'amount') {
-      const more = drills - ((await putAwayOf(queries, canvas.id)).get(line) ?? 0);
-      if (more !== 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, more, happenedAt);
-      if (await isOverdrawn(queries)) {
-        throw conflict(`The stash no longer has these drills of ${colour.code}; they were used elsewhere.`);
-      }
-    }
-    await addPotEvent(queries, canvas.id, screenId, event, happenedAt);
+    await notePotIn(queries, canvas, { line, kind, drills }, screenId, { id, redoes });
   });
+}
+
+/**
+ * Notes within a transaction what became of a pot; see {@link notePot}.
+ * @throws Problem when there is no such colour, or the pot is not in the state that the event needs
+ */
+export async function notePotIn(
+  queries: Queries,
+  canvas: Canvas,
+  { line, kind, drills }: { line: number; kind: PotEventKind; drills: number },
+  screenId: string | null,
+  { id, redoes }: { id: string; redoes: string | null } = { id: randomUUID(), redoes: null },
+): Promise<void> {
+  const happenedAt = new Date().toISOString();
+  const legend = await legendOf(queries, canvas.id);
+  const colour = legend.find((each) => each.line === line);
+  if (!colour) throw unreadable(`The colour list has no colour number ${line}.`);
+  const before = (await potStatesOf(queries, canvas.id)).get(line);
+  if (before === 'put away' && kind !== 'amount')
+    throw conflict(`The pot of ${colour.code} is put away already.`);
+  if (before !== 'put away' && kind === 'amount')
+    throw conflict(`The pot of ${colour.code} is not put away, so it has no leftover yet.`);
+  if (kind === 'take back' && before !== 'fill') throw conflict(`The pot of ${colour.code} is not filled.`);
+  const event: PotEvent = { id, line, kind, drills, undoes: null, redoes, freed: [], stashMoveId: null };
+  if (kind === 'put away') {
+    event.freed = await freeSlots(queries, canvas.id, line);
+    if (drills > 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, drills, happenedAt);
+  }
+  if (kind === 'amount') {
+    const more = drills - ((await putAwayOf(queries, canvas.id)).get(line) ?? 0);
+    if (more !== 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, more, happenedAt);
+    if (await isOverdrawn(queries)) {
+      throw conflict(`The stash no longer has these drills of ${colour.code}; they were used elsewhere.`);
+    }
+  }
+  await addPotEvent(queries, canvas.id, screenId, event, happenedAt);
+}
+
+/** Takes back within a transaction what became of a pot last. @throws Problem when nothing did, or it cannot be */
+export async function undoLastOfPot(
+  queries: Queries,
+  canvas: Canvas,
+  line: number,
+  screenId: string | null,
+): Promise<void> {
+  const last = lastOfPot(await potRows(queries, canvas.id), line);
+  if (!last) throw conflict('Nothing became of this pot that could be undone.');
+  await undoPot(queries, canvas, { id: randomUUID(), undoes: last.id }, screenId, new Date().toISOString());
 }
 
 async function takenBack(queries: Queries, canvas: Canvas, id: string): Promise<PotEvent> {

@@ -1,4 +1,13 @@
-import { makerSchema, object, string } from '../http/schema';
+import type { RunningOut } from '../../core/progress/runningOut';
+import type { PaceGroup } from '../../core/progress/pace';
+import type { TickedLaid } from '../../core/progress/tickedLaid';
+import { isDay } from '../../core/progress/calendar';
+import { boolean, makerSchema, object, string } from '../http/schema';
+
+/** A calendar day, `YYYY-MM-DD`. */
+export const daySchema = (what: string) =>
+  string().test('day', `Give ${what} as year-month-day, such as 2026-11-27.`, (day) => day == null || isDay(day));
+
 
 export const progressQuery = object({
   zone: string()
@@ -15,6 +24,67 @@ export const progressQuery = object({
   maker: makerSchema,
 });
 
+export const finishBySchema = object({ finishBy: daySchema('the day').nullable().default(null) });
+
+/** The page of a week: any day of it. */
+export const weekQuery = progressQuery.shape({
+  day: daySchema('the day'),
+  paper: string()
+    .oneOf(['a4', 'letter'] as const)
+    .default('a4'),
+});
+
+const photoNote = string().trim().max(500, 'A note has at most 500 characters.').default('');
+
+/** What is said of a photo in the address under which it is sent. */
+export const photoQuery = object({
+  id: string().uuid().required('A photo needs an id, so that a repeated request adds nothing.'),
+  takenOn: daySchema('the day of the photo').required('Say on which day it was taken.'),
+  note: photoNote,
+});
+
+export const photoSchema = object({
+  takenOn: daySchema('the day of the photo').required('Say on which day it was taken.'),
+  note: photoNote,
+  removed: boolean().default(false),
+});
+
+/** When a canvas will be done, what it takes, and what may run out. */
+export interface ForecastView {
+  today: string;
+  /** Days with work: drills, and minutes of the time model. */
+  days: { day: string; drills: number; minutes: number }[];
+  minutesLeft: number;
+  /** Null where all is laid, or it cannot be foretold. */
+  forecast: { early: string; likely: string; late: string; weeks: number; usual: boolean } | null;
+  /** Wished day; null where nobody said. */
+  finishBy: string | null;
+  /** Chance to be done by the wished day, 0…1; null without one. */
+  chance: number | null;
+  /** Minutes a week that it would take; null where the day has passed, or without one. */
+  minutesAWeek: number | null;
+  /** Minutes a week of the last weeks; null before the first. */
+  usualMinutesAWeek: number | null;
+  runningOut: RunningOut[];
+  pace: {
+    sittings: { startedAt: string; drillsAnHour: number }[];
+    /** Drills an hour more with each sitting; null for too few. */
+    trend: number | null;
+    kinds: PaceGroup[];
+    hours: PaceGroup[];
+    tips: PaceGroup[];
+  };
+}
+
+/** A photo of the work. */
+export interface PhotoView {
+  id: string;
+  takenOn: string;
+  note: string;
+  /** When it was removed; null while it is kept. */
+  removedAt: string | null;
+}
+
 /** A sitting as it was corrected last. */
 export interface SittingRecord {
   id: string;
@@ -29,7 +99,14 @@ export interface SittingRecord {
 }
 
 export interface ProgressView {
+  today: string;
   laidToday: number;
+  /** From Monday on. */
+  laidThisWeek: number;
+  /** What is in front: its number, and how far it is; null where nothing was yet. */
+  section: { number: number; drills: number; laid: number } | null;
+  /** Without a chart: what is laid by sections and ticks, with its uncertainty; null with one. */
+  estimate: TickedLaid | null;
   laid: number;
   drills: number;
   percent: number;

@@ -1,19 +1,26 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine, type LegendLine } from '../../core/canvas/legend';
-import { countLaid } from '../../core/cells/bitmap';
-import { countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
+import { type Bitmap, countLaid, isLaid } from '../../core/cells/bitmap';
+import { type Chart, countDrills, countPerLine, plainCloth } from '../../core/cells/chart';
+import { forEachCell } from '../../core/cells/rect';
+import { mondayOf } from '../../core/progress/calendar';
 import { burnUp, leftPerLine, panelProgress, percentLaid } from '../../core/progress/progress';
-import { percentTicked, tickedColours } from '../../core/sections/ticks';
+import { tickedLaid } from '../../core/progress/tickedLaid';
+import type { Section } from '../../core/sections/section';
+import { percentTicked, type TickedColour, tickedColours } from '../../core/sections/ticks';
 import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Queries } from '../../data/engine/database';
+import { inFrontOf } from '../../data/inFront';
 import { laidBefore, laidPerDay, makersOf } from '../../data/progress';
 import { ticksOf } from '../../data/ticks';
 import { sectionsOf } from '../sections/view';
 import type { ProgressView } from './contract';
 
-const SITTINGS_SHOWN = 60;
+const SITTINGS_SHOWN = 200;
+/** More than any canvas has. */
+const EVERY = 100_000;
 
 /** @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone @param maker whose days and sittings: a device by its id, or `desk`; null for all */
 export async function progressView(
@@ -34,9 +41,29 @@ export async function progressView(
   const lines = highestLine(legend);
   const drills = countDrills(chart);
   const laidDrills = countLaid(laid);
+  const { sections } = await sectionsOf(queries, canvas);
+  const shelved = await inFrontOf(queries, canvas.id);
+  const here = sections[(shelved?.section ?? 0) - 1];
+  const monday = mondayOf(today);
+  const ticked = known ? null : tickedColours(await ticksOf(queries, canvas.id), sections);
   const onChart = countPerLine(chart, lines);
   const left = known && leftPerLine(chart, laid, lines);
   return {
+    today,
+    laidThisWeek: days.reduce((sum, { day, drills: some }) => sum + (day >= monday && day <= today ? some : 0), 0),
+    section: here ? { number: here.number, ...drillsIn(chart, laid, here) } : null,
+    estimate:
+      ticked &&
+      tickedLaid(
+        ticked,
+        sections,
+        sections.map((section) => {
+          const all = drillsIn(chart, laid, section);
+          return all.drills === 0 ? 0 : all.laid / all.drills;
+        }),
+        legend,
+        chart.cells.length,
+      ),
     laidToday: days.find((entry) => entry.day === today)?.drills ?? 0,
     laid: laidDrills,
     drills,
@@ -44,7 +71,7 @@ export async function progressView(
     burnUp: burnUp(days, before),
     laidBefore: before,
     colours: left && legend.map(({ line }) => ({ line, drills: onChart[line]!, left: left[line]! })),
-    ticked: known ? null : await percentPerColour(queries, canvas, legend),
+    ticked: ticked && percentPerColour(ticked, sections, legend),
     panels: panelProgress(chart, laid, canvas.panelRects),
     makers: makers.length > 1 ? makers : [],
     sittings: await allSittings(queries, canvas, maker),
@@ -52,14 +79,23 @@ export async function progressView(
 }
 
 /** Of a canvas without a chart: how far each colour is, by what was ticked. */
-async function percentPerColour(
-  queries: Queries,
-  canvas: Canvas,
+function percentPerColour(
+  ticked: readonly TickedColour[],
+  sections: readonly Section[],
   legend: readonly LegendLine[],
-): Promise<{ line: number; percent: number }[]> {
-  const { sections } = await sectionsOf(queries, canvas);
-  const percents = percentTicked(tickedColours(await ticksOf(queries, canvas.id), sections), sections);
+): { line: number; percent: number }[] {
+  const percents = percentTicked(ticked, sections);
   return legend.map(({ line }) => ({ line, percent: percents.get(line) ?? 0 }));
+}
+
+function drillsIn(chart: Chart, laid: Bitmap, section: Section): { drills: number; laid: number } {
+  let [drills, done] = [0, 0];
+  forEachCell(chart, section, (cell, line) => {
+    if (line === 0) return;
+    drills++;
+    if (isLaid(laid, cell)) done++;
+  });
+  return { drills, laid: done };
 }
 
 /** The newest sittings, removed ones among them. */
@@ -71,8 +107,7 @@ export function allSittings(
   return sittingsOf(queries, canvas.id, SITTINGS_SHOWN, maker);
 }
 
-/** Today's date in a zone, `YYYY-MM-DD`. */
-export function todayIn(zone: string, now: Date): string {
-  // The Swedish locale writes dates the ISO way.
-  return new Intl.DateTimeFormat('sv', { timeZone: zone, dateStyle: 'short' }).format(now);
+/** All sittings, however long the canvas is in the work. */
+export function everySitting(queries: Queries, canvas: Canvas): Promise<Sitting[]> {
+  return sittingsOf(queries, canvas.id, EVERY);
 }

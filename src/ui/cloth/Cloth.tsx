@@ -11,6 +11,7 @@ import {
   cellAt,
   crispScale,
   fitCamera,
+  followRect,
   keepInSight,
   panBy,
   reveal,
@@ -20,7 +21,7 @@ import {
 import { arrowStep } from '../arrowKeys';
 import { isForThePicture } from '../keysOutside';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
-import { readPalette } from './clothPalette';
+import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
 import { type Touch, TouchHand } from './touchHand';
 
@@ -56,7 +57,17 @@ export interface ClothProps {
   onKey?(event: Pick<KeyboardEvent, 'key' | 'repeat' | 'shiftKey'>): boolean;
   /** What stands at a square, for the ear. */
   say?(place: CellPlace): string;
+  eyes?: ClothEyes;
+  /** What is worked on: the view moves along with it. */
+  follow?: CellRect | null;
+  /** For a hand that trembles: a longer press, and nothing is marked by dragging. */
+  tremor?: boolean;
+  /** Under this name the view is found again when the page is opened anew. */
+  keptAs?: string;
 }
+
+/** What is followed has squares of at least so many pixels, larger ones where symbols are. */
+const FOLLOWED_PX = { usual: 20, large: 30 };
 
 /** A page finds its layout within this time after it was opened. */
 const SETTLES_MS = 3000;
@@ -65,7 +76,7 @@ const REST_MS = 120;
 
 /** The canvas on the bench: a chart that pans, zooms and can be marked. All drawing goes through typed arrays. */
 export function Cloth(props: ClothProps) {
-  const { chart, legend, shape, wish, layers, frame, cursor, hasChart } = props;
+  const { chart, legend, shape, wish, layers, frame, cursor, hasChart, eyes = USUAL_EYES, keptAs } = props;
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const camera = useRef<Camera>({ scale: 1, left: 0, top: 0 });
@@ -87,8 +98,8 @@ export function Cloth(props: ClothProps) {
   latest.current = { ...props, placeUnder };
 
   const renderer = useMemo(
-    () => new ClothRenderer(chart, readPalette(legend, hasChart), shape),
-    [chart, legend, hasChart, shape],
+    () => new ClothRenderer(chart, readPalette(legend, hasChart, eyes), shape),
+    [chart, legend, hasChart, shape, eyes],
   );
 
   const redrawAgain = useRef<() => void>(() => {});
@@ -135,6 +146,7 @@ export function Cloth(props: ClothProps) {
         const { scale } = camera.current;
         const crisp = zoomAbout(camera.current, crispScale(scale) / scale, width / 2, height / 2, 0);
         camera.current = keepInSight(crisp, latest.current.chart, size.current);
+        keepView(latest.current.keptAs, moved.current ? camera.current : null, size.current);
         redraw();
       }, REST_MS);
       redraw();
@@ -160,11 +172,28 @@ export function Cloth(props: ClothProps) {
   useEffect(redraw, [layers, cursor, props.ruler, redraw]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers say whether the frame has really moved
-  useEffect(showFrame, [frame.x, frame.y, frame.width, frame.height, showFrame]);
+  useEffect(() => {
+    const kept = keptView(keptAs, size.current);
+    if (kept) look(kept);
+    else showFrame();
+  }, [frame.x, frame.y, frame.width, frame.height, showFrame]);
+
+  const { follow } = props;
+  const followed = useRef(follow);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers say whether it has really moved
+  useEffect(() => {
+    const before = followed.current;
+    followed.current = follow;
+    // What is in hand when the page is opened is shown within its section first.
+    if (!follow || !before || size.current.width === 0) return;
+    const wasMoved = moved.current;
+    look(followRect(camera.current, follow, size.current, FOLLOWED_PX[eyes.symbols]));
+    moved.current = wasMoved;
+  }, [follow?.x, follow?.y, follow?.width, follow?.height]);
 
   useEffect(() => {
     const repaint = () => {
-      renderer.setPalette(readPalette(legend, hasChart));
+      renderer.setPalette(readPalette(legend, hasChart, eyes));
       redraw();
     };
     window.addEventListener('oculent-theme', repaint);
@@ -177,7 +206,7 @@ export function Cloth(props: ClothProps) {
       redraw();
     });
     return () => window.removeEventListener('oculent-theme', repaint);
-  }, [renderer, legend, hasChart, redraw]);
+  }, [renderer, legend, hasChart, eyes, redraw]);
 
   useEffect(() => {
     const holder = box.current;
@@ -190,13 +219,17 @@ export function Cloth(props: ClothProps) {
       view.width = Math.round(size.current.width * window.devicePixelRatio);
       view.height = Math.round(size.current.height * window.devicePixelRatio);
       // A line of words that comes up later must not move squares from under a hand.
-      if (!moved.current && (wider || performance.now() - opened < SETTLES_MS)) showFrame();
+      if (!moved.current && (wider || performance.now() - opened < SETTLES_MS)) {
+        const kept = keptView(latest.current.keptAs, size.current);
+        if (kept) look(kept);
+        else showFrame();
+      }
       redraw();
     };
     const observer = new ResizeObserver(measure);
     observer.observe(holder);
     return () => observer.disconnect();
-  }, [redraw, showFrame]);
+  }, [redraw, showFrame, look]);
 
   const cellUnder = (clientX: number, clientY: number) => {
     const { px, py } = at(clientX, clientY);
@@ -260,6 +293,7 @@ export function Cloth(props: ClothProps) {
     abort: () => latest.current.marking?.abort(),
     pan: (dx, dy) => lookNow.current(panBy(camera.current, dx, dy)),
   });
+  hand.current.setTremor(props.tremor ?? false);
   const isMarked = props.marking !== undefined && props.marking !== null;
   useEffect(() => {
     const view = canvas.current;
@@ -358,6 +392,30 @@ export function Cloth(props: ClothProps) {
       </div>
     </div>
   );
+}
+
+/** Keeps what a hand has brought into view, as the middle and the size of a square; null forgets it. */
+function keepView(name: string | undefined, camera: Camera | null, view: ViewSize): void {
+  if (name === undefined) return;
+  try {
+    if (!camera) return localStorage.removeItem(`oculent-view-${name}`);
+    const { scale } = camera;
+    const [x, y] = [camera.left + view.width / scale / 2, camera.top + view.height / scale / 2];
+    localStorage.setItem(`oculent-view-${name}`, JSON.stringify([scale, x, y]));
+  } catch {
+    // The view lives as long as the page, then.
+  }
+}
+
+function keptView(name: string | undefined, view: ViewSize): Camera | null {
+  if (name === undefined || view.width === 0) return null;
+  try {
+    const [scale, x, y] = JSON.parse(localStorage.getItem(`oculent-view-${name}`) ?? '[]') as number[];
+    if (![scale, x, y].every(Number.isFinite) || !(scale! > 0)) return null;
+    return { scale: scale!, left: x! - view.width / scale! / 2, top: y! - view.height / scale! / 2 };
+  } catch {
+    return null;
+  }
 }
 
 /** The squares from one to another, the first left out; from nowhere, the other alone. */

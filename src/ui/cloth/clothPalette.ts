@@ -13,10 +13,24 @@ export interface ClothPalette {
   special: boolean[];
   ground: Rgb;
   ink: string;
+  eyes: ClothEyes;
 }
 
+/** What helps a pair of eyes: larger symbols, thicker lines between the squares, more contrast. */
+export interface ClothEyes {
+  symbols: 'usual' | 'large';
+  lines: 'usual' | 'thick';
+  contrast: 'usual' | 'high';
+}
+
+export const USUAL_EYES: ClothEyes = { symbols: 'usual', lines: 'usual', contrast: 'usual' };
+
 /** Reads the cloth's ground from the theme in force. A canvas without a chart has one nameless colour. */
-export function readPalette(legend: readonly LegendLine[], hasChart: boolean): ClothPalette {
+export function readPalette(
+  legend: readonly LegendLine[],
+  hasChart: boolean,
+  eyes: ClothEyes = USUAL_EYES,
+): ClothPalette {
   const style = getComputedStyle(document.documentElement);
   const ground = hexToRgb(style.getPropertyValue('--c-cloth').trim());
   const lines = hasChart ? legend : [];
@@ -24,7 +38,7 @@ export function readPalette(legend: readonly LegendLine[], hasChart: boolean): C
   const drills = hasChart
     ? byLine(lines, (line) => hexToRgb(line.hex ?? UNKNOWN_COLOUR), unknown).slice(1)
     : [hexToRgb(style.getPropertyValue('--c-edge').trim())];
-  const colours = clothColours(drills, ground);
+  const colours = clothColours(drills, ground, eyes.contrast);
   // Without a chart nothing but this tells laid from bare: as far apart as ink and paper of a sign.
   if (!hasChart) colours.printed[1] = ground;
   return {
@@ -38,5 +52,6 @@ export function readPalette(legend: readonly LegendLine[], hasChart: boolean): C
     special: byLine(lines, ({ finish }) => finish !== 'plain', false),
     ground,
     ink: style.getPropertyValue('--c-ink').trim(),
+    eyes,
   };
 }

@@ -24,6 +24,9 @@ export function spriteSize(devicePixels: number): number {
 const LOOK_NUMBER: Record<CellLook, number> = { picture: 0, printed: 1, laid: 2, quiet: 3, quietLaid: 4 };
 const LOOKS = 5;
 
+/** Larger symbols fill their square to the edge. */
+const LARGER = 1.28;
+
 const WHITE: Rgb = [255, 255, 255];
 const BLACK: Rgb = [0, 0, 0];
 
@@ -73,13 +76,19 @@ export class DrillSprites {
     context.fillRect(0, 0, size, size);
     if (line === 0) return canvas;
     context.fillStyle = rgbToHex(rgb);
-    const gap = size >= 20 ? Math.max(1, Math.round(size / 40)) : 0;
+    const gap = this.gapOf(size);
     this.outline(context, size, gap);
     context.fill();
     if (look === 'laid') this.facets(context, size, gap, rgb);
     if (this.palette.special[line]) this.cutCorner(context, size, gap);
     if (look === 'picture' || look === 'printed') this.symbol(context, size, line, rgb);
     return canvas;
+  }
+
+  /** Cloth between two squares, in pixels. */
+  private gapOf(size: number): number {
+    if (this.palette.eyes.lines === 'thick') return size >= 12 ? Math.max(2, Math.round(size / 12)) : 0;
+    return size >= 20 ? Math.max(1, Math.round(size / 40)) : 0;
   }
 
   private outline(context: CanvasRenderingContext2D, size: number, gap: number): void {
@@ -130,17 +139,19 @@ export class DrillSprites {
 
   private symbol(context: CanvasRenderingContext2D, size: number, line: number, rgb: Rgb): void {
     context.fillStyle = inkOn(rgb);
+    const grow = this.palette.eyes.symbols === 'large' ? LARGER : 1;
     const drawing = this.palette.drawings[line];
     if (drawing) {
-      context.translate(size * SYMBOL_INSET, size * SYMBOL_INSET);
-      context.scale((size * SYMBOL_SHARE) / 100, (size * SYMBOL_SHARE) / 100);
+      const inset = SYMBOL_INSET - (SYMBOL_SHARE * (grow - 1)) / 2;
+      context.translate(size * inset, size * inset);
+      context.scale((size * SYMBOL_SHARE * grow) / 100, (size * SYMBOL_SHARE * grow) / 100);
       context.fill(drawing, 'evenodd');
       return;
     }
     const symbol = this.palette.symbols[line] ?? '';
     context.textAlign = 'center';
     context.textBaseline = 'middle';
-    context.font = `600 ${size * fontShare(symbol)}px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'`;
+    context.font = `600 ${size * fontShare(symbol) * grow}px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'`;
     context.fillText(symbol, size / 2, size / 2 + size * 0.04, size * 0.94);
   }
 }

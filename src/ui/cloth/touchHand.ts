@@ -29,6 +29,8 @@ const WOBBLE_PX = 14;
 const HOLD_MS = 350;
 /** A mouse or pen that rests so long on a laid square lifts it; they mark at once otherwise. */
 const HOLD_BY_MOUSE_MS = 600;
+/** The same for a hand that trembles. */
+const TREMOR = { wobblePx: 36, holdMs: 700, holdByMouseMs: 1200 };
 /** More than a fingertip: a palm that rests (CSS pixels). */
 const PALM_PX = 60;
 
@@ -43,6 +45,14 @@ export class TouchHand {
   private phase: 'none' | 'waiting' | 'marking' | 'panning' | 'over' = 'none';
   private moved = false;
   private timer: unknown = null;
+  private calm = { wobblePx: WOBBLE_PX, holdMs: HOLD_MS, holdByMouseMs: HOLD_BY_MOUSE_MS };
+  private drags = true;
+
+  /** For a hand that trembles a press is longer, a wobble is no swipe, and nothing is marked by dragging. */
+  setTremor(tremor: boolean): void {
+    this.calm = tremor ? TREMOR : { wobblePx: WOBBLE_PX, holdMs: HOLD_MS, holdByMouseMs: HOLD_BY_MOUSE_MS };
+    this.drags = !tremor;
+  }
 
   /**
    * @param later runs work after so many milliseconds; @param never stops it
@@ -67,11 +77,11 @@ export class TouchHand {
     this.moved = false;
     if (touch.kind === 'touch') {
       this.phase = 'waiting';
-      this.timer = this.later(() => this.hold(), HOLD_MS);
+      this.timer = this.later(() => this.hold(), this.calm.holdMs);
     } else {
       this.phase = 'marking';
       this.actions.begin(false);
-      this.timer = this.later(() => this.holdByMouse(), HOLD_BY_MOUSE_MS);
+      this.timer = this.later(() => this.holdByMouse(), this.calm.holdByMouseMs);
     }
   }
 
@@ -86,18 +96,19 @@ export class TouchHand {
     const far = Math.hypot(touch.x - this.start.x, touch.y - this.start.y);
     // A page that is busy hears of a swipe late, when the hold seems to be up; the touch itself tells when it moved.
     const tooSoon =
-      this.phase === 'marking' && !this.moved && touch.kind === 'touch' && touch.at - this.start.at < HOLD_MS;
-    if (tooSoon && far > WOBBLE_PX) {
+      this.phase === 'marking' && !this.moved && touch.kind === 'touch' && touch.at - this.start.at < this.calm.holdMs;
+    if (tooSoon && far > this.calm.wobblePx) {
       this.actions.abort();
       this.phase = 'waiting';
     }
-    if (this.phase === 'waiting' && far > WOBBLE_PX) {
+    if (this.phase === 'waiting' && far > this.calm.wobblePx) {
       this.never(this.timer);
       this.phase = 'panning';
       this.last = this.start;
     }
     if (this.phase === 'panning') this.actions.pan(touch.x - this.last.x, touch.y - this.last.y);
-    if (this.phase === 'marking' && (this.moved || far > (this.start.kind === 'touch' ? WOBBLE_PX : 0))) {
+    const still = this.start.kind === 'touch' ? this.calm.wobblePx : 0;
+    if (this.drags && this.phase === 'marking' && (this.moved || far > still)) {
       if (!this.moved) this.never(this.timer);
       this.moved = true;
       this.actions.extend(touch.x, touch.y);

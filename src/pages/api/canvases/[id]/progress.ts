@@ -1,13 +1,14 @@
+import { dayIn } from '../../../../core/progress/calendar';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 import { progressQuery } from '../../../../server/progress/contract';
-import { progressView, todayIn } from '../../../../server/progress/view';
+import { progressView } from '../../../../server/progress/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone, maker } = await readQuery(url, progressQuery);
   return json(
     await database.snapshot((queries) =>
-      progressView(queries, canvas, zone, todayIn(zone, new Date()), maker),
+      progressView(queries, canvas, zone, dayIn(zone, new Date()), maker),
     ),
   );
 });

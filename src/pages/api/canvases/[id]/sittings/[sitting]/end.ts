@@ -6,8 +6,8 @@ import { canvasEndpoint, isUuid, json, screenOf } from '../../../../../../server
 import { notFound } from '../../../../../../server/http/problem';
 
 export const POST = canvasEndpoint(async (database, canvas, { request, params }) => {
-  const { note } = await readJson(request, sittingEndSchema);
+  const { note, endedAt } = await readJson(request, sittingEndSchema);
   if (!isUuid(params.sitting)) throw notFound('such sitting');
-  await stopSitting(database, canvas, params.sitting, note);
+  await stopSitting(database, canvas, params.sitting, note, endedAt);
   return json(await database.snapshot((queries) => benchView(queries, canvas, screenOf(request))), 201);
 });

@@ -1,0 +1,56 @@
+import { counted, many } from '../words/numbers';
+
+/** What is known of a colour in its pots. Amounts in drills. */
+export interface PotFill {
+  /** What there is of the colour in all: in its pots and in its overflow bag. */
+  stored: number;
+  /** Room of its pots together; 0 where it has none and lives in a bag. */
+  capacity: number;
+  /** Drills of it that are laid. */
+  laid: number;
+  /** Share of bad drills, 0…1, which are taken out of the pot too. */
+  trashShare: number;
+}
+
+/** How a colour's pots stand, as far as it can be reckoned. */
+export interface PotNow {
+  inPot: number;
+  inBag: number;
+  /** Good drills that can be laid before the pot is empty and the bag is due; null where no bag stands beside it. */
+  untilRefill: number | null;
+}
+
+/**
+ * What lies in the pots of a colour now: what was filled in, less what was laid and the bad ones among that. The pot is
+ * filled again from its bag whenever it runs empty.
+ * @example potNow({ stored: 900, capacity: 400, laid: 100, trashShare: 0 }) // { inPot: 300, inBag: 500, untilRefill: 300 }
+ */
+export function potNow({ stored, capacity, laid, trashShare }: PotFill): PotNow {
+  const good = Math.max(0.01, 1 - trashShare);
+  const left = Math.max(0, stored - Math.round(laid / good));
+  if (capacity <= 0) return { inPot: 0, inBag: left, untilRefill: null };
+  let inBag = Math.max(0, stored - capacity);
+  let inPot = left - inBag;
+  while (inPot <= 0 && inBag > 0) {
+    const refill = Math.min(inBag, capacity);
+    inBag -= refill;
+    inPot += refill;
+  }
+  inPot = Math.max(0, inPot);
+  return { inPot, inBag, untilRefill: inBag > 0 ? Math.max(0, Math.floor(inPot * good)) : null };
+}
+
+/**
+ * The same in a sentence. @param bag number of the bag beside the pot @param leftHere drills still to lay in this section
+ * @example potNowInWords({ inPot: 300, inBag: 500, untilRefill: 300 }, 3, 195) // 'About 300 in the pot, 500 in bag 3.'
+ */
+export function potNowInWords({ inPot, inBag, untilRefill }: PotNow, bag: number | null, leftHere: number): string {
+  if (inPot === 0 && inBag === 0) return 'By the count nothing is left of it.';
+  if (inPot === 0) return `About ${many(inBag)} in ${bag === null ? 'its bag' : `bag ${bag}`}.`;
+  const pot = `About ${many(inPot)} in the pot`;
+  if (untilRefill === null) return `${pot}.`;
+  const from = bag === null ? 'its bag' : `bag ${bag}`;
+  return untilRefill < leftHere
+    ? `${pot}: fill up from ${from} after ${counted(untilRefill, 'drill')} more.`
+    : `${pot}, ${many(inBag)} in ${from}.`;
+}

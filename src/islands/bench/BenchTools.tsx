@@ -1,0 +1,65 @@
+import { ArrowDownToLine, ArrowUpFromLine, CircleDashed, Eye, Hash } from 'lucide-react';
+import { REACH_WORDS, REACHES, type Reach } from '../../core/bench/reach';
+import { ToggleButton } from '../../ui/ToggleButton';
+import type { TouchMode } from './useStroke';
+
+const MODES = [
+  ['lay', 'Lay', ArrowDownToLine],
+  ['lift', 'Lift', ArrowUpFromLine],
+  ['popped', 'Popped', CircleDashed],
+] as const;
+
+/** What a touch does and how far it reaches, and what helps the eyes. */
+export function BenchTools({
+  hasChart,
+  mode,
+  reach,
+  counting,
+  onMode,
+  onReach,
+  onCounting,
+  onComfort,
+}: {
+  hasChart: boolean;
+  mode: TouchMode;
+  reach: Reach;
+  counting: boolean;
+  onMode: (mode: TouchMode) => void;
+  onReach: (reach: Reach) => void;
+  onCounting: (on: boolean) => void;
+  onComfort: () => void;
+}) {
+  const reaches = REACHES.filter((each) => hasChart || each === 'square' || each === 'row' || each === 'area');
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <fieldset className="flex" aria-label="What a touch does">
+        {MODES.map(([key, words, Mark]) => (
+          <ToggleButton key={key} on={mode === key} onChange={() => onMode(key)}>
+            <Mark size={20} aria-hidden /> {words}
+          </ToggleButton>
+        ))}
+      </fieldset>
+      <select
+        className="field !w-auto"
+        aria-label="How far a touch reaches"
+        title={REACH_WORDS[reach].what}
+        value={reach}
+        onChange={(event) => onReach(event.target.value as Reach)}
+      >
+        {reaches.map((each) => (
+          <option key={each} value={each}>
+            {REACH_WORDS[each].name}
+          </option>
+        ))}
+      </select>
+      {hasChart && (
+        <ToggleButton on={counting} onChange={onCounting}>
+          <Hash size={20} aria-hidden /> Count
+        </ToggleButton>
+      )}
+      <button type="button" className="button" aria-haspopup="dialog" onClick={onComfort}>
+        <Eye size={20} aria-hidden /> Eyes and hands
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,85 @@
+import { SEALINGS, type FinishRecord, WALK_STEPS, type WalkStep } from '../../core/finish/record';
+import type { FrameFit } from '../../core/finish/frames';
+import type { LeftoverEstimate } from '../../core/finish/leftovers';
+import type { LogFacts } from '../../core/finish/logPage';
+import { array, number, object, string } from '../http/schema';
+import { daySchema } from '../progress/contract';
+
+const STEPS = WALK_STEPS.map(({ key }) => key) as WalkStep[];
+const length = (what: string) =>
+  number()
+    .typeError(`Give ${what} in millimetres.`)
+    .min(1, `${what} must be at least 1 mm.`)
+    .max(20_000, `${what} cannot be more than 20 m.`);
+
+export const finishSchema = object({
+  startedOn: daySchema('the first day').nullable().default(null),
+  finishedOn: daySchema('the last day').nullable().default(null),
+  minutes: number()
+    .typeError('Give the time as a number of minutes.')
+    .integer('Minutes are whole numbers.')
+    .min(0, 'The time cannot be below 0.')
+    .max(6_000_000, 'More than 100,000 hours cannot be right.')
+    .nullable()
+    .default(null),
+  checked: array(string().oneOf(STEPS).required()).max(STEPS.length, 'Each step stands once.').default([]),
+  sealing: string().oneOf([...SEALINGS]).default('open'),
+  borderMm: number().typeError('Give the border in millimetres.').min(0).max(1000, 'A border of more than 1 m cannot be right.').default(20),
+  frame: object({
+    widthMm: length('The width of the frame').required(),
+    heightMm: length('The height of the frame').required(),
+  })
+    .nullable()
+    .default(null),
+  notes: string().trim().max(5000, 'Keep the notes to 5,000 characters.').default(''),
+});
+
+export const newFinishSchema = finishSchema.shape({
+  id: string().uuid().required('An entry needs an id, so that a repeated request changes nothing.'),
+});
+
+/** Leftovers that go into the stash in one go. */
+export const leftoversSchema = object({
+  id: string().uuid().required('An id is needed, so that a repeated request changes nothing.'),
+  colours: array(
+    object({
+      line: number().integer().min(1).required('Say which colour it is.'),
+      drills: number()
+        .typeError('Give the leftover as a number of drills.')
+        .required('Give the leftover as a number of drills.')
+        .integer('Drills are counted in whole numbers.')
+        .min(0, 'The number of drills cannot be below 0.')
+        .max(1_000_000, 'More than a million drills cannot be right.'),
+    }).required(),
+  )
+    .required('Say which colours are put away.')
+    .min(1, 'Choose at least one colour.')
+    .max(250, 'No list has more than 250 colours.'),
+});
+
+/** Takes back what one go put away. */
+export const leftoversUndoSchema = object({
+  id: string().uuid().required('An id is needed, so that a repeated request changes nothing.'),
+  /** Lines whose pots shall stand again as before. */
+  lines: array(number().integer().min(1).required()).required().min(1).max(250),
+});
+
+/** Squares that want a look on the last walk; cell indices as runs, start and length. */
+export interface WalkView {
+  bare: { drills: number; runs: number[] };
+  popped: { drills: number; runs: number[] };
+  /** Laid before their colour was corrected, or without a known colour. */
+  doubtful: { drills: number; runs: number[] };
+}
+
+export interface FinishView {
+  record: FinishRecord;
+  /** The same with what follows from the ledgers filled in. */
+  facts: LogFacts;
+  walk: WalkView;
+  frames: FrameFit[];
+  leftovers: (LeftoverEstimate & {
+    /** Drills that were put away, as they were said last; null while the pot stands. */
+    putAway: number | null;
+  })[];
+}
