@@ -5,7 +5,10 @@ import { applyMark, onlyLine } from '../src/core/bench/marking';
 import type { Canvas } from '../src/core/canvas/canvas';
 import { emptyBitmap } from '../src/core/cells/bitmap';
 import { hexToRgb, rgbToHex } from '../src/core/colour/rgb';
+import { framesFor } from '../src/core/finish/frames';
+import { WALK_STEPS } from '../src/core/finish/record';
 import { ALLOT_GOALS } from '../src/core/kitup/allotTask';
+import { dayIn } from '../src/core/progress/calendar';
 import { STARTING_LAYOUTS, startStorage } from '../src/core/storage/drawStorage';
 import { addMark, addSitting, endSitting } from '../src/data/bench';
 import { addCanvas, replaceLegend } from '../src/data/canvas';
@@ -21,19 +24,25 @@ import { digestOf } from '../src/data/once';
 import { addStashItem, addStashMove } from '../src/data/stash';
 import { putStorage } from '../src/data/storage';
 import { noteHeap } from '../src/server/checkin/heap';
+import { finishView } from '../src/server/finish/view';
+import { putAwayAll, tellFinish } from '../src/server/finish/writes';
 import { planKitup } from '../src/server/kitup/writes';
 import { heapOf } from './heap';
 import { type DemoSitting, inventHistory } from './history';
 import { glasshouseKit, type Kit, kingfisherKit, lanternKit } from './kits';
 import { between, seeded } from './random';
 
-/** Lays the demo data into the data directory, unless one is there. `--fresh` starts over; `--heap` prints the heap. */
+/**
+ * Lays the demo data into the data directory, unless one is there. `--fresh` starts over, `--finished` does too, with the
+ * canvas at work all laid and its leftovers in the stash; `--heap` prints the heap.
+ */
 async function lay(): Promise<void> {
   if (process.argv.includes('--heap')) return printHeap();
   const directory = dataDirectory();
   const held = takeDataLock(directory);
   try {
-    if (process.argv.includes('--fresh')) await startOver(directory);
+    const finished = process.argv.includes('--finished');
+    if (finished || process.argv.includes('--fresh')) await startOver(directory);
     if ((await standingOf(directory)).kind === 'ours') return;
     console.log('Laying out the demo canvases…');
     const draft = `${directory}.new`;
@@ -44,8 +53,9 @@ async function lay(): Promise<void> {
       kingfisher: await kingfisherKit(),
       lantern: await lanternKit(),
     };
-    await database.transaction((queries) => layAll(queries, kits, new Date()));
+    await database.transaction((queries) => layAll(queries, kits, new Date(), finished));
     await layCases(database, kits, new Date());
+    if (finished) await finish(database, kits.kingfisher);
     await database.close();
     const { marker } = (await standingOf(draft)) as { marker: Marker };
     await rename(join(draft, DATABASE), join(directory, DATABASE));
@@ -77,17 +87,23 @@ interface Kits {
   lantern: Kit;
 }
 
-async function layAll(queries: Queries, { glasshouse, kingfisher, lantern }: Kits, now: Date): Promise<void> {
+async function layAll(
+  queries: Queries,
+  { glasshouse, kingfisher, lantern }: Kits,
+  now: Date,
+  finished: boolean,
+): Promise<void> {
   const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000);
   await layKit(queries, glasshouse, daysAgo(120));
   await countAllBags(queries, glasshouse, daysAgo(118));
   await noteHeap(queries, glasshouse.canvas);
   await layHistory(queries, glasshouse, inventHistory(glasshouse, 0.09, 58, 112, now, seeded(5)));
 
-  await layKit(queries, kingfisher, daysAgo(38));
-  await countAllBags(queries, kingfisher, daysAgo(37));
+  const [share, sittings, days] = finished ? ([1, 47, 86] as const) : ([0.4112, 19, 35] as const);
+  await layKit(queries, kingfisher, daysAgo(days + 3));
+  await countAllBags(queries, kingfisher, daysAgo(days + 2));
   await noteHeap(queries, kingfisher.canvas);
-  await layHistory(queries, kingfisher, inventHistory(kingfisher, 0.4112, 19, 35, now, seeded(3)));
+  await layHistory(queries, kingfisher, inventHistory(kingfisher, share, sittings, days, now, seeded(3)));
 
   await layKit(queries, lantern, now);
   await noteHeap(queries, lantern.canvas);
@@ -138,6 +154,26 @@ async function layCases(database: Database, { kingfisher, lantern }: Kits, now: 
     );
   }
   await plan(lantern.canvas, [mixed.id]);
+}
+
+/** The end of a canvas: its last walk is done, it is framed, and its leftovers are in the stash. */
+async function finish(database: Database, { canvas }: Kit): Promise<void> {
+  const now = new Date();
+  const [frame] = framesFor(canvas, 0);
+  const record = {
+    startedOn: null,
+    finishedOn: null,
+    minutes: null,
+    checked: WALK_STEPS.map(({ key }) => key),
+    sealing: 'no' as const,
+    borderMm: 0,
+    frame: frame ? { widthMm: frame.widthMm, heightMm: frame.heightMm } : null,
+    notes: 'For the hall, beside the window. The reeds went quicker than I thought; the sky was all confetti.',
+  };
+  await tellFinish(database, canvas, { id: randomUUID(), ...record }, dayIn('UTC', now));
+  const { leftovers } = await finishView(database, canvas, 'UTC');
+  const colours = leftovers.map(({ line, left }) => ({ line, drills: left }));
+  await putAwayAll(database, canvas, { id: randomUUID(), colours }, null);
 }
 
 /** Leftovers of finished kits; some of them help the kit that has just arrived. */

@@ -84,7 +84,10 @@ export async function markedBetween(
 }
 
 /** Minutes at the bench in sittings that ended and stand, and how many they are. */
-export async function benchTime(queries: Queries, canvasId: string): Promise<{ minutes: number; sittings: number }> {
+export async function benchTime(
+  queries: Queries,
+  canvasId: string,
+): Promise<{ minutes: number; sittings: number }> {
   const row = await one<{ minutes: number; sittings: number }>(
     queries,
     `select coalesce(sum(greatest(0, round(extract(epoch from

@@ -1,6 +1,6 @@
-import type { DayLaid } from '../core/progress/progress';
 import { setImmediate } from 'node:timers/promises';
 import type { MarkKind } from '../core/bench/marking';
+import type { DayLaid } from '../core/progress/progress';
 import { deviceNameSql, makerSql } from './deviceName';
 import { one, type Queries } from './engine/database';
 
@@ -102,7 +102,10 @@ export async function packedMarks(
     await setImmediate();
   }
   const count = pages.reduce((sum, page) => sum + page.length, 0);
-  const words = pages.reduce((sum, page) => sum + page.reduce((all, { cells }) => all + cells.byteLength / 4, 0), 0);
+  const words = pages.reduce(
+    (sum, page) => sum + page.reduce((all, { cells }) => all + cells.byteLength / 4, 0),
+    0,
+  );
   const packed: PackedMarks = {
     runs: new Uint32Array(words),
     ends: new Uint32Array(count),
@@ -141,7 +144,11 @@ export async function finishByOf(queries: Queries, canvasId: string): Promise<st
   return row?.finishBy ?? null;
 }
 
-export async function putFinishBy(queries: Queries, canvasId: string, finishBy: string | null): Promise<void> {
+export async function putFinishBy(
+  queries: Queries,
+  canvasId: string,
+  finishBy: string | null,
+): Promise<void> {
   await queries.query(
     `insert into progress_wish (canvas_id, finish_by) values ($1, $2)
      on conflict (canvas_id) do update set finish_by = excluded.finish_by`,

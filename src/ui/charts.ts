@@ -2,12 +2,30 @@
  * The parts of the chart library that are used, by name, so that the build leaves the others out. Imported when a chart
  * is drawn: `await import('../../ui/charts')`.
  */
-import { LineChart } from 'echarts/charts';
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { BarChart, HeatmapChart, LineChart } from 'echarts/charts';
+import {
+  CalendarComponent,
+  GridComponent,
+  LegendComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  VisualMapComponent,
+} from 'echarts/components';
 import { init, use } from 'echarts/core';
 import { CanvasRenderer } from 'echarts/renderers';
 
-use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, CanvasRenderer]);
+use([
+  BarChart,
+  HeatmapChart,
+  LineChart,
+  CalendarComponent,
+  GridComponent,
+  LegendComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  VisualMapComponent,
+  CanvasRenderer,
+]);
 
 /**
  * Draws a chart into an element, anew when its size or the theme changes.

@@ -54,7 +54,7 @@ describe('the marks of a screen', () => {
         drills: 7,
         history: none,
         sittings: [],
-    lastMarkAt: null,
+        lastMarkAt: null,
         trash: { handled: 1, thrown: 0, share: 0 },
         trashRecords: [],
       };

@@ -7,6 +7,7 @@ import { makeChart } from '../../src/core/cells/chart';
 import type { WishedColour } from '../../src/core/corrections/colourList';
 import type { LedgerRow } from '../../src/core/ledger/history';
 import { undoState } from '../../src/core/ledger/history';
+import { dayIn } from '../../src/core/progress/calendar';
 import { addSitting, bitmapOf, endSitting, laidOf, replayMarks, sittingsOf } from '../../src/data/bench';
 import { shelf } from '../../src/data/canvas';
 import type { TrashEntry } from '../../src/data/checkin';
@@ -18,7 +19,7 @@ import { saveChart } from '../../src/server/chart/writes';
 import { checkinView } from '../../src/server/checkin/view';
 import { type BagRequest, enterBag, recordTrash } from '../../src/server/checkin/writes';
 import { saveColourList } from '../../src/server/corrections/writes';
-import { progressView, todayIn } from '../../src/server/progress/view';
+import { progressView } from '../../src/server/progress/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 import { bagRequest } from './bagRequest';
@@ -441,7 +442,7 @@ describe('sittings and progress', () => {
         removed: false,
       },
     ]);
-    const today = todayIn('UTC', new Date());
+    const today = dayIn('UTC', new Date());
     const view = await progressView(database, canvas, 'UTC', today);
     expect(view).toMatchObject({
       laidToday: 2,
@@ -467,13 +468,13 @@ describe('sittings and progress', () => {
     const inAuckland = await progressView(database, canvas, 'Pacific/Auckland', '2026-03-01');
     expect(inUtc).toMatchObject({ laidToday: 1, burnUp: [{ day: '2026-03-01', total: 1 }] });
     expect(inAuckland).toMatchObject({ laidToday: 0, burnUp: [{ day: '2026-03-02', total: 1 }] });
-    expect(todayIn('Pacific/Auckland', new Date('2026-03-01T23:30:00Z'))).toBe('2026-03-02');
+    expect(dayIn('Pacific/Auckland', new Date('2026-03-01T23:30:00Z'))).toBe('2026-03-02');
   });
 
   it('go by area where there is no chart', async () => {
     const canvas = await shelve(database, legend, null);
     await enterMark(database, canvas, mark({ runs: [0, 25] }));
-    const view = await progressView(database, canvas, 'UTC', todayIn('UTC', new Date()));
+    const view = await progressView(database, canvas, 'UTC', dayIn('UTC', new Date()));
     expect(view).toMatchObject({ laid: 25, drills: 100, percent: 25, colours: null });
   });
 });

@@ -247,7 +247,11 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       }),
       optional('undoes', 'uuid', 'Mark that this one undoes', { refers: ['mark', 'id'] }),
       optional('redoes', 'uuid', 'Mark that this one lays again', { refers: ['mark', 'id'] }),
-      optional('popped', 'boolean', 'Of a lift: whether the drills came off by themselves; empty where nobody said'),
+      optional(
+        'popped',
+        'boolean',
+        'Of a lift: whether the drills came off by themselves; empty where nobody said',
+      ),
     ],
   },
   {

@@ -60,7 +60,11 @@ export function dueReminders(
     const at = nextAt(startedAt, wish.stopAt, today).getTime() + more * MINUTE_MS;
     const key = `stop ${wish.stopAt} ${more}`;
     if (passed(at) && !told.has(key))
-      due.push({ key, words: `It is ${wish.stopAt}${more > 0 ? `, and ${more} minutes later` : ''}.`, ends: true });
+      due.push({
+        key,
+        words: `It is ${wish.stopAt}${more > 0 ? `, and ${more} minutes later` : ''}.`,
+        ends: true,
+      });
   }
   if (wish.rest !== null && wish.rest > 0) {
     const turn = Math.floor((now.getTime() - startedAt.getTime()) / (wish.rest * MINUTE_MS));

@@ -1,6 +1,14 @@
 import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { CellRect, Chart } from '../cells/chart';
-import { type CellPart, type CellPlace, cellIndex, forEachCell, isInside, overlapOf, rectsOf } from '../cells/rect';
+import {
+  type CellPart,
+  type CellPlace,
+  cellIndex,
+  forEachCell,
+  isInside,
+  overlapOf,
+  rectsOf,
+} from '../cells/rect';
 
 /** How far a touch reaches: what it lays or lifts besides the square that was touched. */
 export const REACHES = ['square', 'placement', 'run', 'row', 'region', 'area'] as const;
@@ -51,7 +59,12 @@ export function cellsReached({ chart, section }: ReachGround, reach: Reach, plac
       const found = new Set([start]);
       const open = [place];
       for (let next = open.pop(); next; next = open.pop()) {
-        for (const [dx, dy] of [[1, 0], [-1, 0], [0, 1], [0, -1]] as const) {
+        for (const [dx, dy] of [
+          [1, 0],
+          [-1, 0],
+          [0, 1],
+          [0, -1],
+        ] as const) {
           const there = { x: next.x + dx, y: next.y + dy };
           const cell = cellIndex(there, chart.width);
           if (found.has(cell) || !belongs(there.x, there.y)) continue;

@@ -52,7 +52,8 @@ export function overlappingSittings<Sitting extends TimedSitting>(
   const pairs: [Sitting, Sitting][] = [];
   let longest: Sitting | null = null;
   for (const sitting of ended) {
-    if (longest && Date.parse(sitting.startedAt) < Date.parse(longest.endedAt!)) pairs.push([longest, sitting]);
+    if (longest && Date.parse(sitting.startedAt) < Date.parse(longest.endedAt!))
+      pairs.push([longest, sitting]);
     if (!longest || Date.parse(sitting.endedAt!) > Date.parse(longest.endedAt!)) longest = sitting;
   }
   return pairs;
@@ -70,7 +71,8 @@ export function splitSitting(
 ): [SittingTimes, SittingTimes] {
   if (endedAt === null) throw new Refusal('A sitting that goes on cannot be split. Stop it first.');
   const [start, from, to, end] = [startedAt, pauseFrom, pauseTo, endedAt].map((moment) => Date.parse(moment));
-  if (Number.isNaN(from) || Number.isNaN(to)) throw new Refusal('Give the day and the time of both ends of the pause.');
+  if (Number.isNaN(from) || Number.isNaN(to))
+    throw new Refusal('Give the day and the time of both ends of the pause.');
   if (!(start! < from! && from! <= to! && to! < end!))
     throw new Refusal('The pause must lie within the sitting, and end after it begins.');
   return [

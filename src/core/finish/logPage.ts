@@ -43,8 +43,12 @@ export function logRows(facts: LogFacts): { name: string; value: string }[] {
   if (startedOn !== null && finishedOn !== null)
     rows.push({ name: 'Days between', value: many(daysBetween(startedOn, finishedOn)) });
   if (minutes > 0) {
-    rows.push({ name: 'At the bench', value: `${hoursInWords(minutes)} in ${counted(facts.sittings, 'sitting')}` });
-    if (laid > 0) rows.push({ name: 'Pace', value: `${many(Math.round(laid / (minutes / 60)))} drills an hour` });
+    rows.push({
+      name: 'At the bench',
+      value: `${hoursInWords(minutes)} in ${counted(facts.sittings, 'sitting')}`,
+    });
+    if (laid > 0)
+      rows.push({ name: 'Pace', value: `${many(Math.round(laid / (minutes / 60)))} drills an hour` });
   }
   if (facts.sealed !== null) rows.push({ name: 'Sealed', value: facts.sealed ? 'yes' : 'no' });
   return rows;
@@ -61,7 +65,9 @@ export function logFactsOf(
 
 /** Whether a canvas of the log is one that is looked for: each word stands in its title, its notes or its days. */
 export function isFoundInLog(facts: LogFacts, search: string): boolean {
-  const words = [facts.title, facts.notes, facts.startedOn ?? '', facts.finishedOn ?? '', facts.shape].join(' ').toLowerCase();
+  const words = [facts.title, facts.notes, facts.startedOn ?? '', facts.finishedOn ?? '', facts.shape]
+    .join(' ')
+    .toLowerCase();
   return search
     .toLowerCase()
     .split(/\s+/)

@@ -67,7 +67,10 @@ export const SEALING_CAUTIONS = [
 ] as const;
 
 /** Why such a record cannot be right, as a sentence; null where it can. @param today `YYYY-MM-DD` */
-export function faultInFinish({ startedOn, finishedOn }: Pick<FinishRecord, 'startedOn' | 'finishedOn'>, today: string): string | null {
+export function faultInFinish(
+  { startedOn, finishedOn }: Pick<FinishRecord, 'startedOn' | 'finishedOn'>,
+  today: string,
+): string | null {
   if (finishedOn !== null && finishedOn > today) return 'A canvas cannot be finished in the future.';
   if (startedOn !== null && startedOn > today) return 'A canvas cannot have been begun in the future.';
   if (startedOn !== null && finishedOn !== null && finishedOn < startedOn)

@@ -44,7 +44,11 @@ export function potNow({ stored, capacity, laid, trashShare }: PotFill): PotNow 
  * The same in a sentence. @param bag number of the bag beside the pot @param leftHere drills still to lay in this section
  * @example potNowInWords({ inPot: 300, inBag: 500, untilRefill: 300 }, 3, 195) // 'About 300 in the pot, 500 in bag 3.'
  */
-export function potNowInWords({ inPot, inBag, untilRefill }: PotNow, bag: number | null, leftHere: number): string {
+export function potNowInWords(
+  { inPot, inBag, untilRefill }: PotNow,
+  bag: number | null,
+  leftHere: number,
+): string {
   if (inPot === 0 && inBag === 0) return 'By the count nothing is left of it.';
   if (inPot === 0) return `About ${many(inBag)} in ${bag === null ? 'its bag' : `bag ${bag}`}.`;
   const pot = `About ${many(inPot)} in the pot`;

@@ -37,10 +37,18 @@ export function cellWork(
     for (let i = 0, cell = first; i < run; i++, cell += step) work[cell] = Math.min(work[cell]!, cost);
   };
   for (let y = 0; y < height; y++) {
-    forEachRun(width, (x) => cells[y * width + x]!, (x, run) => take(y * width + x, 1, run));
+    forEachRun(
+      width,
+      (x) => cells[y * width + x]!,
+      (x, run) => take(y * width + x, 1, run),
+    );
   }
   for (let x = 0; x < width; x++) {
-    forEachRun(height, (y) => cells[y * width + x]!, (y, run) => take(y * width + x, width, run));
+    forEachRun(
+      height,
+      (y) => cells[y * width + x]!,
+      (y, run) => take(y * width + x, width, run),
+    );
   }
   for (let y = 0, cell = 0; y < height; y++) {
     for (let x = 0; x < width; x++, cell++) {

@@ -29,7 +29,9 @@ const MOSTLY_CONFETTI = 0.3;
 const MOSTLY_BLOCKS = 0.1;
 
 /** Drills an hour of each sitting that is long enough to tell, oldest first. */
-export function paceBySitting(sittings: readonly SittingPace[]): { startedAt: string; drillsAnHour: number }[] {
+export function paceBySitting(
+  sittings: readonly SittingPace[],
+): { startedAt: string; drillsAnHour: number }[] {
   return sensible(sittings)
     .map(({ startedAt, minutes, drills }) => ({ startedAt, drillsAnHour: (drills / minutes) * 60 }))
     .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt));
@@ -58,12 +60,19 @@ export function trendOf(paces: readonly { drillsAnHour: number }[]): number | nu
 export function paceByKind(sittings: readonly SittingPace[]): PaceGroup[] {
   return grouped(sittings, ({ confetti, drills }) => {
     const share = confetti / drills;
-    return share >= MOSTLY_CONFETTI ? 'Mostly confetti' : share <= MOSTLY_BLOCKS ? 'Mostly colour blocks' : 'Mixed';
+    return share >= MOSTLY_CONFETTI
+      ? 'Mostly confetti'
+      : share <= MOSTLY_BLOCKS
+        ? 'Mostly colour blocks'
+        : 'Mixed';
   });
 }
 
 /** Pace by the time of day at which a sitting began. @param hourOf hour of a moment, 0…23, by the clock of the place */
-export function paceByHour(sittings: readonly SittingPace[], hourOf: (moment: string) => number): PaceGroup[] {
+export function paceByHour(
+  sittings: readonly SittingPace[],
+  hourOf: (moment: string) => number,
+): PaceGroup[] {
   return grouped(sittings, ({ startedAt }) => {
     const hour = hourOf(startedAt);
     if (hour < 6) return 'At night (0 to 6)';

@@ -38,7 +38,8 @@ export function plannedSittings(
   };
   // More days a week where the sittings would be too long.
   let dates = on(aWeek);
-  for (let count = aWeek + 1; count <= 7 && left / Math.max(1, dates.length) > LONGEST; count++) dates = on(count);
+  for (let count = aWeek + 1; count <= 7 && left / Math.max(1, dates.length) > LONGEST; count++)
+    dates = on(count);
   const each = Math.min(LONGEST, Math.max(SHORTEST, Math.ceil(left / Math.max(1, dates.length) / 5) * 5));
   const planned: PlannedSitting[] = [];
   for (let rest = left; rest > 0 && planned.length < Math.min(dates.length, most); rest -= each)

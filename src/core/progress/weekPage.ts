@@ -1,4 +1,4 @@
-import { sittingMinutes, type SittingTimes } from '../bench/sitting';
+import { type SittingTimes, sittingMinutes } from '../bench/sitting';
 import type { Drawing } from '../print/drawing';
 import { headed, INK, MARGIN_MM, PALE, type PaperHead, text, WARM } from '../print/page';
 import { PAPERS } from '../print/paper';
@@ -28,7 +28,10 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
     const date = addDays(monday, i);
     return { date, drills: facts.days.find((each) => each.day === date)?.drills ?? 0 };
   });
-  const most = largest(perDay.map(({ drills }) => drills), 1);
+  const most = largest(
+    perDay.map(({ drills }) => drills),
+    1,
+  );
   const left = MARGIN_MM + 48;
   const room = widthMm - MARGIN_MM - left - 24;
   let y = MARGIN_MM + 26;
@@ -44,19 +47,37 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
   marks.push(text(MARGIN_MM, y, `${counted(sum, 'drill')} in this week`, 6));
   y += 8;
   marks.push(
-    text(MARGIN_MM, y, `${many(facts.laid)} of ${many(facts.drills)} laid, ${percentLaid(facts.laid, facts.drills).toFixed(2)} %`, 4),
+    text(
+      MARGIN_MM,
+      y,
+      `${many(facts.laid)} of ${many(facts.drills)} laid, ${percentLaid(facts.laid, facts.drills).toFixed(2)} %`,
+      4,
+    ),
   );
   if (facts.forecast) {
     y += 7;
     const { early, late } = facts.forecast;
-    marks.push(text(MARGIN_MM, y, `Done between ${dayInWords(early)} and ${dayInWords(late)}, four times in five`, 4));
+    marks.push(
+      text(MARGIN_MM, y, `Done between ${dayInWords(early)} and ${dayInWords(late)}, four times in five`, 4),
+    );
   }
   const end = addDays(monday, 7);
   const own = facts.sittings
-    .filter(({ startedAt, endedAt }) => endedAt !== null && startedAt.slice(0, 10) >= monday && startedAt.slice(0, 10) < end)
+    .filter(
+      ({ startedAt, endedAt }) =>
+        endedAt !== null && startedAt.slice(0, 10) >= monday && startedAt.slice(0, 10) < end,
+    )
     .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt));
   y += 12;
-  marks.push({ kind: 'line', x1: MARGIN_MM, y1: y - 5, x2: widthMm - MARGIN_MM, y2: y - 5, stroke: PALE, width: 0.2 });
+  marks.push({
+    kind: 'line',
+    x1: MARGIN_MM,
+    y1: y - 5,
+    x2: widthMm - MARGIN_MM,
+    y2: y - 5,
+    stroke: PALE,
+    width: 0.2,
+  });
   const minutes = own.reduce((all, sitting) => all + sittingMinutes(sitting), 0);
   marks.push(text(MARGIN_MM, y, `${counted(own.length, 'sitting')}, ${counted(minutes, 'minute')}`, 4.4));
   for (const sitting of own.slice(0, MOST_NOTES)) {
@@ -64,6 +85,7 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
     const words = `${dayInWords(sitting.startedAt.slice(0, 10), { weekday: true, year: false })}: ${counted(sittingMinutes(sitting), 'minute')}, ${counted(sitting.drills, 'drill')}${sitting.note === '' ? '' : `. ${sitting.note.slice(0, 70)}`}`;
     marks.push(text(MARGIN_MM, y, words, 3.6, { fill: INK }));
   }
-  if (own.length > MOST_NOTES) marks.push(text(MARGIN_MM, y + 6.5, `and ${own.length - MOST_NOTES} more`, 3.6, { fill: PALE }));
+  if (own.length > MOST_NOTES)
+    marks.push(text(MARGIN_MM, y + 6.5, `and ${own.length - MOST_NOTES} more`, 3.6, { fill: PALE }));
   return [page];
 }

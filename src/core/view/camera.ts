@@ -96,7 +96,11 @@ export function followRect(camera: Camera, rect: CellRect, view: ViewSize, least
     width: (view.width * FOLLOWED_WITHIN) / rect.width,
     height: (view.height * FOLLOWED_WITHIN) / rect.height,
   };
-  const scale = Math.min(Math.max(camera.scale, leastScale), MAX_SCALE, Math.max(1, Math.min(room.width, room.height)));
+  const scale = Math.min(
+    Math.max(camera.scale, leastScale),
+    MAX_SCALE,
+    Math.max(1, Math.min(room.width, room.height)),
+  );
   const middle = {
     x: camera.left + view.width / camera.scale / 2,
     y: camera.top + view.height / camera.scale / 2,

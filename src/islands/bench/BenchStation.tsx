@@ -11,8 +11,15 @@ import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/cells/chart';
-import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside, rectBetween } from '../../core/cells/rect';
-import { placeInWords, type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
+import {
+  type CellPlace,
+  cellIndex,
+  cellsInPart,
+  countInPart,
+  isInside,
+  rectBetween,
+} from '../../core/cells/rect';
+import { type PotPlaces, placeInWords, potsInCodeOrder } from '../../core/codes/places';
 import { coloursInOrder, SCHOOL_REASONS } from '../../core/placing/schools';
 import { leftPerLine, percentLaid } from '../../core/progress/progress';
 import { nextInOrder } from '../../core/sections/next';
@@ -123,7 +130,12 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       () => {},
     );
   });
-  const { answer: kit } = useAnswer<KitupView>(`/api/canvases/${canvas.id}/kitup`, ['pots', 'bags', 'trash', 'sheet']);
+  const { answer: kit } = useAnswer<KitupView>(`/api/canvases/${canvas.id}/kitup`, [
+    'pots',
+    'bags',
+    'trash',
+    'sheet',
+  ]);
   const { popped, add: addPopped } = usePopped(canvas.id, laid, marks.version);
   const pieces = useMemo(() => sections.map((each) => each.section), [sections]);
   const section = pieces[number - 1]!;
@@ -137,7 +149,10 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
 
   // The bitmap is changed in place; its version tells when to count again.
   // biome-ignore lint/correctness/useExhaustiveDependencies: see above
-  const left = useMemo(() => countInPart(chart, section, lines, laid), [chart, section, laid, lines, marks.version]);
+  const left = useMemo(
+    () => countInPart(chart, section, lines, laid),
+    [chart, section, laid, lines, marks.version],
+  );
   const all = useMemo(() => countInPart(chart, section, lines, null), [chart, section, lines]);
   const { school, ownOrder } = placing.wish;
   const colours = useMemo(
@@ -153,7 +168,10 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const allInSection = all.subarray(1).reduce((sum, drills) => sum + drills, 0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew when another colour is in front, or with its marks
   const laidOfColour = useMemo(
-    () => (colour && kit ? countPerLine(chart, lines)[colour.line]! - leftPerLine(chart, laid, lines)[colour.line]! : 0),
+    () =>
+      colour && kit
+        ? countPerLine(chart, lines)[colour.line]! - leftPerLine(chart, laid, lines)[colour.line]!
+        : 0,
     [chart, laid, colour, leftHere, kit !== null],
   );
 
@@ -258,14 +276,23 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const panel = canvas.panelRects.length > 1 ? canvas.panelRects[panelAt] : undefined;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place
   const leftOnPanel = useMemo(
-    () => (panel ? countInPart(chart, panel, lines, laid).subarray(1).reduce((sum, drills) => sum + drills, 0) : 0),
+    () =>
+      panel
+        ? countInPart(chart, panel, lines, laid)
+            .subarray(1)
+            .reduce((sum, drills) => sum + drills, 0)
+        : 0,
     [panel, chart, laid, lines, marks.version],
   );
   const markWide = (what: 'section' | 'panel' | 'colour', kind: MarkKind) => {
     if (tooSoon()) return;
     const part = what === 'panel' && panel ? panel : section;
     const line = what === 'colour' ? (colour?.line ?? null) : null;
-    markCells(kind, cellsInPart(chart, laid, part, line, kind === 'lift'), line === null ? null : colour!.code);
+    markCells(
+      kind,
+      cellsInPart(chart, laid, part, line, kind === 'lift'),
+      line === null ? null : colour!.code,
+    );
   };
   const setShare = (share: number) => {
     if (tooSoon()) return;
@@ -319,7 +346,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       ? `${colourInWords(placeInWords(place), colour.code, colour.name, leftHere)} `
       : '';
   const sectionDone =
-    leftInSection === 0 ? `Section ${number} is done.${onTo === null ? '' : ` Next is section ${onTo}.`}` : null;
+    leftInSection === 0
+      ? `Section ${number} is done.${onTo === null ? '' : ` Next is section ${onTo}.`}`
+      : null;
   const sayAll = guide.words === null ? sectionDone : `${opening}${guide.words}`;
   const voice = useVoice(comfort.voice && hasChart, sayAll, comfort.pace, layNext);
 
@@ -557,7 +586,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         </FrontSlip>
         {allLaid && (
           <div className="slip border-l-4 border-well" role="status">
-            <h2>{bench.drills === 1 ? 'The one drill is laid' : `All ${many(bench.drills)} drills are laid`}</h2>
+            <h2>
+              {bench.drills === 1 ? 'The one drill is laid' : `All ${many(bench.drills)} drills are laid`}
+            </h2>
             <p className="mt-1 flex flex-wrap gap-2">
               <a className="button button-main" href={`/canvas/${canvas.id}/finish`}>
                 Finish it
@@ -592,7 +623,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
             This square is laid already. To lift its drill, hold it, or choose Lift above the canvas (key L).
           </Notice>
         )}
-        {(marks.fault ?? fault ?? bad.fault) && <Notice kind="fault">{marks.fault ?? fault ?? bad.fault}</Notice>}
+        {(marks.fault ?? fault ?? bad.fault) && (
+          <Notice kind="fault">{marks.fault ?? fault ?? bad.fault}</Notice>
+        )}
         {hasChart && (
           <div className="flex shrink-0 flex-col md:max-lg:col-start-2 md:max-lg:row-span-12 md:max-lg:row-start-1">
             <p className="mb-1 text-[0.95rem] text-faded" title={SCHOOL_REASONS[school].reason}>
@@ -622,7 +655,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         </p>
         {popped.length > 0 && (
           <p className="flex flex-wrap items-center gap-2" data-testid="popped">
-            <span className="grow">{counted(popped.length, 'popped drill')} to lay again, ringed on the canvas</span>
+            <span className="grow">
+              {counted(popped.length, 'popped drill')} to lay again, ringed on the canvas
+            </span>
             <a className="button" href={`/canvas/${canvas.id}/finish`}>
               See where
             </a>

@@ -29,7 +29,9 @@ export function BenchTools({
   onCounting: (on: boolean) => void;
   onComfort: () => void;
 }) {
-  const reaches = REACHES.filter((each) => hasChart || each === 'square' || each === 'row' || each === 'area');
+  const reaches = REACHES.filter(
+    (each) => hasChart || each === 'square' || each === 'row' || each === 'area',
+  );
   return (
     <div className="flex flex-wrap items-center gap-2">
       <fieldset className="flex" aria-label="What a touch does">

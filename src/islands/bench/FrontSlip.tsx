@@ -82,8 +82,8 @@ export function FrontSlip({
             Section {section}
           </h2>
           <p>
-            There is no chart, so nothing is known of single squares: say how much of the section is laid, and tick
-            each colour when it is done here.
+            There is no chart, so nothing is known of single squares: say how much of the section is laid, and
+            tick each colour when it is done here.
           </p>
         </>
       )}
@@ -97,7 +97,12 @@ export function FrontSlip({
       )}
       {colour && <PotLeft view={kit} line={colour.line} laid={laidOfColour} leftHere={leftHere} />}
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="button button-main grow" disabled={leftHere === 0} onClick={onFinish}>
+        <button
+          type="button"
+          className="button button-main grow"
+          disabled={leftHere === 0}
+          onClick={onFinish}
+        >
           <Check size={20} aria-hidden /> {colour ? 'All of it laid' : 'Section laid'}
         </button>
         {colour && (

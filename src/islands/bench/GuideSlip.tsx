@@ -13,7 +13,8 @@ export function GuideSlip({
   onLay: () => void;
   onVoice: (on: boolean) => void;
 }) {
-  if (guide.words === null) return guide.loading ? <p className="mt-2 text-faded">Planning the bars…</p> : null;
+  if (guide.words === null)
+    return guide.loading ? <p className="mt-2 text-faded">Planning the bars…</p> : null;
   return (
     <div className="mt-2.5 border-t border-line pt-2" data-testid="guide">
       <div aria-live={voice.on ? 'off' : 'polite'}>
@@ -29,10 +30,22 @@ export function GuideSlip({
         >
           <Check size={20} aria-hidden /> Lay it
         </button>
-        <button type="button" className="button !px-2.5" aria-label="The one before" title="The one before" onClick={() => guide.step(-1)}>
+        <button
+          type="button"
+          className="button !px-2.5"
+          aria-label="The one before"
+          title="The one before"
+          onClick={() => guide.step(-1)}
+        >
           <ChevronLeft size={20} aria-hidden />
         </button>
-        <button type="button" className="button !px-2.5" aria-label="The one after" title="The one after" onClick={() => guide.step(1)}>
+        <button
+          type="button"
+          className="button !px-2.5"
+          aria-label="The one after"
+          title="The one after"
+          onClick={() => guide.step(1)}
+        >
           <ChevronRight size={20} aria-hidden />
         </button>
         {voice.on ? (
@@ -46,7 +59,13 @@ export function GuideSlip({
             {voice.paused ? <Play size={20} aria-hidden /> : <Pause size={20} aria-hidden />}
           </button>
         ) : (
-          <button type="button" className="button !px-2.5" aria-label="Say what is next" title="Say what is next" onClick={() => onVoice(true)}>
+          <button
+            type="button"
+            className="button !px-2.5"
+            aria-label="Say what is next"
+            title="Say what is next"
+            onClick={() => onVoice(true)}
+          >
             <Volume2 size={20} aria-hidden />
           </button>
         )}

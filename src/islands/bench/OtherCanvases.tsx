@@ -7,7 +7,9 @@ const MOST = 4;
 /** The other canvases that are being worked on, each a tap away, with where it goes on. */
 export function OtherCanvases({ here }: { here: string }) {
   const { answer } = useAnswer<ShelfEntry[]>('/api/canvases');
-  const others = (answer ?? []).filter(({ canvas, stage }) => canvas.id !== here && stage === 'bench').slice(0, MOST);
+  const others = (answer ?? [])
+    .filter(({ canvas, stage }) => canvas.id !== here && stage === 'bench')
+    .slice(0, MOST);
   if (others.length === 0) return null;
   return (
     <nav aria-label="Other canvases on the bench" className="flex flex-col gap-2">

@@ -5,7 +5,9 @@ import type { KitupView, SlotView } from '../../server/kitup/contract';
 /** The case that holds a colour, drawn small, with its slots lit; nothing where it lives in no case. */
 export function SmallCase({ view, line }: { view: KitupView | null; line: number }) {
   const found = view?.cases
-    .flatMap(({ storage, slots }) => storage.trays.map((tray, t) => ({ tray, own: slots.filter((slot) => slot.tray === t) })))
+    .flatMap(({ storage, slots }) =>
+      storage.trays.map((tray, t) => ({ tray, own: slots.filter((slot) => slot.tray === t) })),
+    )
     .find(({ own }) => own.some((slot) => slot.line === line));
   if (!found) return null;
   return <SmallTray tray={found.tray} slots={found.own} line={line} />;
@@ -28,7 +30,14 @@ function SmallTray({ tray, slots, line }: { tray: Tray; slots: readonly SlotView
       role="img"
       aria-label={`Its place in the case: ${names.join(', ')}`}
     >
-      <rect x={-0.5} y={-0.5} width={WIDTH + 1} height={height + 1} fill="var(--c-cloth)" stroke="var(--c-edge)" />
+      <rect
+        x={-0.5}
+        y={-0.5}
+        width={WIDTH + 1}
+        height={height + 1}
+        fill="var(--c-cloth)"
+        stroke="var(--c-edge)"
+      />
       {tray.slots.map(({ id, x, y, width, height: tall, form }) => {
         const isLit = lit.has(id);
         return (

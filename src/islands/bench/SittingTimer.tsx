@@ -1,6 +1,13 @@
 import { Bell, Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { type ClockWish, clockFace, clockWishOf, dueReminders, forgottenSince, type Reminder } from '../../core/bench/clock';
+import {
+  type ClockWish,
+  clockFace,
+  clockWishOf,
+  dueReminders,
+  forgottenSince,
+  type Reminder,
+} from '../../core/bench/clock';
 import { momentInWords } from '../../core/words/moments';
 import { counted } from '../../core/words/numbers';
 import type { SittingView } from '../../server/bench/contract';
@@ -115,10 +122,17 @@ function Running({
         <div className="slip border-l-4 border-edge !py-3" role="status">
           <p>
             The timer runs since {momentInWords(startedAt, now)}
-            {lastMarkAt ? `, and nothing was marked since ${momentInWords(new Date(lastMarkAt), now)}` : ', and nothing was marked yet'}.
+            {lastMarkAt
+              ? `, and nothing was marked since ${momentInWords(new Date(lastMarkAt), now)}`
+              : ', and nothing was marked yet'}
+            .
           </p>
           <div className="mt-2 flex flex-wrap gap-2">
-            <button type="button" className="button button-main" onClick={() => onStop(forgotten.toISOString())}>
+            <button
+              type="button"
+              className="button button-main"
+              onClick={() => onStop(forgotten.toISOString())}
+            >
               It ended {momentInWords(forgotten, now)}
             </button>
             <button type="button" className="button" onClick={() => setGoesOn(true)}>
@@ -184,17 +198,31 @@ function ClockWishes({ wish, onChange }: { wish: ClockWish; onChange: (wish: Clo
         Chime and rests{said.length > 0 && <span className="font-normal">: {said.join(', ')}</span>}
       </summary>
       <div className="flex flex-col gap-2 pb-2">
-        <Optional words="Chime after" unit="minutes" value={wish.minutes} usual={45} onChange={(minutes) => onChange({ ...wish, minutes })} />
+        <Optional
+          words="Chime after"
+          unit="minutes"
+          value={wish.minutes}
+          usual={45}
+          onChange={(minutes) => onChange({ ...wish, minutes })}
+        />
         <label className="flex min-h-11 flex-wrap items-center gap-x-3">
           <span className="grow">Stop at</span>
           <input
             type="time"
             className="field !w-36"
             value={wish.stopAt ?? ''}
-            onChange={(event) => onChange({ ...wish, stopAt: event.target.value === '' ? null : event.target.value })}
+            onChange={(event) =>
+              onChange({ ...wish, stopAt: event.target.value === '' ? null : event.target.value })
+            }
           />
         </label>
-        <Optional words="Rest wrists, neck and eyes every" unit="minutes" value={wish.rest} usual={20} onChange={(rest) => onChange({ ...wish, rest })} />
+        <Optional
+          words="Rest wrists, neck and eyes every"
+          unit="minutes"
+          value={wish.rest}
+          usual={20}
+          onChange={(rest) => onChange({ ...wish, rest })}
+        />
       </div>
     </details>
   );
@@ -226,7 +254,15 @@ function Optional({
         <span>{words}</span>
       </label>
       {value !== null && (
-        <NumberField words={unit} className="[&_input]:!w-24" value={value} least={1} most={600} whole onChange={onChange} />
+        <NumberField
+          words={unit}
+          className="[&_input]:!w-24"
+          value={value}
+          least={1}
+          most={600}
+          whole
+          onChange={onChange}
+        />
       )}
     </div>
   );

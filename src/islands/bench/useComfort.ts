@@ -11,7 +11,10 @@ export function useComfort(): {
   eyes: ClothEyes;
 } {
   const [comfort, setComfort] = useState(() => comfortOf(localStorage.getItem(KEY)));
-  const change = useCallback((part: Partial<Comfort>) => setComfort((before) => ({ ...before, ...part })), []);
+  const change = useCallback(
+    (part: Partial<Comfort>) => setComfort((before) => ({ ...before, ...part })),
+    [],
+  );
   useEffect(() => {
     try {
       localStorage.setItem(KEY, JSON.stringify(comfort));

@@ -81,7 +81,8 @@ export function useGuide(
   );
 
   if (byRows) {
-    const row = rows.find(({ y }) => y === at?.y) ?? (at ? rowBeside(rows, at.y, 1) : null) ?? rows[0] ?? null;
+    const row =
+      rows.find(({ y }) => y === at?.y) ?? (at ? rowBeside(rows, at.y, 1) : null) ?? rows[0] ?? null;
     const cells = row
       ? row.runs.flatMap(({ x, length }) => Array.from({ length }, (_, i) => row.y * chart.width + x + i))
       : [];

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { isLaid, type Bitmap } from '../../core/cells/bitmap';
+import { type Bitmap, isLaid } from '../../core/cells/bitmap';
 import { cellsOfRuns } from '../../core/cells/cellRuns';
 import { theFeed } from '../live/feed';
 import { getJson } from '../writing/api';
@@ -41,6 +41,9 @@ export function usePopped(
   }, [canvasId, read]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
   const popped = useMemo(() => [...known].filter((cell) => !isLaid(laid, cell)), [known, laid, version]);
-  const add = useCallback((cells: readonly number[]) => setKnown((before) => new Set([...before, ...cells])), []);
+  const add = useCallback(
+    (cells: readonly number[]) => setKnown((before) => new Set([...before, ...cells])),
+    [],
+  );
   return { popped, add };
 }

@@ -43,7 +43,9 @@ export function useStroke(world: StrokeWorld): {
   const { chart, laid } = data;
   const [corner, setCorner] = useState<CellPlace | null>(null);
   const [drawn, setDrawn] = useState<[CellPlace, CellPlace] | null>(null);
-  const stroke = useRef<{ kind: MarkKind; cells: number[]; area: [CellPlace, CellPlace] | null } | null>(null);
+  const stroke = useRef<{ kind: MarkKind; cells: number[]; area: [CellPlace, CellPlace] | null } | null>(
+    null,
+  );
   const markable = (place: CellPlace, lifts: boolean) => isMarkable(data, section, line, place, lifts);
   const wished: MarkKind = mode === 'lay' ? 'lay' : 'lift';
 

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { type VoicePace, VOICE_RATES } from '../../core/bench/comfort';
+import { VOICE_RATES, type VoicePace } from '../../core/bench/comfort';
 import { hush, say } from '../../ui/speech';
 
 /** A second of silence as a WAV file: while it plays, the keys of a headset come to this page. */

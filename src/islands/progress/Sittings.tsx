@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { sittingMinutes } from '../../core/bench/sitting';
+import { overlappingSittings, sittingMinutes } from '../../core/bench/sitting';
 import { counted, many } from '../../core/words/numbers';
 import type { SittingRecord } from '../../server/progress/contract';
 import { DataTable } from '../../ui/DataTable';
@@ -17,13 +17,22 @@ const began = (startedAt: string) =>
     minute: '2-digit',
   });
 
-/** The sittings with their times; each can be corrected, removed and brought back. */
-export function Sittings({ canvasId, first }: { canvasId: string; first: SittingRecord[] }) {
+/** The sittings with their times; each can be entered by hand, corrected, parted, removed and brought back. */
+export function Sittings({
+  canvasId,
+  first,
+  onChanged,
+}: {
+  canvasId: string;
+  first: SittingRecord[];
+  onChanged: () => void;
+}) {
   const [sittings, setSittings] = useState(first);
   const [edited, setEdited] = useState<string | null>(null);
+  /** What is done with the sitting that was chosen. */
+  const [doing, setDoing] = useState<'edit' | 'split' | 'enter' | null>(null);
   const { fault, busy, write } = useWrite(canvasId);
   useEffect(() => setSittings(first), [first]);
-  if (sittings.length === 0) return null;
   const kept = sittings.filter(({ removed }) => !removed);
   const removed = sittings.filter((sitting) => sitting.removed);
   const own = kept.find(({ id }) => id === edited);
@@ -32,26 +41,83 @@ export function Sittings({ canvasId, first }: { canvasId: string; first: Sitting
     const body = { id: crypto.randomUUID(), startedAt, endedAt, note, removed: gone };
     void write<SittingRecord[]>('PUT', `/api/canvases/${canvasId}/sittings/${id}`, body, (next) => {
       setSittings(next);
-      setEdited(null);
+      close();
+      onChanged();
     });
   };
+  const close = () => {
+    setEdited(null);
+    setDoing(null);
+  };
+  const enter = (times: { startedAt: string; endedAt: string | null; note: string }) => {
+    const body = { id: crypto.randomUUID(), ...times };
+    void write('POST', `/api/canvases/${canvasId}/sittings`, body, () => {
+      close();
+      onChanged();
+    });
+  };
+  const part = (sitting: SittingRecord, pauseFrom: string, pauseTo: string) => {
+    const body = { id: crypto.randomUUID(), pauseFrom, pauseTo };
+    void write<SittingRecord[]>(
+      'POST',
+      `/api/canvases/${canvasId}/sittings/${sitting.id}/split`,
+      body,
+      (next) => {
+        setSittings(next);
+        close();
+        onChanged();
+      },
+    );
+  };
+  const overlaps = overlappingSittings(kept);
   return (
-    <section className="mt-5">
-      <h2>
-        <TermWord term="sitting">Sittings</TermWord>
-      </h2>
+    <section>
+      <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
+        <h2>
+          <TermWord term="sitting">Sittings</TermWord>
+        </h2>
+        <button
+          type="button"
+          className="button"
+          onClick={() => {
+            setEdited(null);
+            setDoing('enter');
+          }}
+        >
+          Enter one by hand
+        </button>
+      </div>
       {fault && <Notice kind="fault">{fault}</Notice>}
-      {own && (
+      {overlaps.length > 0 && (
+        <Notice kind="hint">
+          {overlaps.length === 1 ? 'Two sittings lie' : `${many(overlaps.length)} pairs of sittings lie`} over
+          one another: that of {began(overlaps[0]![0].startedAt)} and that of{' '}
+          {began(overlaps[0]![1].startedAt)}
+          {overlaps.length > 1 && ', among others'}. Right where two people worked; else correct one of them.
+        </Notice>
+      )}
+      {doing === 'enter' && <SittingForm sitting={null} busy={busy} onSave={enter} onCancel={close} />}
+      {own && doing === 'split' && own.endedAt !== null && (
+        <SplitForm
+          key={own.id}
+          sitting={own}
+          busy={busy}
+          onSplit={(from, to) => part(own, from, to)}
+          onCancel={close}
+        />
+      )}
+      {own && doing === 'edit' && (
         <SittingForm
           key={own.id}
           sitting={own}
           busy={busy}
-          onSave={say}
+          onSave={(times) => say({ ...own, ...times })}
           onRemove={() => say({ ...own, removed: true })}
-          onCancel={() => setEdited(null)}
+          onCancel={close}
         />
       )}
-      <ScrollRegion label="Sittings" className="max-h-80">
+      {kept.length === 0 && <p>No sitting yet: start the timer at the bench, or enter one by hand.</p>}
+      <ScrollRegion label="Sittings" className="max-h-[32rem]">
         <DataTable
           caption="Sittings, the newest first"
           rows={kept}
@@ -86,14 +152,32 @@ export function Sittings({ canvasId, first }: { canvasId: string; first: Sitting
               header: 'Change',
               value: () => '',
               show: (row) => (
-                <button
-                  type="button"
-                  className="button"
-                  aria-label={`Edit the sitting of ${began(row.startedAt)}`}
-                  onClick={() => setEdited(row.id)}
-                >
-                  Edit
-                </button>
+                <span className="flex gap-2">
+                  <button
+                    type="button"
+                    className="button"
+                    aria-label={`Edit the sitting of ${began(row.startedAt)}`}
+                    onClick={() => {
+                      setEdited(row.id);
+                      setDoing('edit');
+                    }}
+                  >
+                    Edit
+                  </button>
+                  {row.endedAt !== null && (
+                    <button
+                      type="button"
+                      className="button"
+                      aria-label={`Split the sitting of ${began(row.startedAt)}`}
+                      onClick={() => {
+                        setEdited(row.id);
+                        setDoing('split');
+                      }}
+                    >
+                      Split
+                    </button>
+                  )}
+                </span>
               ),
             },
           ]}
@@ -131,6 +215,16 @@ function local(moment: string): string {
   return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }
 
+/** What was not touched keeps its seconds. */
+function momentOf(text: string, before: string | null): string | null {
+  return before !== null && text === local(before)
+    ? before
+    : text === ''
+      ? null
+      : new Date(text).toISOString();
+}
+
+/** @param sitting null for one that is entered by hand */
 function SittingForm({
   sitting,
   busy,
@@ -138,49 +232,32 @@ function SittingForm({
   onRemove,
   onCancel,
 }: {
-  sitting: SittingRecord;
+  sitting: SittingRecord | null;
   busy: boolean;
-  onSave: (sitting: SittingRecord) => void;
-  onRemove: () => void;
+  onSave: (times: { startedAt: string; endedAt: string | null; note: string }) => void;
+  onRemove?: () => void;
   onCancel: () => void;
 }) {
-  const [start, setStart] = useState(local(sitting.startedAt));
-  const [end, setEnd] = useState(sitting.endedAt === null ? '' : local(sitting.endedAt));
-  const [note, setNote] = useState(sitting.note);
-  /** What was not touched keeps its seconds. */
-  const moment = (text: string, before: string | null) =>
-    before !== null && text === local(before) ? before : text === '' ? null : new Date(text).toISOString();
+  const [start, setStart] = useState(sitting ? local(sitting.startedAt) : '');
+  const [end, setEnd] = useState(sitting && sitting.endedAt !== null ? local(sitting.endedAt) : '');
+  const [note, setNote] = useState(sitting?.note ?? '');
   return (
     <form
       className="slip mb-3 flex flex-wrap items-end gap-3"
-      aria-label="Correct a sitting"
+      aria-label={sitting ? 'Correct a sitting' : 'Enter a sitting'}
       onSubmit={(event) => {
         event.preventDefault();
-        const startedAt = moment(start, sitting.startedAt);
-        if (startedAt !== null)
-          onSave({ ...sitting, startedAt, endedAt: moment(end, sitting.endedAt), note });
+        const startedAt = momentOf(start, sitting?.startedAt ?? null);
+        if (startedAt !== null) onSave({ startedAt, endedAt: momentOf(end, sitting?.endedAt ?? null), note });
       }}
     >
-      <label>
-        <span className="block">Began</span>
-        <input
-          type="datetime-local"
-          required
-          className="field"
-          value={start}
-          onChange={(event) => setStart(event.target.value)}
-        />
-      </label>
-      <label>
-        <span className="block">Ended</span>
-        <input
-          type="datetime-local"
-          required={sitting.endedAt !== null}
-          className="field"
-          value={end}
-          onChange={(event) => setEnd(event.target.value)}
-        />
-      </label>
+      <Moment words="Began" value={start} required onChange={setStart} />
+      <Moment
+        words="Ended"
+        value={end}
+        required={sitting === null || sitting.endedAt !== null}
+        onChange={setEnd}
+      />
       <label className="grow">
         <span className="block">Note</span>
         <input
@@ -194,13 +271,83 @@ function SittingForm({
         <button type="submit" className="button button-main" disabled={busy}>
           Save
         </button>
-        <button type="button" className="button" disabled={busy} onClick={onRemove}>
-          Remove
+        {onRemove && (
+          <button type="button" className="button" disabled={busy} onClick={onRemove}>
+            Remove
+          </button>
+        )}
+        <button type="button" className="button" onClick={onCancel}>
+          Cancel
+        </button>
+      </div>
+      {sitting === null && (
+        <p className="basis-full text-[0.95rem] text-faded">
+          What was marked in that time without a timer counts for it.
+        </p>
+      )}
+    </form>
+  );
+}
+
+function SplitForm({
+  sitting,
+  busy,
+  onSplit,
+  onCancel,
+}: {
+  sitting: SittingRecord;
+  busy: boolean;
+  onSplit: (pauseFrom: string, pauseTo: string) => void;
+  onCancel: () => void;
+}) {
+  const middle = new Date((Date.parse(sitting.startedAt) + Date.parse(sitting.endedAt!)) / 2).toISOString();
+  const [from, setFrom] = useState(local(middle));
+  const [to, setTo] = useState(local(middle));
+  return (
+    <form
+      className="slip mb-3 flex flex-wrap items-end gap-3"
+      aria-label="Split a sitting"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const [start, end] = [momentOf(from, null), momentOf(to, null)];
+        if (start !== null && end !== null) onSplit(start, end);
+      }}
+    >
+      <Moment words="The pause began" value={from} required onChange={setFrom} />
+      <Moment words="The pause ended" value={to} required onChange={setTo} />
+      <div className="flex gap-2">
+        <button type="submit" className="button button-main" disabled={busy}>
+          Split
         </button>
         <button type="button" className="button" onClick={onCancel}>
           Cancel
         </button>
       </div>
     </form>
+  );
+}
+
+function Moment({
+  words,
+  value,
+  required,
+  onChange,
+}: {
+  words: string;
+  value: string;
+  required: boolean;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label>
+      <span className="block">{words}</span>
+      <input
+        type="datetime-local"
+        required={required}
+        className="field"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </label>
   );
 }

@@ -1,5 +1,5 @@
 import { tableToCsv } from '../../core/checkin/sheetCsv';
-import { logTable } from '../../server/finish/print';
+import { logTable } from '../../server/finish/out';
 import { logOfAll } from '../../server/finish/view';
 import { readQuery } from '../../server/http/body';
 import { content, endpoint } from '../../server/http/endpoint';

@@ -30,7 +30,6 @@ export const markSchema = object({
   redoes: string().uuid().nullable().default(null),
 });
 
-
 const moment = (which: string) =>
   string().test(
     'moment',

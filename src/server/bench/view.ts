@@ -2,7 +2,7 @@ import { poppedCells } from '../../core/bench/popped';
 import type { Canvas } from '../../core/canvas/canvas';
 import { learnedTrash } from '../../core/checkin/chance';
 import type { UndoView } from '../../core/ledger/history';
-import { bitmapOf, lastMarkAt, laidOf, markFacts, popMarks, sittingsOf } from '../../data/bench';
+import { bitmapOf, laidOf, lastMarkAt, markFacts, popMarks, sittingsOf } from '../../data/bench';
 import { drillsOf } from '../../data/chart';
 import { trashEntries } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';

@@ -69,7 +69,12 @@ export async function enterMark(
         const known = await repeated(queries, canvas, asked, screenId);
         if (known) return known;
       }
-      const { kind, runs, before = false, popped = null } = fresh ? wish : await opposite(queries, canvas, wish);
+      const {
+        kind,
+        runs,
+        before = false,
+        popped = null,
+      } = fresh ? wish : await opposite(queries, canvas, wish);
       if (popped !== null && kind === 'lay') throw unreadable('Only a lift can say that drills came off.');
       if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
         throw notFound('such sitting');

@@ -1,7 +1,7 @@
-import { SEALINGS, type FinishRecord, WALK_STEPS, type WalkStep } from '../../core/finish/record';
 import type { FrameFit } from '../../core/finish/frames';
 import type { LeftoverEstimate } from '../../core/finish/leftovers';
 import type { LogFacts } from '../../core/finish/logPage';
+import { type FinishRecord, SEALINGS, WALK_STEPS, type WalkStep } from '../../core/finish/record';
 import { array, number, object, string } from '../http/schema';
 import { daySchema } from '../progress/contract';
 
@@ -23,8 +23,14 @@ export const finishSchema = object({
     .nullable()
     .default(null),
   checked: array(string().oneOf(STEPS).required()).max(STEPS.length, 'Each step stands once.').default([]),
-  sealing: string().oneOf([...SEALINGS]).default('open'),
-  borderMm: number().typeError('Give the border in millimetres.').min(0).max(1000, 'A border of more than 1 m cannot be right.').default(20),
+  sealing: string()
+    .oneOf([...SEALINGS])
+    .default('open'),
+  borderMm: number()
+    .typeError('Give the border in millimetres.')
+    .min(0)
+    .max(1000, 'A border of more than 1 m cannot be right.')
+    .default(20),
   frame: object({
     widthMm: length('The width of the frame').required(),
     heightMm: length('The height of the frame').required(),

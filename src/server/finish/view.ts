@@ -10,7 +10,7 @@ import { type LogFacts, logFactsOf } from '../../core/finish/logPage';
 import { UNTOLD_FINISH } from '../../core/finish/record';
 import { dayIn } from '../../core/progress/calendar';
 import { leftPerLine } from '../../core/progress/progress';
-import { bitmapOf } from '../../data/bench';
+import { bitmapOf, laidOf } from '../../data/bench';
 import { legendOf, shelf } from '../../data/canvas';
 import { chartOf, drillsOf } from '../../data/chart';
 import { trashRecords } from '../../data/checkin';
@@ -18,7 +18,6 @@ import type { Database, Queries } from '../../data/engine/database';
 import { benchTime, finishOf, markedBetween, repairedSquares } from '../../data/finish';
 import { putAwayOf } from '../../data/kitup';
 import { packedMarks } from '../../data/progress';
-import { laidOf } from '../../data/bench';
 import { poppedOf } from '../bench/view';
 import { checkinView } from '../checkin/view';
 import { inWorker } from '../jobs/pool';
@@ -53,7 +52,9 @@ export async function logOfAll(queries: Queries, zone: string): Promise<LogFacts
   for (const { canvas, laid } of await shelf(queries)) {
     if (laid > 0) all.push(await logFacts(queries, canvas, zone));
   }
-  return all.sort((a, b) => (b.finishedOn ?? '').localeCompare(a.finishedOn ?? '') || a.title.localeCompare(b.title));
+  return all.sort(
+    (a, b) => (b.finishedOn ?? '').localeCompare(a.finishedOn ?? '') || a.title.localeCompare(b.title),
+  );
 }
 
 export async function finishView(database: Database, canvas: Canvas, zone: string): Promise<FinishView> {

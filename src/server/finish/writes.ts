@@ -1,5 +1,5 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { faultInFinish, type FinishRecord } from '../../core/finish/record';
+import { type FinishRecord, faultInFinish } from '../../core/finish/record';
 import { legendOf } from '../../data/canvas';
 import type { Database } from '../../data/engine/database';
 import { addFinish } from '../../data/finish';

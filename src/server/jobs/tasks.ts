@@ -8,6 +8,7 @@ import { readChart } from '../chart/readChart';
 import { readSheetFile } from '../checkin/sheetFile';
 import { photoToJpeg } from '../files/pixels';
 import { writeSpreadsheet } from '../files/spreadsheet';
+import { logPdf } from '../finish/print';
 import { labelsPdf, labelsSvg } from '../labels/print';
 import { comparedTips, placementsJson, placingPdf } from '../placing/search';
 import { drawingPdf } from '../print/drawingPdf';
@@ -40,6 +41,7 @@ export const TASKS = {
   judgedSections,
   labelsPdf,
   labelsSvg,
+  logPdf,
   lookAlikes,
   packArchive,
   photoToJpeg,

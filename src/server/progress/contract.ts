@@ -1,13 +1,16 @@
-import type { RunningOut } from '../../core/progress/runningOut';
-import type { PaceGroup } from '../../core/progress/pace';
-import type { TickedLaid } from '../../core/progress/tickedLaid';
 import { isDay } from '../../core/progress/calendar';
+import type { PaceGroup } from '../../core/progress/pace';
+import type { RunningOut } from '../../core/progress/runningOut';
+import type { TickedLaid } from '../../core/progress/tickedLaid';
 import { boolean, makerSchema, object, string } from '../http/schema';
 
 /** A calendar day, `YYYY-MM-DD`. */
 export const daySchema = (what: string) =>
-  string().test('day', `Give ${what} as year-month-day, such as 2026-11-27.`, (day) => day == null || isDay(day));
-
+  string().test(
+    'day',
+    `Give ${what} as year-month-day, such as 2026-11-27.`,
+    (day) => day == null || isDay(day),
+  );
 
 export const progressQuery = object({
   zone: string()

@@ -1,7 +1,7 @@
+import { sittingMinutes } from '../../core/bench/sitting';
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
 import { plainCloth } from '../../core/cells/chart';
-import { sittingMinutes } from '../../core/bench/sitting';
 import { tipsFor } from '../../core/placing/tips';
 import { dayIn, hourIn } from '../../core/progress/calendar';
 import { chanceBy, forecast, minutesAWeek, usualMinutesAWeek } from '../../core/progress/forecast';
@@ -36,7 +36,12 @@ const known = new Map<string, { stamp: string; done: Promise<WorkDone> }>();
 const MOST_KNOWN = 12;
 
 /** Days, what is left, and paces, from all marks of a canvas. */
-async function workOf(database: Database, canvas: Canvas, zone: string, maker: string | null): Promise<WorkDone> {
+async function workOf(
+  database: Database,
+  canvas: Canvas,
+  zone: string,
+  maker: string | null,
+): Promise<WorkDone> {
   const model = await timeModel(database);
   const heads = await ledgerHeads(database, canvas.id);
   const key = `${canvas.id} ${zone} ${maker}`;
@@ -99,7 +104,8 @@ export async function forecastView(
     const chart = await chartOf(queries, canvas);
     const { supply, trash } = await checkinView(queries, canvas);
     const left =
-      chart && leftPerLine(chart, await bitmapOf(queries, canvas.id, chart.cells.length), highestLine(legend));
+      chart &&
+      leftPerLine(chart, await bitmapOf(queries, canvas.id, chart.cells.length), highestLine(legend));
     const reached = new Map(work.untilSection.map(({ number, minutes }) => [number, minutes]));
     const dayOf = (section: number) => {
       const minutes = reached.get(section);

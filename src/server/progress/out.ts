@@ -44,7 +44,8 @@ const EVENING_HOUR = 19;
  */
 export function calendarOf(canvas: Canvas, view: ForecastView): string {
   const end = view.finishBy !== null && view.finishBy > view.today ? view.finishBy : view.forecast?.likely;
-  if (!end || view.minutesLeft <= 0) throw conflict('Nothing is left to plan, or nothing foretells when it will be done.');
+  if (!end || view.minutesLeft <= 0)
+    throw conflict('Nothing is left to plan, or nothing foretells when it will be done.');
   const parts = (day: string): [number, number, number] => {
     const [year, month, date] = day.split('-').map(Number);
     return [year!, month!, date!];
@@ -68,7 +69,7 @@ export function calendarOf(canvas: Canvas, view: ForecastView): string {
     title: `${canvas.title}: ${view.finishBy === end ? 'wished to be done' : 'likely done'}`,
   });
   const { error, value } = createEvents(events);
-  if (error || value === undefined) throw error ?? new Error('The calendar came out empty.');
+  if (error || !value) throw error ?? new Error('The calendar came out empty.');
   return value;
 }
 

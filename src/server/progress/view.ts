@@ -50,7 +50,10 @@ export async function progressView(
   const left = known && leftPerLine(chart, laid, lines);
   return {
     today,
-    laidThisWeek: days.reduce((sum, { day, drills: some }) => sum + (day >= monday && day <= today ? some : 0), 0),
+    laidThisWeek: days.reduce(
+      (sum, { day, drills: some }) => sum + (day >= monday && day <= today ? some : 0),
+      0,
+    ),
     section: here ? { number: here.number, ...drillsIn(chart, laid, here) } : null,
     estimate:
       ticked &&

@@ -146,7 +146,8 @@ export function doubtfulSquares({
     const to = marks.ends[i]!;
     for (let run = from; run < to; run += 2) {
       const start = marks.runs[run]!;
-      if (marks.lays[i] === 1) laidAt.fill(marks.at[i]!, start, Math.min(cells, start + marks.runs[run + 1]!));
+      if (marks.lays[i] === 1)
+        laidAt.fill(marks.at[i]!, start, Math.min(cells, start + marks.runs[run + 1]!));
     }
     from = to;
   }

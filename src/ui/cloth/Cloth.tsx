@@ -398,7 +398,10 @@ export function Cloth(props: ClothProps) {
 function keepView(name: string | undefined, camera: Camera | null, view: ViewSize): void {
   if (name === undefined) return;
   try {
-    if (!camera) return localStorage.removeItem(`oculent-view-${name}`);
+    if (!camera) {
+      localStorage.removeItem(`oculent-view-${name}`);
+      return;
+    }
     const { scale } = camera;
     const [x, y] = [camera.left + view.width / scale / 2, camera.top + view.height / scale / 2];
     localStorage.setItem(`oculent-view-${name}`, JSON.stringify([scale, x, y]));

@@ -96,7 +96,10 @@ export class TouchHand {
     const far = Math.hypot(touch.x - this.start.x, touch.y - this.start.y);
     // A page that is busy hears of a swipe late, when the hold seems to be up; the touch itself tells when it moved.
     const tooSoon =
-      this.phase === 'marking' && !this.moved && touch.kind === 'touch' && touch.at - this.start.at < this.calm.holdMs;
+      this.phase === 'marking' &&
+      !this.moved &&
+      touch.kind === 'touch' &&
+      touch.at - this.start.at < this.calm.holdMs;
     if (tooSoon && far > this.calm.wobblePx) {
       this.actions.abort();
       this.phase = 'waiting';

@@ -51,7 +51,10 @@ export function madeCanvas(seed: number, { drift, confettiLast }: MakerKind): Ma
 }
 
 /** A day in the midst of the work on which somebody asks when it will be done. */
-export function askedOn(made: MadeCanvas, random: SeededRandom): { today: string; days: DayWork[]; left: number } {
+export function askedOn(
+  made: MadeCanvas,
+  random: SeededRandom,
+): { today: string; days: DayWork[]; left: number } {
   const at = Math.floor(made.left.length * (0.2 + 0.6 * random.uniform()));
   const today = addDays(FIRST, at);
   return { today, days: made.days.filter(({ day }) => day <= today), left: made.left[at]! };

@@ -1,6 +1,6 @@
+import { logPrint } from '../../../../server/finish/out';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
-import { logPrint } from '../../../../server/finish/print';
 import { asJob } from '../../../../server/jobs/jobs';
 import { inWorker } from '../../../../server/jobs/pool';
 import { weekQuery } from '../../../../server/progress/contract';

@@ -7,8 +7,6 @@ import { progressView } from '../../../../server/progress/view';
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone, maker } = await readQuery(url, progressQuery);
   return json(
-    await database.snapshot((queries) =>
-      progressView(queries, canvas, zone, dayIn(zone, new Date()), maker),
-    ),
+    await database.snapshot((queries) => progressView(queries, canvas, zone, dayIn(zone, new Date()), maker)),
   );
 });

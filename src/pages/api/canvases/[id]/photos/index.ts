@@ -15,7 +15,12 @@ export const POST = canvasEndpoint(async (database, canvas, { request, url }) =>
   const { id, takenOn, note } = await readQuery(url, photoQuery);
   const bytes = await readBody(request, MAX_PHOTO_BYTES);
   const jpeg = await asJob(request, (job) => inWorker('photoToJpeg', { bytes }, job));
-  const named = { id, what: 'photo', canvasId: canvas.id, content: { takenOn, note, bytes: bytes.byteLength } };
+  const named = {
+    id,
+    what: 'photo',
+    canvasId: canvas.id,
+    content: { takenOn, note, bytes: bytes.byteLength },
+  };
   await once(database, named, (queries) =>
     addPhoto(queries, canvas.id, { id, takenOn, note, photo: jpeg }, new Date().toISOString()),
   );

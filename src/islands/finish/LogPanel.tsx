@@ -1,0 +1,150 @@
+import { ImageDown, Printer } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import type { LegendLine } from '../../core/canvas/legend';
+import { logRows } from '../../core/finish/logPage';
+import type { FinishRecord } from '../../core/finish/record';
+import type { FinishView } from '../../server/finish/contract';
+import type { PhotoView } from '../../server/progress/contract';
+import type { ShelfEntry } from '../../server/shelf/contract';
+import { NumberField } from '../../ui/NumberField';
+import { WithCloth } from '../cloth/StationCloth';
+import type { ClothData } from '../cloth/useClothData';
+import { offer, pictureColours, pictureWithWords } from '../progress/pastPicture';
+import { useAnswer } from '../writing/useAnswer';
+
+/** The page of the canvas in the log, and what is told for it. */
+export function LogPanel({
+  entry,
+  legend,
+  view,
+  query,
+  busy,
+  onChange,
+}: {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  view: FinishView;
+  query: string;
+  busy: boolean;
+  onChange: (part: Partial<FinishRecord>) => void;
+}) {
+  const { canvas, hasChart } = entry;
+  const { record, facts } = view;
+  const base = `/api/canvases/${canvas.id}`;
+  const { answer: photos } = useAnswer<PhotoView[]>(`${base}/photos`, ['other']);
+  const [notes, setNotes] = useState(record.notes);
+  useEffect(() => setNotes(record.notes), [record.notes]);
+  const kept = (photos ?? []).filter(({ removedAt }) => removedAt === null);
+  const savePicture = async (data: ClothData) => {
+    const lines = [
+      ...logRows(facts).map(({ name, value }) => `${name}: ${value}`),
+      ...facts.notes.split('\n').filter(Boolean),
+    ];
+    const urls = kept.map(({ id }) => `${base}/photos/${id}/photo.jpg`);
+    offer(
+      await pictureWithWords(facts.title, lines, data, pictureColours(legend, hasChart), urls),
+      `${facts.title} log.png`,
+    );
+  };
+  const day = (which: 'startedOn' | 'finishedOn', words: string) => (
+    <label>
+      <span className="block">{words}</span>
+      <input
+        type="date"
+        className="field !w-48"
+        value={record[which] ?? facts[which] ?? ''}
+        onChange={(event) => onChange({ [which]: event.target.value === '' ? null : event.target.value })}
+      />
+    </label>
+  );
+  return (
+    <div className="grid gap-6 lg:grid-cols-[1fr_24rem]">
+      <article className="slip min-w-0" aria-label="Log page" data-testid="log-page">
+        <h2 className="text-[1.5rem]" dir="auto">
+          {facts.title}
+        </h2>
+        <div className="mt-3 grid gap-5 md:grid-cols-[auto_1fr]">
+          {hasChart && (
+            <img
+              src={`${base}/picture.png?show=progress&width=480`}
+              alt={`${facts.title} as it lies`}
+              className="max-h-96 max-w-full border border-edge [image-rendering:pixelated] md:max-w-80"
+            />
+          )}
+          <dl className="grid grid-cols-[auto_1fr] content-start gap-x-4 gap-y-1">
+            {logRows(facts).map(({ name, value }) => (
+              <div key={name} className="contents">
+                <dt className="text-faded">{name}</dt>
+                <dd>{value}</dd>
+              </div>
+            ))}
+          </dl>
+        </div>
+        {facts.notes && <p className="mt-3 whitespace-pre-line">{facts.notes}</p>}
+        {kept.length > 0 && (
+          <ul className="mt-3 flex flex-wrap gap-3">
+            {kept.slice(0, 6).map((photo) => (
+              <li key={photo.id}>
+                <img
+                  src={`${base}/photos/${photo.id}/photo.jpg`}
+                  alt={photo.note || 'Photo of the canvas'}
+                  className="h-36 border border-edge"
+                  loading="lazy"
+                />
+              </li>
+            ))}
+          </ul>
+        )}
+      </article>
+      <section className="flex flex-col gap-3">
+        <div className="flex flex-wrap gap-3">
+          {day('startedOn', 'Begun on')}
+          {day('finishedOn', 'Finished on')}
+        </div>
+        <div>
+          <NumberField
+            words="Minutes at the bench"
+            className="[&_input]:!w-40"
+            value={record.minutes ?? facts.minutes}
+            least={0}
+            most={6_000_000}
+            whole
+            late
+            onChange={(minutes) => onChange({ minutes })}
+          />
+          {record.minutes !== null && (
+            <button type="button" className="min-h-11 underline" onClick={() => onChange({ minutes: null })}>
+              As the sittings say
+            </button>
+          )}
+        </div>
+        <label className="block">
+          <span className="block">Notes</span>
+          <textarea
+            className="field h-36"
+            maxLength={5000}
+            value={notes}
+            onChange={(event) => setNotes(event.target.value)}
+            onBlur={() => notes !== record.notes && onChange({ notes })}
+          />
+        </label>
+        <p className="text-[0.95rem] text-faded" aria-live="polite">
+          {busy ? 'Saving…' : 'All saved.'} Photos are added under Progress, Picture.
+        </p>
+        <a className="button" href={`${base}/log.pdf${query}`}>
+          <Printer size={20} aria-hidden /> Print the page
+        </a>
+        <WithCloth entry={entry}>
+          {(data) => (
+            <button type="button" className="button" onClick={() => void savePicture(data)}>
+              <ImageDown size={20} aria-hidden /> The page as a picture
+            </button>
+          )}
+        </WithCloth>
+        <a className="button" href="/log">
+          The log of all canvases
+        </a>
+      </section>
+    </div>
+  );
+}
