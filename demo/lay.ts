@@ -168,7 +168,8 @@ async function finish(database: Database, { canvas }: Kit): Promise<void> {
     sealing: 'no' as const,
     borderMm: 0,
     frame: frame ? { widthMm: frame.widthMm, heightMm: frame.heightMm } : null,
-    notes: 'For the hall, beside the window. The reeds went quicker than I thought; the sky was all confetti.',
+    notes:
+      'For the hall, beside the window. The reeds went quicker than I thought; the sky was all confetti.',
   };
   await tellFinish(database, canvas, { id: randomUUID(), ...record }, dayIn('UTC', now));
   const { leftovers } = await finishView(database, canvas, 'UTC');

@@ -9,7 +9,7 @@ import {
 } from '@tanstack/react-table';
 import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
-import { flushSync } from 'react-dom';
+import { usePrinting } from './usePrinting';
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -60,18 +60,10 @@ export function DataTable<Row extends object>({
   const isLong = long && sorted.length > ALL_DRAWN;
   const body = useRef<HTMLTableSectionElement>(null);
   const [top, setTop] = useState(0);
-  const [printing, setPrinting] = useState(false);
+  const printing = usePrinting();
   // biome-ignore lint/correctness/useExhaustiveDependencies: where the table begins is measured once it is long
   useLayoutEffect(() => {
     if (body.current) setTop(body.current.getBoundingClientRect().top + window.scrollY);
-    const before = () => flushSync(() => setPrinting(true));
-    const after = () => setPrinting(false);
-    window.addEventListener('beforeprint', before);
-    window.addEventListener('afterprint', after);
-    return () => {
-      window.removeEventListener('beforeprint', before);
-      window.removeEventListener('afterprint', after);
-    };
   }, [isLong]);
   const inSight = useWindowVirtualizer({
     count: sorted.length,

@@ -114,14 +114,14 @@ test.describe('fingers at the bench', () => {
   });
 });
 
-test('all of a colour laid by a double click lays one colour, which stays in front', async ({
+test('all of a colour laid by a double click lays one colour, and the next comes forward', async ({
   page,
   request,
 }) => {
   const id = await shelve(request, 'Double click');
   await openBench(page, id);
   await page.getByRole('button', { name: 'All of it laid' }).dblclick();
-  await expect(left(page)).toHaveText('0 left here of 160');
+  await expect(left(page)).toHaveText('80 left here of 80');
   await expect(page.getByText('160 of 412 laid.')).toBeVisible();
   await allSaved(page);
   // The header goes along.

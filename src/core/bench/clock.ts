@@ -11,7 +11,7 @@ export interface ClockWish {
   rest: number | null;
 }
 
-export const USUAL_CLOCK: ClockWish = { minutes: null, stopAt: null, rest: null };
+const USUAL_CLOCK: ClockWish = { minutes: null, stopAt: null, rest: null };
 
 /** A reminder that is due. Each is told once. */
 export interface Reminder {

@@ -4,7 +4,7 @@ import { type CellPart, isInside } from '../cells/rect';
 import { counted } from '../words/numbers';
 
 /** Neighbours of one colour in a row that are still to lay. Column and row from 0. */
-export interface RowRun {
+interface RowRun {
   x: number;
   length: number;
 }

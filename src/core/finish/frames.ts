@@ -1,7 +1,7 @@
 import type { Canvas } from '../canvas/canvas';
 
 /** A frame as it is sold, by the size of the picture that it takes. Lengths in mm. */
-export interface Frame {
+interface Frame {
   name: string;
   widthMm: number;
   heightMm: number;
@@ -61,7 +61,7 @@ const COMMON_FRAMES: readonly Frame[] = [
 const HIDDEN_MM = 2;
 
 /** Size of the picture itself, without the cloth around it, mm. */
-export function pictureMm({ width, height, pitchMm }: Pick<Canvas, 'width' | 'height' | 'pitchMm'>): {
+function pictureMm({ width, height, pitchMm }: Pick<Canvas, 'width' | 'height' | 'pitchMm'>): {
   widthMm: number;
   heightMm: number;
 } {

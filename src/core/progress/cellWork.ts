@@ -1,4 +1,3 @@
-import { type Bitmap, isLaid } from '../cells/bitmap';
 import type { Chart } from '../cells/chart';
 import { type CellPart, forEachCell } from '../cells/rect';
 import { forEachRun } from '../cells/runs';
@@ -67,11 +66,4 @@ export function cellWork(
     });
   }
   return work;
-}
-
-/** Minutes of work that are still to do. */
-export function minutesLeft(work: Float32Array, laid: Bitmap): number {
-  let seconds = 0;
-  for (let cell = 0; cell < work.length; cell++) if (!isLaid(laid, cell)) seconds += work[cell]!;
-  return seconds / 60;
 }

@@ -1,5 +1,5 @@
 import { type SeededRandom, seededRandom } from '../chance/random';
-import { addDays, daysBetween, mondayOf } from './calendar';
+import { addDays, daysBetween, mondayOf, weekdayOf } from './calendar';
 
 /** Work done on a day, in minutes of the time model: less what was lifted, so that it may be below 0. */
 export interface DayWork {
@@ -21,7 +21,7 @@ export interface Forecast {
 }
 
 /** Runs of the simulation. */
-const RUNS = 1000;
+const RUNS = 600;
 /** Nothing is foretold beyond so many weeks. */
 const HORIZON_WEEKS = 520;
 /** A week counts half as much as one so many weeks later: the hand and the evenings change. */
@@ -56,7 +56,7 @@ export function forecast(days: readonly DayWork[], left: number, today: string, 
   if (left <= 0) return null;
   const weeks = weeksOf(days, today);
   const sums = weeks.map((week) => week.reduce((sum, minutes) => sum + minutes, 0));
-  const past = { weeks, sums, drift: driftOf(sums) };
+  const past = { weeks, sums, drift: driftOf(sums), gone: weekdayOf(today) + 1 };
   const random = seededRandom(seed);
   const ends: number[] = [];
   for (let run = 0; run < RUNS; run++) ends.push(endOfRun(past, left, random));
@@ -101,6 +101,8 @@ interface Past {
   /** Minutes of each week. */
   sums: readonly number[];
   drift: number;
+  /** Days of the week that runs which are over, today among them. */
+  gone: number;
 }
 
 /**
@@ -124,7 +126,7 @@ function driftOf(sums: readonly number[]): number {
 }
 
 /** Days from today until all is done, in one run of the simulation. */
-function endOfRun({ weeks, sums, drift }: Past, left: number, random: SeededRandom): number {
+function endOfRun({ weeks, sums, drift, gone }: Past, left: number, random: SeededRandom): number {
   // Where each week ends on a line of all weights; what is usual lies behind them.
   const upTo = new Float64Array(weeks.length);
   let all = 0;
@@ -143,14 +145,15 @@ function endOfRun({ weeks, sums, drift }: Past, left: number, random: SeededRand
     while (drawn < weeks.length && upTo[drawn]! <= pick) drawn++;
     const own = weeks[drawn];
     const share = own ? level : level * usualLevel;
+    const from = week === 0 ? gone : 0;
     const whole = (own ? sums[drawn]! : USUAL_SUM) * share;
-    if (whole < rest) {
+    if (from === 0 && whole < rest) {
       rest -= whole;
       continue;
     }
-    for (let day = 0; day < 7; day++) {
+    for (let day = from; day < 7; day++) {
       rest -= (own ?? USUAL_WEEK)[day]! * share;
-      if (rest <= 1e-9) return week * 7 + day + 1;
+      if (rest <= 1e-9) return week * 7 + day + 1 - gone;
     }
   }
   return HORIZON_WEEKS * 7;

@@ -115,6 +115,8 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const [other, setOther] = useState<CellPlace | null>(null);
   /** Whether a laid square was touched that stays as it is. */
   const [stays, setStays] = useState(false);
+  /** Whether the plan leads, so that the view may move along; a hand that marks by itself has it stand still. */
+  const [led, setLed] = useState(false);
   /** What the last large act did. */
   const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
@@ -199,6 +201,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     placementAt: guide.placementAt,
     onPopped: addPopped,
     onTouch: (what) => {
+      setLed(false);
       setDone(null);
       setStays('stays' in what);
       setOther('other' in what ? what.other : null);
@@ -325,6 +328,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   };
   /** Lays what is in hand, and the next comes forward: a bar, a row, a colour, a section. */
   const layNext = () => {
+    setLed(true);
     if (guide.cells.length > 0) {
       const { after } = guide;
       guide.laid();
@@ -345,6 +349,17 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     colour && guide.isFirst
       ? `${colourInWords(placeInWords(place), colour.code, colour.name, leftHere)} `
       : '';
+  /** What is taken back comes to the front again, so that it can be seen. */
+  const undo = (id: string) => {
+    setDone(null);
+    const line = marks.history.undo?.line ?? null;
+    if (line !== null && all[line]! > 0) setWanted(line);
+    store.undo(id);
+  };
+  const stepGuide = (by: 1 | -1) => {
+    setLed(true);
+    guide.step(by);
+  };
   const sectionDone =
     leftInSection === 0
       ? `Section ${number} is done.${onTo === null ? '' : ` Next is section ${onTo}.`}`
@@ -414,7 +429,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         return hasChart && once(layNext);
       case 'PageUp':
       case 'Backspace':
-        return hasChart && once(() => guide.step(-1));
+        return hasChart && once(() => stepGuide(-1));
     }
     switch (key.toLowerCase()) {
       case 'a':
@@ -472,10 +487,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
             history={marks.history}
             words={said}
             busy={marks.waiting > 0}
-            onUndo={(id) => {
-              setDone(null);
-              store.undo(id);
-            }}
+            onUndo={undo}
             onRedo={(id) => {
               setDone(null);
               store.redo(id);
@@ -518,7 +530,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           marking={marking}
           onKey={onKey}
           eyes={eyes}
-          follow={comfort.follow ? guide.rect : null}
+          follow={comfort.follow && led ? guide.rect : null}
           tremor={comfort.tremor}
           keptAs={`${canvas.id}-${number}`}
         />
@@ -568,14 +580,11 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           onFinish={finish}
           onLiftAll={() => markWide('section', 'lift')}
           onNext={() => stepColour(1)}
-          onUndo={() => {
-            if (marks.history.undo) store.undo(marks.history.undo.id);
-            setDone(null);
-          }}
+          onUndo={() => marks.history.undo && undo(marks.history.undo.id)}
         >
           {hasChart ? (
             <GuideSlip
-              guide={guide}
+              guide={{ ...guide, step: stepGuide }}
               voice={{ on: speaks, ...voice }}
               onLay={layNext}
               onVoice={(on) => change({ voice: on })}

@@ -34,7 +34,7 @@ export function BenchTools({
   );
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <fieldset className="flex" aria-label="What a touch does">
+      <fieldset className="flex flex-wrap" aria-label="What a touch does">
         {MODES.map(([key, words, Mark]) => (
           <ToggleButton key={key} on={mode === key} onChange={() => onMode(key)}>
             <Mark size={20} aria-hidden /> {words}

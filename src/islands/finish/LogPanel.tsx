@@ -68,7 +68,7 @@ export function LogPanel({
             <img
               src={`${base}/picture.png?show=progress&width=480`}
               alt={`${facts.title} as it lies`}
-              className="max-h-96 max-w-full border border-edge [image-rendering:pixelated] md:max-w-80"
+              className="w-80 max-w-full border border-edge [image-rendering:pixelated]"
             />
           )}
           <dl className="grid grid-cols-[auto_1fr] content-start gap-x-4 gap-y-1">

@@ -87,12 +87,8 @@ export function PastPicture({
         ref={picture}
         role="img"
         aria-label={`${canvas.title} at the end of that day`}
-        className="my-2 block max-h-[26rem] max-w-full bg-cloth [image-rendering:pixelated]"
-        style={{
-          width: `min(100%, ${outSize(chart).width}px)`,
-          aspectRatio: `${chart.width} / ${chart.height}`,
-          objectFit: 'contain',
-        }}
+        className="my-2 block h-[26rem] max-w-full object-contain [image-rendering:pixelated]"
+        style={{ aspectRatio: `${chart.width} / ${chart.height}` }}
       />
       <div className="flex flex-wrap items-center gap-2">
         <button

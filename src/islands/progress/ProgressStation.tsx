@@ -12,6 +12,7 @@ import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { usePrinting } from '../../ui/usePrinting';
 import { withLegend } from '../../ui/withLegend';
 import { WithCloth } from '../cloth/StationCloth';
 import { useAnswer } from '../writing/useAnswer';
@@ -43,6 +44,8 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
   const [zone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
   const [maker, setMaker] = useState('');
   const [panel, setPanel] = useState<Panel>('days');
+  // On paper days, colours and sittings stand one below the other.
+  const printing = usePrinting();
   const query = `zone=${encodeURIComponent(zone)}${maker === '' ? '' : `&maker=${maker}`}`;
   const base = `/api/canvases/${canvas.id}`;
   const {
@@ -151,14 +154,14 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
           )}
         </>
       )}
-      <fieldset className="flex flex-wrap gap-1" aria-label="What to look at">
+      <fieldset className="flex flex-wrap gap-1 print:hidden" aria-label="What to look at">
         {(Object.keys(PANELS) as Panel[]).map((key) => (
           <ToggleButton key={key} on={panel === key} onChange={() => setPanel(key)}>
             {PANELS[key]}
           </ToggleButton>
         ))}
       </fieldset>
-      {panel === 'days' && (
+      {(panel === 'days' || printing) && (
         <div className="grid gap-6 lg:grid-cols-2">
           {view.burnUp.length > 0 && <Burning view={view} foretold={foretold} />}
           {foretold && foretold.days.length > 0 && (
@@ -169,10 +172,10 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
         </div>
       )}
       {panel === 'pace' && foretold && <PacePanel pace={foretold.pace} />}
-      {panel === 'colours' && view.colours && (
+      {(panel === 'colours' || printing) && view.colours && (
         <ColoursPanel canvasId={canvas.id} colours={view.colours} legend={legend} shape={canvas.shape} />
       )}
-      {panel === 'colours' && view.ticked && (
+      {(panel === 'colours' || printing) && view.ticked && (
         <ColoursTicked ticked={view.ticked} legend={legend} shape={canvas.shape} />
       )}
       {panel === 'picture' && (
@@ -185,7 +188,9 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
           <Photos canvasId={canvas.id} today={view.today} />
         </div>
       )}
-      {panel === 'sittings' && <Sittings canvasId={canvas.id} first={view.sittings} onChanged={changed} />}
+      {(panel === 'sittings' || printing) && (
+        <Sittings canvasId={canvas.id} first={view.sittings} onChanged={changed} />
+      )}
       {panel === 'out' && (
         <div className="grid gap-6 md:grid-cols-2">
           <WithCloth entry={entry}>

@@ -58,7 +58,7 @@ export interface ClothProps {
   /** What stands at a square, for the ear. */
   say?(place: CellPlace): string;
   eyes?: ClothEyes;
-  /** What is worked on: the view moves along with it. */
+  /** What is worked on, where the view shall move along with it; null leaves it where the hand has it. */
   follow?: CellRect | null;
   /** For a hand that trembles: a longer press, and nothing is marked by dragging. */
   tremor?: boolean;
@@ -94,6 +94,7 @@ export function Cloth(props: ClothProps) {
     const inView = px >= 0 && py >= 0 && px < size.current.width && py < size.current.height;
     return inView ? cellAt(camera.current, px, py, chart) : null;
   };
+  const hand = useRef<TouchHand>(null);
   const latest = useRef({ ...props, placeUnder });
   latest.current = { ...props, placeUnder };
 
@@ -179,13 +180,10 @@ export function Cloth(props: ClothProps) {
   }, [frame.x, frame.y, frame.width, frame.height, showFrame]);
 
   const { follow } = props;
-  const followed = useRef(follow);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the numbers say whether it has really moved
   useEffect(() => {
-    const before = followed.current;
-    followed.current = follow;
-    // What is in hand when the page is opened is shown within its section first.
-    if (!follow || !before || size.current.width === 0) return;
+    // Nothing moves from under a hand.
+    if (!follow || size.current.width === 0 || hand.current?.isDown) return;
     const wasMoved = moved.current;
     look(followRect(camera.current, follow, size.current, FOLLOWED_PX[eyes.symbols]));
     moved.current = wasMoved;
@@ -273,7 +271,6 @@ export function Cloth(props: ClothProps) {
   const lookNow = useRef(look);
   lookNow.current = look;
   const pressed = useRef({ x: 0, y: 0 });
-  const hand = useRef<TouchHand>(null);
   hand.current ??= new TouchHand({
     begin: (held) => {
       const place = latest.current.placeUnder(pressed.current.x, pressed.current.y);

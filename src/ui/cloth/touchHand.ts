@@ -63,6 +63,11 @@ export class TouchHand {
     private readonly never: (timer: unknown) => void = (timer) => clearTimeout(timer as number),
   ) {}
 
+  /** Whether something touches the canvas. */
+  get isDown(): boolean {
+    return this.down.size > 0;
+  }
+
   press(touch: Touch): void {
     if (touch.kind === 'touch' && touch.contact >= PALM_PX) return;
     this.down.set(touch.id, touch);

@@ -88,30 +88,39 @@ describe('cells in a rectangle', () => {
 describe('popped drills', () => {
   let hour = 0;
   /** Each mark an hour after the one before. */
-  const mark = (kind: 'lay' | 'lift', runs: number[], undoes: string | null = null) => ({
+  const mark = (kind: 'lay' | 'lift', runs: number[], popped: boolean | null = null) => ({
     kind,
     runs,
-    undoes,
+    popped,
     happenedAt: new Date(hour++ * 3_600_000).toISOString(),
   });
+  const laidNow = (...cells: number[]) => {
+    const laid = emptyBitmap(8);
+    for (const cell of cells) setLaid(laid, cell, true);
+    return laid;
+  };
 
-  it('are those that were laid, came off and are not laid anew', () => {
-    const marks = [mark('lay', [0, 6]), mark('lift', [1, 3]), mark('lay', [2, 1])];
-    expect(poppedCells(marks, 8)).toEqual([1, 3]);
+  it('are those that came off and are bare since', () => {
+    const marks = [mark('lay', [0, 6]), mark('lift', [1, 3])];
+    expect(poppedCells(marks, laidNow(0, 2, 4, 5), 8)).toEqual([1, 3]);
   });
 
-  it('are none where a mark is corrected within ten minutes', () => {
+  it('are none where nothing was said and the drill had been marked within ten minutes', () => {
     const [lay, lift] = [mark('lay', [0, 4]), mark('lift', [1, 2])];
     const later = (minutes: number) => new Date(Date.parse(lay.happenedAt) + minutes * 60_000).toISOString();
-    expect(poppedCells([lay, { ...lift, happenedAt: later(9) }], 8)).toEqual([]);
-    expect(poppedCells([lay, { ...lift, happenedAt: later(11) }], 8)).toEqual([1, 2]);
+    expect(poppedCells([lay, { ...lift, happenedAt: later(9) }], laidNow(0, 3), 8)).toEqual([]);
+    expect(poppedCells([lay, { ...lift, happenedAt: later(11) }], laidNow(0, 3), 8)).toEqual([1, 2]);
   });
 
-  it('are none where a mark was only taken back', () => {
-    expect(poppedCells([mark('lay', [0, 4]), mark('lift', [0, 4], 'first')], 8)).toEqual([]);
-    expect(
-      poppedCells([mark('lay', [0, 4]), mark('lift', [1, 1]), mark('lay', [1, 1], 'second')], 8),
-    ).toEqual([]);
+  it('go by what was said of the lift, whenever it was', () => {
+    const [lay, soon, late] = [mark('lay', [0, 4]), mark('lift', [1, 1], true), mark('lift', [2, 1], false)];
+    const justAfter = new Date(Date.parse(lay.happenedAt) + 1000).toISOString();
+    expect(poppedCells([lay, { ...soon, happenedAt: justAfter }, late], laidNow(0, 3), 8)).toEqual([1]);
+  });
+
+  it('go by the last lift of a square, and never lie beyond the canvas', () => {
+    const marks = [mark('lift', [1, 1], true), mark('lift', [1, 1], false), mark('lift', [6, 9], true)];
+    expect(poppedCells(marks, emptyBitmap(8), 8)).toEqual([6, 7]);
   });
 });
 

@@ -1,0 +1,362 @@
+import { randomUUID } from 'node:crypto';
+import fc from 'fast-check';
+import ICAL from 'ical.js';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Canvas } from '../../src/core/canvas/canvas';
+import { countLaid } from '../../src/core/cells/bitmap';
+import { UNTOLD_FINISH } from '../../src/core/finish/record';
+import { addDays, dayIn } from '../../src/core/progress/calendar';
+import { laidAt } from '../../src/core/progress/laidByDay';
+import { bitmapOf, laidOf, replayMarks } from '../../src/data/bench';
+import type { Database } from '../../src/data/engine/database';
+import { putFinishBy } from '../../src/data/progress';
+import { stashItems } from '../../src/data/stash';
+import { benchView, poppedOf } from '../../src/server/bench/view';
+import {
+  correctSitting,
+  enterMark,
+  type MarkRequest,
+  partSitting,
+  startSitting,
+  stopSitting,
+} from '../../src/server/bench/writes';
+import { enterBag } from '../../src/server/checkin/writes';
+import { finishView, logOfAll } from '../../src/server/finish/view';
+import { putAwayAll, takeBackAll, tellFinish } from '../../src/server/finish/writes';
+import { dayChangesOf, forecastView } from '../../src/server/progress/forecast';
+import { calendarOf, daysTable, sittingsTable } from '../../src/server/progress/out';
+import { everySitting, progressView } from '../../src/server/progress/view';
+import { chartOfRows, line } from '../core/samples';
+import { memoryDatabase, shelve } from '../data/memory';
+import { bagRequest } from './bagRequest';
+
+let database: Database;
+beforeAll(async () => {
+  database = await memoryDatabase();
+});
+afterAll(() => database.close());
+
+const legend = [line(1, { neededDrills: 9, packets: 1 }), line(2, { neededDrills: 5, packets: 1 })];
+const chart = chartOfRows('11122', '11122', '1112.');
+const mark = (more: Partial<MarkRequest>): MarkRequest => ({
+  id: randomUUID(),
+  kind: 'lay',
+  runs: [0, 1],
+  sittingId: null,
+  undoes: null,
+  redoes: null,
+  ...more,
+});
+/** Two canvases, so that nothing of one shows on the other. */
+async function two(): Promise<[Canvas, Canvas]> {
+  return [await shelve(database, legend, chart), await shelve(database, legend, chart)];
+}
+
+describe('popped drills', () => {
+  it('are said with the lift, are gone once they are laid again, and come back when that is undone', async () => {
+    const [canvas, other] = await two();
+    for (const each of [canvas, other]) await enterMark(database, each, mark({ runs: [0, 5] }));
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [1, 2], popped: true }));
+    expect(await poppedOf(database, canvas)).toEqual([1, 2]);
+    expect(await poppedOf(database, other)).toEqual([]);
+    const again = mark({ runs: [1, 1] });
+    await enterMark(database, canvas, again);
+    expect(await poppedOf(database, canvas)).toEqual([2]);
+    await enterMark(database, canvas, mark({ undoes: again.id }));
+    expect(await poppedOf(database, canvas)).toEqual([1, 2]);
+  });
+
+  it('are none for a lift that is undone, or that corrects a mark of just now', async () => {
+    const [canvas] = await two();
+    await enterMark(database, canvas, mark({ runs: [0, 5] }));
+    const lift = mark({ kind: 'lift', runs: [3, 1], popped: true });
+    await enterMark(database, canvas, lift);
+    await enterMark(database, canvas, mark({ undoes: lift.id }));
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [4, 1] }));
+    expect(await poppedOf(database, canvas)).toEqual([]);
+  });
+
+  it('cannot be said of a laying, and the same request twice is one', async () => {
+    const [canvas] = await two();
+    await expect(enterMark(database, canvas, mark({ popped: true }))).rejects.toThrow('Only a lift');
+    await enterMark(database, canvas, mark({ runs: [0, 5] }));
+    const lift = mark({ kind: 'lift', runs: [3, 1], popped: true });
+    expect((await enterMark(database, canvas, lift)).position).toBe(
+      (await enterMark(database, canvas, lift)).position,
+    );
+    await expect(enterMark(database, canvas, { ...lift, popped: false })).rejects.toThrow();
+  });
+});
+
+describe('the bitmap', () => {
+  it('equals the ledger after many marks, lifts, undos and redos, on each of two canvases', async () => {
+    const canvases = await two();
+    const step = fc.record({
+      on: fc.nat(1),
+      what: fc.constantFrom('lay', 'lift', 'undo', 'redo'),
+      from: fc.nat(13),
+      length: fc.integer({ min: 1, max: 5 }),
+    });
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 20, maxLength: 20, size: 'max' }), async (steps) => {
+        for (const { on, what, from, length } of steps) {
+          const canvas = canvases[on]!;
+          const { history } = await benchView(database, canvas);
+          const request =
+            what === 'undo'
+              ? history.undo && mark({ undoes: history.undo.id })
+              : what === 'redo'
+                ? history.redo && mark({ redoes: history.redo.id })
+                : mark({ kind: what, runs: [from, Math.min(length, 15 - from)] });
+          // What a later mark stands in the way of is refused as a whole.
+          if (request) await enterMark(database, canvas, request).catch(() => {});
+        }
+        for (const canvas of canvases) {
+          const cached = await bitmapOf(database, canvas.id, 15);
+          expect(cached).toEqual(await replayMarks(database, canvas.id, 15));
+          expect(await laidOf(database, canvas.id)).toBe(countLaid(cached));
+          const days = await dayChangesOf(database, canvas, 'UTC');
+          expect(laidAt(days, '2999-12-31', 15)).toEqual(cached);
+        }
+      }),
+      { numRuns: 6 },
+    );
+  });
+});
+
+describe('sittings', () => {
+  const ago = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
+
+  it('are entered by hand, and take the marks of their time that have none', async () => {
+    const [canvas, other] = await two();
+    for (const each of [canvas, other]) await enterMark(database, each, mark({ runs: [0, 4] }));
+    const id = randomUUID();
+    const times = { startedAt: ago(60), endedAt: ago(-1), note: 'By hand' };
+    await startSitting(database, canvas, id, null, times);
+    await startSitting(database, canvas, id, null, times);
+    expect(await everySitting(database, canvas)).toMatchObject([{ id, note: 'By hand', drills: 4 }]);
+    expect(await everySitting(database, other)).toEqual([]);
+    expect(sittingsTable(await everySitting(database, canvas)).rows[0]!.slice(2, 4)).toEqual([61, 4]);
+  });
+
+  it.each([
+    ['ends before it begins', { startedAt: ago(10), endedAt: ago(20) }, 'must end after'],
+    ['lies in time to come', { startedAt: ago(-100), endedAt: ago(-200) }, 'in the future'],
+    ['lasts thirty hours', { startedAt: ago(1900), endedAt: ago(100) }, 'more than 24 hours'],
+  ])('that %s are refused', async (_, times, words) => {
+    const [canvas] = await two();
+    await expect(startSitting(database, canvas, randomUUID(), null, { ...times, note: '' })).rejects.toThrow(
+      words,
+    );
+    expect(await everySitting(database, canvas)).toEqual([]);
+  });
+
+  it('over midnight are parted by a pause, with the marks after it', async () => {
+    const [canvas] = await two();
+    const id = randomUUID();
+    await startSitting(database, canvas, id, null, { startedAt: ago(240), endedAt: ago(-2), note: 'Long' });
+    await enterMark(database, canvas, mark({ runs: [0, 3], sittingId: id }));
+    const second = randomUUID();
+    const pause = { id: second, pauseFrom: ago(180), pauseTo: ago(30) };
+    await partSitting(database, canvas, id, pause);
+    await partSitting(database, canvas, id, pause);
+    const [later, earlier] = await everySitting(database, canvas);
+    expect([later!.id, later!.drills, earlier!.id, earlier!.drills]).toEqual([second, 3, id, 0]);
+    expect([later!.startedAt, earlier!.endedAt].map((at) => new Date(at!).toISOString())).toEqual([
+      pause.pauseTo,
+      pause.pauseFrom,
+    ]);
+    await expect(partSitting(database, canvas, id, { ...pause, id: randomUUID() })).rejects.toThrow(
+      'within the sitting',
+    );
+  });
+
+  it('that were forgotten end where they ended, with consent, and not before they began', async () => {
+    const [canvas] = await two();
+    const id = randomUUID();
+    await startSitting(database, canvas, id);
+    await correctSitting(database, canvas, id, {
+      id: randomUUID(),
+      startedAt: ago(600),
+      endedAt: null,
+      note: '',
+      removed: false,
+    });
+    expect(await benchView(database, canvas)).toMatchObject({
+      lastMarkAt: null,
+      sittings: [{ id, endedAt: null }],
+    });
+    await expect(stopSitting(database, canvas, id, '', ago(700))).rejects.toThrow('must end after');
+    await expect(stopSitting(database, canvas, randomUUID(), '')).rejects.toThrow();
+    await stopSitting(database, canvas, id, 'Trimmed', ago(550));
+    expect((await benchView(database, canvas)).sittings[0]!.endedAt).not.toBeUndefined();
+  });
+});
+
+describe('progress', () => {
+  it('tells today, the week and the section, and the forecast what is left', async () => {
+    const [canvas, other] = await two();
+    await enterMark(database, canvas, mark({ runs: [0, 7] }));
+    const today = dayIn('UTC', new Date());
+    const view = await progressView(database, canvas, 'UTC', today);
+    expect(view).toMatchObject({ laidToday: 7, laidThisWeek: 7, laid: 7, drills: 14, estimate: null });
+    expect(daysTable(view).rows).toEqual([[today, 7, 7]]);
+    const foretold = await forecastView(database, canvas, 'UTC', null);
+    expect(foretold.days).toMatchObject([{ day: today, drills: 7 }]);
+    expect(foretold.minutesLeft).toBeGreaterThan(0);
+    expect(foretold.forecast).toMatchObject({ usual: true });
+    expect((await forecastView(database, other, 'UTC', null)).days).toEqual([]);
+    // What was reckoned once is reckoned anew after a mark.
+    await enterMark(database, canvas, mark({ runs: [7, 8] }));
+    expect(await forecastView(database, canvas, 'UTC', null)).toMatchObject({
+      minutesLeft: 0,
+      forecast: null,
+    });
+  });
+
+  it('has a wished day, with its chance and what it takes, and says calmly that one has passed', async () => {
+    const [canvas] = await two();
+    await enterMark(database, canvas, mark({ runs: [0, 7] }));
+    const today = dayIn('UTC', new Date());
+    await putFinishBy(database, canvas.id, addDays(today, 30));
+    const view = await forecastView(database, canvas, 'UTC', null);
+    expect(view.chance).toBeGreaterThan(0);
+    expect(view.minutesAWeek).toBeGreaterThan(0);
+    await putFinishBy(database, canvas.id, addDays(today, -3));
+    expect(await forecastView(database, canvas, 'UTC', null)).toMatchObject({
+      chance: 0,
+      minutesAWeek: null,
+    });
+  });
+
+  // RFC 5545, parsed by ical.js.
+  it('goes into a calendar that another library reads', async () => {
+    const [canvas] = await two();
+    await enterMark(database, canvas, mark({ runs: [0, 7] }));
+    const today = dayIn('UTC', new Date());
+    await putFinishBy(database, canvas.id, addDays(today, 20));
+    const view = await forecastView(database, canvas, 'UTC', null);
+    const events = new ICAL.Component(ICAL.parse(calendarOf(canvas, { ...view, minutesLeft: 300 })))
+      .getAllSubcomponents('vevent')
+      .map((each) => new ICAL.Event(each));
+    const sittings = events.filter(({ summary }) => summary.startsWith('At the bench'));
+    const minutes = sittings.reduce((sum, { duration }) => sum + duration.toSeconds() / 60, 0);
+    expect(minutes).toBeGreaterThanOrEqual(300);
+    for (const { startDate } of sittings) {
+      expect(startDate.hour).toBe(19);
+      expect(
+        startDate.toString().slice(0, 10) > today && startDate.toString().slice(0, 10) <= addDays(today, 20),
+      ).toBe(true);
+    }
+    const end = events.at(-1)!;
+    expect([end.startDate.isDate, end.startDate.toString()]).toEqual([true, addDays(today, 20)]);
+    expect(new Set(events.map(({ uid }) => uid)).size).toBe(events.length);
+    expect(() => calendarOf(canvas, { ...view, minutesLeft: 0 })).toThrow('Nothing is left to plan');
+  });
+});
+
+describe('the end', () => {
+  it('finds bare, popped and doubtful squares by place', async () => {
+    const [canvas] = await two();
+    await enterMark(database, canvas, mark({ runs: [0, 14] }));
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [2, 1], popped: true }));
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [6, 2], popped: false }));
+    const { walk } = await finishView(database, canvas, 'UTC');
+    expect(walk).toEqual({
+      bare: { drills: 2, runs: [6, 2] },
+      popped: { drills: 1, runs: [2, 1] },
+      doubtful: { drills: 0, runs: [] },
+    });
+  });
+
+  it('is told again and again, and the last word holds; its days must be possible', async () => {
+    const [canvas, other] = await two();
+    await enterMark(database, canvas, mark({ runs: [0, 14] }));
+    const today = dayIn('UTC', new Date());
+    expect((await finishView(database, canvas, 'UTC')).facts).toMatchObject({
+      startedOn: today,
+      finishedOn: today,
+      minutes: 0,
+    });
+    const entry = {
+      ...UNTOLD_FINISH,
+      id: randomUUID(),
+      startedOn: '2026-01-05',
+      minutes: 90,
+      notes: 'First',
+    };
+    await tellFinish(database, canvas, entry, today);
+    await tellFinish(database, canvas, entry, today);
+    await tellFinish(
+      database,
+      canvas,
+      { ...entry, id: randomUUID(), notes: 'Second', checked: ['gaps'] },
+      today,
+    );
+    const view = await finishView(database, canvas, 'UTC');
+    expect(view.record).toMatchObject({
+      startedOn: '2026-01-05',
+      minutes: 90,
+      notes: 'Second',
+      checked: ['gaps'],
+    });
+    expect(view.facts).toMatchObject({ startedOn: '2026-01-05', finishedOn: today, minutes: 90 });
+    expect((await finishView(database, other, 'UTC')).record).toEqual(UNTOLD_FINISH);
+    await expect(
+      tellFinish(database, canvas, { ...entry, id: randomUUID(), finishedOn: '2025-01-01' }, today),
+    ).rejects.toThrow('before it was begun');
+    const log = await logOfAll(database, 'UTC');
+    expect(log.find(({ id }) => id === canvas.id)).toMatchObject({ finishedOn: today });
+    expect(log.some(({ id }) => id === other.id)).toBe(false);
+  });
+
+  it('puts all leftovers into the stash in one go, or none, and takes them back', async () => {
+    const [canvas, other] = await two();
+    for (const number of [1, 2]) await enterBag(database, canvas, bagRequest({ line: number }));
+    await enterMark(database, canvas, mark({ runs: [0, 14] }));
+    const { leftovers } = await finishView(database, canvas, 'UTC');
+    // 200 came, 3 % are bad, nine (five) are laid.
+    expect(leftovers.map(({ left }) => left)).toEqual([185, 189]);
+    const wish = {
+      id: randomUUID(),
+      colours: leftovers.map(({ line: number, left }) => ({ line: number, drills: left })),
+    };
+    const before = await stashItems(database, {});
+    await putAwayAll(database, canvas, wish, null);
+    await putAwayAll(database, canvas, wish, null);
+    const sum = (items: { code: string; drills: number }[]) =>
+      items.filter(({ code }) => ['401', '402'].includes(code)).reduce((all, { drills }) => all + drills, 0);
+    expect(sum(await stashItems(database, {})) - sum(before)).toBe(374);
+    expect((await finishView(database, canvas, 'UTC')).leftovers.map(({ putAway }) => putAway)).toEqual([
+      185, 189,
+    ]);
+    // One that is away already: nothing of the second go happens.
+    await expect(putAwayAll(database, canvas, { ...wish, id: randomUUID() }, null)).rejects.toThrow(
+      'put away already',
+    );
+    await expect(
+      putAwayAll(
+        database,
+        other,
+        {
+          id: randomUUID(),
+          colours: [
+            { line: 1, drills: 5 },
+            { line: 77, drills: 1 },
+          ],
+        },
+        null,
+      ),
+    ).rejects.toThrow('no colour number 77');
+    expect((await finishView(database, other, 'UTC')).leftovers.map(({ putAway }) => putAway)).toEqual([
+      null,
+      null,
+    ]);
+    await takeBackAll(database, canvas, { id: randomUUID(), lines: [1, 2] }, null);
+    expect(sum(await stashItems(database, {})) - sum(before)).toBe(0);
+    expect((await finishView(database, canvas, 'UTC')).leftovers.map(({ putAway }) => putAway)).toEqual([
+      null,
+      null,
+    ]);
+  });
+});
