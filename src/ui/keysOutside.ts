@@ -3,6 +3,9 @@ const FIELD = 'input, textarea, select, [contenteditable="true"], [role="applica
 /** Where Space, Enter and arrows already do something. */
 const PRESSABLE = 'button, a, summary, [role="radio"], [tabindex]:not([tabindex="-1"])';
 
+/** What a foot pedal sends; on a button these keys mean nothing. */
+const PAGING: ReadonlySet<string> = new Set(['PageDown', 'PageUp']);
+
 /**
  * Whether a key that was pressed somewhere on the page may act on the station's picture. Letters do wherever no text is
  * typed; Space, Enter and arrows only where nothing else has the focus.
@@ -11,5 +14,5 @@ export function isForThePicture({ target, key, ctrlKey, metaKey, altKey }: Keybo
   if (ctrlKey || metaKey || altKey || !(target instanceof Element)) return false;
   if (target.closest(FIELD) || document.querySelector('dialog[open]')) return false;
   const isLetter = key.length === 1 && key !== ' ';
-  return isLetter || !target.closest(PRESSABLE);
+  return isLetter || PAGING.has(key) || !target.closest(PRESSABLE);
 }

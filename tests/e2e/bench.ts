@@ -123,3 +123,13 @@ export async function pointOf(
 export async function allSaved(page: Page): Promise<void> {
   await expect(page.getByTestId('saved')).toContainText('Every mark is saved.');
 }
+
+/** How many drills of the colour in front are left to lay, as the slip says it. */
+export const left = (page: Page): Locator => page.getByTestId('left-here');
+
+/** Opens the bench of the canvas that the tests bring along, at its first section. */
+export async function openBench(page: Page, id: string): Promise<void> {
+  await page.goto(`/canvas/${id}/bench?section=1`);
+  await cloth(page).waitFor();
+  await expect(left(page)).toHaveText('160 left here of 160');
+}

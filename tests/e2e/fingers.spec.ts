@@ -1,14 +1,7 @@
-import type { CDPSession, Page } from '@playwright/test';
-import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
+import type { CDPSession } from '@playwright/test';
+import { allSaved, cloth, expect, left, openBench, pointOf, shelve, test } from './bench';
 
 const SECTION = { x: 0, y: 0, width: 20, height: 16 };
-
-async function openBench(page: Page, id: string) {
-  await page.goto(`/canvas/${id}/bench?section=1`);
-  await cloth(page).waitFor();
-  await expect(page.getByTestId('left-here')).toHaveText('160 left here of 160');
-}
-const left = (page: Page) => page.getByTestId('left-here');
 
 type Point = { x: number; y: number };
 const touch = (

@@ -3,14 +3,13 @@ import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { PDFDocument } from 'pdf-lib';
 import { words } from '../server/pdfReader';
-import { allSaved, cloth, DEMO, expect, pointOf, shelve, test } from './bench';
+import { allSaved, cloth, DEMO, expect, left, pointOf, shelve, test } from './bench';
 
 /*
  * Journeys of people, told in the words on screen. The canvas of the tests has 24 × 16 squares in sections of 20 × 16 and
  * 4 × 16; its colours are 412 (rows 1 to 8), 98 (rows 9 to 12) and 1204 (rows 13 to 16, one corner bare).
  */
 
-const left = (page: Page) => page.getByTestId('left-here');
 const square = (page: Page) => page.getByTestId('square');
 
 test('a first kit without a chart: its list is typed, its bags are counted, and colours are ticked', async ({

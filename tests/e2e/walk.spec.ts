@@ -188,7 +188,7 @@ test('from the heap of bags to the first marked drills', async ({ page, baseURL 
   await test.step('the shelf knows', async () => {
     await page.goto(`${baseURL}/`);
     const entry = page.getByRole('listitem').filter({ hasText: 'Hill in three stripes' });
-    await expect(entry).toContainText('Section 4, 40 left');
+    await expect(entry).toContainText('Section 4, colour 98, 40 left');
     await expect(entry).toContainText('12.76 %');
     await entry.getByRole('button', { name: 'Delete Hill in three stripes' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Delete', exact: true }).click();

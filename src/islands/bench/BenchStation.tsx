@@ -117,6 +117,8 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const [stays, setStays] = useState(false);
   /** Whether the plan leads, so that the view may move along; a hand that marks by itself has it stand still. */
   const [led, setLed] = useState(false);
+  /** The colour of which something was laid from the plan: it needs no introduction any more. */
+  const [begun, setBegun] = useState<number | null>(null);
   /** What the last large act did. */
   const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
   const [sittings, setSittings] = useState(bench.sittings);
@@ -329,6 +331,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   /** Lays what is in hand, and the next comes forward: a bar, a row, a colour, a section. */
   const layNext = () => {
     setLed(true);
+    setBegun(colour?.line ?? null);
     if (guide.cells.length > 0) {
       const { after } = guide;
       guide.laid();
@@ -346,7 +349,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     else if (onTo !== null) goTo(onTo);
   };
   const opening =
-    colour && guide.isFirst
+    colour && guide.isFirst && begun !== colour.line
       ? `${colourInWords(placeInWords(place), colour.code, colour.name, leftHere)} `
       : '';
   /** What is taken back comes to the front again, so that it can be seen. */

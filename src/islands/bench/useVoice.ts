@@ -2,28 +2,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { VOICE_RATES, type VoicePace } from '../../core/bench/comfort';
 import { hush, say } from '../../ui/speech';
 
-/** A second of silence as a WAV file: while it plays, the keys of a headset come to this page. */
-function silence(): string {
-  const samples = 8000;
-  const bytes = new DataView(new ArrayBuffer(44 + samples));
-  const text = (at: number, words: string) => {
-    for (let i = 0; i < words.length; i++) bytes.setUint8(at + i, words.charCodeAt(i));
-  };
-  text(0, 'RIFF');
-  bytes.setUint32(4, 36 + samples, true);
-  text(8, 'WAVEfmt ');
-  bytes.setUint32(16, 16, true);
-  bytes.setUint16(20, 1, true);
-  bytes.setUint16(22, 1, true);
-  bytes.setUint32(24, samples, true);
-  bytes.setUint32(28, samples, true);
-  bytes.setUint16(32, 1, true);
-  bytes.setUint16(34, 8, true);
-  text(36, 'data');
-  bytes.setUint32(40, samples, true);
-  for (let i = 0; i < samples; i++) bytes.setUint8(44 + i, 128);
-  return URL.createObjectURL(new Blob([bytes.buffer], { type: 'audio/wav' }));
-}
+/** While silence plays, the keys of a headset come to this page. */
+const SILENCE = '/silence.wav';
 
 /**
  * Says what is in hand whenever it changes, and again when asked; keeps still while it is paused.
@@ -53,8 +33,7 @@ export function useVoice(
 
   useEffect(() => {
     if (!on || !('mediaSession' in navigator)) return;
-    const url = silence();
-    const audio = new Audio(url);
+    const audio = new Audio(SILENCE);
     audio.loop = true;
     audio.play().catch(() => {
       // Without sound the headset's keys stay with whatever plays; the other keys do the same.
@@ -70,7 +49,6 @@ export function useVoice(
     return () => {
       for (const [key] of keys) mediaSession.setActionHandler(key, null);
       audio.pause();
-      URL.revokeObjectURL(url);
     };
   }, [on, again]);
   return { paused, toggle, again };

@@ -150,10 +150,10 @@ describe('what a pot still holds', () => {
 
 describe('the clock of a sitting', () => {
   const start = new Date('2026-11-27T19:00:00Z');
-  const after = (minutes: number) => new Date(start.getTime() + minutes * 60_000);
+  const later = (minutes: number) => new Date(start.getTime() + minutes * 60_000);
   const today = (time: string) => new Date(`2026-11-27T${time}:00Z`);
   const due = (minutes: number, wish: Parameters<typeof dueReminders>[2], more = 0, told: string[] = []) =>
-    dueReminders(start, after(minutes), wish, more, new Set(told), today).map(({ key }) => key);
+    dueReminders(start, later(minutes), wish, more, new Set(told), today).map(({ key }) => key);
 
   it('chimes at the chosen length, once, and ten minutes later when asked', () => {
     const wish = { minutes: 45, stopAt: null, rest: null };
@@ -191,10 +191,10 @@ describe('the clock of a sitting', () => {
   });
   it('notices a timer that was forgotten, and where it probably ended', () => {
     const running = { startedAt: start.toISOString(), endedAt: null };
-    expect(forgottenSince(running, after(20).toISOString(), after(70))).toBeNull();
-    expect(forgottenSince(running, after(20).toISOString(), after(600))).toEqual(after(25));
-    expect(forgottenSince(running, null, after(600))).toEqual(after(5));
-    expect(forgottenSince({ ...running, endedAt: after(10).toISOString() }, null, after(600))).toBeNull();
+    expect(forgottenSince(running, later(20).toISOString(), later(70))).toBeNull();
+    expect(forgottenSince(running, later(20).toISOString(), later(600))).toEqual(later(25));
+    expect(forgottenSince(running, null, later(600))).toEqual(later(5));
+    expect(forgottenSince({ ...running, endedAt: later(10).toISOString() }, null, later(600))).toBeNull();
   });
 });
 
