@@ -134,7 +134,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       () => {},
     );
   });
-  const { answer: kit } = useAnswer<KitupView>(`/api/canvases/${canvas.id}/kitup`, [
+  // Without a plan of the pots there is nothing to show of them, and no need to ask.
+  const hasPots = Object.keys(places).length > 0;
+  const { answer: kit } = useAnswer<KitupView>(hasPots ? `/api/canvases/${canvas.id}/kitup` : null, [
     'pots',
     'bags',
     'trash',

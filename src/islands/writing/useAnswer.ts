@@ -5,11 +5,12 @@ import { getJson, inWords } from './api';
 
 /**
  * What an address answers, asked anew when the address changes; an answer that comes after a newer question is dropped.
+ * @param url null asks nothing
  * @param parts of the canvas that the answer tells of: it is asked anew when another screen changes them
  * @returns `answer` is null until the first has come
  */
 export function useAnswer<Answer>(
-  url: string,
+  url: string | null,
   parts: readonly LivePart[] = [],
 ): {
   answer: Answer | null;
@@ -20,6 +21,7 @@ export function useAnswer<Answer>(
   const [fault, setFault] = useState<string | null>(null);
   const asked = useRef(0);
   const reload = useCallback(() => {
+    if (url === null) return;
     const mine = ++asked.current;
     getJson<Answer>(url).then(
       (next) => {
@@ -38,6 +40,6 @@ export function useAnswer<Answer>(
       asked.current++;
     };
   }, [reload]);
-  useLive(canvasOfUrl(url), parts, reload);
+  useLive(url === null ? null : canvasOfUrl(url), url === null ? [] : parts, reload);
   return { answer, fault, reload };
 }

@@ -72,19 +72,19 @@ export async function finishView(database: Database, canvas: Canvas, zone: strin
     const trash = await trashRecords(queries, canvas.id);
     const putAway = await putAwayOf(queries, canvas.id);
     const isPopped = new Set(popped);
-    const bare: number[] = [];
-    const unknown: number[] = [];
-    for (let cell = 0; cell < cells; cell++) {
+    const walked = lookOver(cells, (cell) => {
       const line = chart ? chart.cells[cell]! : 1;
-      if (line !== 0 && !isLaid(laid, cell) && !isPopped.has(cell)) bare.push(cell);
-      if (line === 0 && isLaid(laid, cell)) unknown.push(cell);
-    }
+      return {
+        bare: line !== 0 && !isLaid(laid, cell) && !isPopped.has(cell),
+        unknown: line === 0 && isLaid(laid, cell),
+      };
+    });
     const repairs = chart ? await repairedSquares(queries, canvas.id) : [];
     return {
-      doubt: { laid, unknown, repairs, none: countLaid(laid) === 0 },
+      doubt: { laid, unknown: walked.unknown, repairs, none: countLaid(laid) === 0 },
       record,
       facts: await logFacts(queries, canvas, zone),
-      walk: { bare: runsOf(bare), popped: runsOf(popped) },
+      walk: { bare: walked.bare, popped: runsOf(popped) },
       frames: framesFor(canvas, record.borderMm),
       leftovers: inColourOrder(
         legend.filter(({ line }) => supply.some((each) => each.line === line)),
@@ -111,6 +111,27 @@ export async function finishView(database: Database, canvas: Canvas, zone: strin
         });
   const doubtful = [...new Set([...unknown, ...moved])];
   return { ...view, walk: { ...view.walk, doubtful: runsOf(doubtful) } };
+}
+
+/** Goes over all squares once; what is bare on a large canvas is too much to gather square by square. */
+function lookOver(
+  cells: number,
+  look: (cell: number) => { bare: boolean; unknown: boolean },
+): { bare: WalkView['bare']; unknown: number[] } {
+  const bare: WalkView['bare'] = { drills: 0, runs: [] };
+  const unknown: number[] = [];
+  let before = false;
+  for (let cell = 0; cell < cells; cell++) {
+    const found = look(cell);
+    if (found.unknown) unknown.push(cell);
+    if (found.bare) {
+      bare.drills++;
+      if (before) bare.runs[bare.runs.length - 1]!++;
+      else bare.runs.push(cell, 1);
+    }
+    before = found.bare;
+  }
+  return { bare, unknown };
 }
 
 function runsOf(cells: readonly number[]): WalkView['bare'] {
