@@ -221,7 +221,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     () => [
       coverLayer(section, ground),
       ...(comfort.guide === 'placements' && guide.inHand && !comfort.counting
-        ? [barsLayer(guide.placements, guide.inHand, placing.hand)]
+        ? [barsLayer(guide.placements, guide.inHand, placing.hand, true)]
         : []),
       ...(guide.row && guide.rect ? [rowGuideLayer(guide.rect)] : []),
       ...(shownRows ? [countingLayer(shownRows)] : []),
@@ -500,7 +500,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           />
           {hasChart && (
             <a
-              className="button"
+              className="button max-sm:hidden"
               href={`/canvas/${canvas.id}/placing?section=${number}${colour ? `&colour=${colour.line}` : ''}`}
             >
               Its placements

@@ -56,11 +56,17 @@ export function BenchTools({
       </select>
       {hasChart && (
         <ToggleButton on={counting} onChange={onCounting}>
-          <Hash size={20} aria-hidden /> Count
+          <Hash size={20} aria-hidden /> <span className="max-sm:sr-only">Count</span>
         </ToggleButton>
       )}
-      <button type="button" className="button" aria-haspopup="dialog" onClick={onComfort}>
-        <Eye size={20} aria-hidden /> Eyes and hands
+      <button
+        type="button"
+        className="button"
+        title="Eyes and hands"
+        aria-haspopup="dialog"
+        onClick={onComfort}
+      >
+        <Eye size={20} aria-hidden /> <span className="max-xl:sr-only">Eyes and hands</span>
       </button>
     </div>
   );

@@ -10,14 +10,16 @@ const HAND = '#9b1c3a';
 /**
  * The bars of a colour, numbered in the order in which they are laid, and the one in hand: filled, with a dot at the end
  * that is planted and a stroke towards where it rolls.
+ * @param alone leaves the others out, so that the squares stay quiet
  */
 export function barsLayer(
   placements: readonly Placement[],
   inHand: Placement | null,
   hand: 'right' | 'left',
+  alone = false,
 ): Layer {
   return (context, camera, view) => {
-    placements.forEach((placement, i) => {
+    (alone ? [] : placements).forEach((placement, i) => {
       const [left, top, w, h] = toPx(placementRect(placement), camera);
       if (left > view.width || top > view.height || left + w < 0 || top + h < 0) return;
       const inset = Math.min(3, camera.scale * 0.12);

@@ -2,10 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { applyMark, changedCells, inverseOf, onlyLine } from '../../../src/core/bench/marking';
 import { poppedCells } from '../../../src/core/bench/popped';
-import { countLaid, emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
+import { countLaid, emptyBitmap, isLaid, setLaid } from '../../../src/core/cells/bitmap';
 import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
 import { cellsInPart } from '../../../src/core/cells/rect';
 import { cellsOnTheWay } from '../../../src/core/cells/stroke';
+import { seededRandom } from '../../../src/core/chance/random';
 import { chartOfRows } from '../samples';
 
 const chart = chartOfRows('11.2', '1222');
@@ -143,4 +144,41 @@ describe('a stroke', () => {
 
   it('that stays in its cell goes nowhere', () =>
     expect(cellsOnTheWay({ x: 3, y: 3 }, { x: 3, y: 3 })).toEqual([]));
+});
+
+describe('a ledger of a hundred thousand marks, lifts, undos and redos', () => {
+  it('adds up to what is laid, whatever was asked for', () => {
+    const random = seededRandom(16);
+    const pick = (below: number) => Math.floor(random.uniform() * below);
+    const lines = Uint16Array.from({ length: 4000 }, () => pick(4));
+    const laid = emptyBitmap(4000);
+    const done: { kind: 'lay' | 'lift'; runs: number[] }[] = [];
+    const undone: typeof done = [];
+    let sum = 0;
+    const enter = (kind: 'lay' | 'lift', runs: readonly number[]): number[] => {
+      const changed = changedCells({ lines, laid }, kind, runs);
+      applyMark(laid, kind, changed);
+      for (let i = 1; i < changed.length; i += 2) sum += kind === 'lay' ? changed[i]! : -changed[i]!;
+      return changed;
+    };
+    for (let i = 0; i < 100_000; i++) {
+      const what = pick(10);
+      if (what < 7) {
+        const kind = pick(3) === 0 ? 'lift' : 'lay';
+        const from = pick(3980);
+        done.push({ kind, runs: enter(kind, [from, 1 + pick(20)]) });
+        undone.length = 0;
+      } else if (what < 9 && done.length > 0) {
+        const last = done.pop()!;
+        enter(inverseOf(last.kind), last.runs);
+        undone.push(last);
+      } else if (undone.length > 0) {
+        const again = undone.pop()!;
+        done.push({ kind: again.kind, runs: enter(again.kind, again.runs) });
+      }
+    }
+    expect(countLaid(laid)).toBe(sum);
+    expect(sum).toBeGreaterThan(0);
+    for (let cell = 0; cell < 4000; cell++) if (lines[cell] === 0) expect(isLaid(laid, cell)).toBe(false);
+  });
 });
