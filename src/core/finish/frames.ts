@@ -103,7 +103,7 @@ function around(
 export function fitInWords({ sideMm, topMm }: Pick<FrameFit, 'sideMm' | 'topMm'>): string {
   const length = (mm: number) => `${(mm / 10).toFixed(1)} cm (${(mm / 25.4).toFixed(1)} in)`;
   if (Math.max(Math.abs(sideMm), Math.abs(topMm)) <= HIDDEN_MM)
-    return 'Fits just so: nothing of the cloth shows.';
-  if (Math.abs(sideMm - topMm) < 1) return `${length(sideMm)} of cloth or mount on every side.`;
+    return 'Fits just so: nothing of the margin shows.';
+  if (Math.abs(sideMm - topMm) < 1) return `${length(sideMm)} of margin or mount on every side.`;
   return `${length(Math.max(0, sideMm))} left and right, ${length(Math.max(0, topMm))} above and below.`;
 }

@@ -53,7 +53,7 @@ export function FramePanel({
         <h2>Frame</h2>
         <p>The picture itself measures {sizeInWords(canvas)}.</p>
         <NumberField
-          words="Cloth to show around it"
+          words="Margin to show around it"
           className="max-w-56"
           unit="mm"
           value={record.borderMm}
@@ -64,7 +64,7 @@ export function FramePanel({
         />
         {frames.length === 0 ? (
           <p>
-            No common frame takes it with so much cloth around; a frame is made to measure, or the border is
+            No common frame takes it with so much margin; a frame is made to measure, or the border is
             smaller.
           </p>
         ) : (
@@ -93,8 +93,8 @@ export function FramePanel({
           </ul>
         )}
         <p className="text-[0.95rem] text-faded">
-          Measure the canvas before you buy: cloth stretches. Trim with a sharp blade along a ruler, away from
-          the fingers, on a firm base; keep blades from children. Leave the cloth that the frame’s edge holds.
+          Measure the canvas before you buy, for it stretches. Trim with a sharp blade along a ruler, away from
+          the fingers, on a firm base; keep blades from children. Leave the margin that the frame’s edge holds.
         </p>
       </section>
     </div>

@@ -51,8 +51,8 @@ describe('frames', () => {
     expect(framesFor({ width: 840, height: 500, pitchMm: 2.5 }, 0)).toEqual([]);
   });
   it('are told by what is seen around it', () => {
-    expect(fitInWords({ sideMm: 0, topMm: 0 })).toBe('Fits just so: nothing of the cloth shows.');
-    expect(fitInWords({ sideMm: 50, topMm: 50 })).toBe('5.0 cm (2.0 in) of cloth or mount on every side.');
+    expect(fitInWords({ sideMm: 0, topMm: 0 })).toBe('Fits just so: nothing of the margin shows.');
+    expect(fitInWords({ sideMm: 50, topMm: 50 })).toBe('5.0 cm (2.0 in) of margin or mount on every side.');
     expect(fitInWords({ sideMm: 50, topMm: 0 })).toBe(
       '5.0 cm (2.0 in) left and right, 0.0 cm (0.0 in) above and below.',
     );
