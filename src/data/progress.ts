@@ -136,7 +136,7 @@ export async function packedMarks(
 
 /** By when a canvas shall be done, `YYYY-MM-DD`; null where nobody said. */
 export async function finishByOf(queries: Queries, canvasId: string): Promise<string | null> {
-  const row = await one<{ finishBy: string | null }>(
+  const row = await one<{ finishBy: string }>(
     queries,
     'select finish_by as "finishBy" from progress_wish where canvas_id = $1',
     [canvasId],
@@ -144,14 +144,20 @@ export async function finishByOf(queries: Queries, canvasId: string): Promise<st
   return row?.finishBy ?? null;
 }
 
+/** @param finishBy null where there is no wish any more */
 export async function putFinishBy(
   queries: Queries,
   canvasId: string,
   finishBy: string | null,
 ): Promise<void> {
+  if (finishBy === null) {
+    await queries.query('delete from progress_wish where canvas_id = $1', [canvasId]);
+    return;
+  }
   await queries.query(
-    `insert into progress_wish (canvas_id, finish_by) values ($1, $2)
-     on conflict (canvas_id) do update set finish_by = excluded.finish_by`,
-    [canvasId, finishBy],
+    `insert into progress_wish (canvas_id, finish_by, happened_at) values ($1, $2, $3)
+     on conflict (canvas_id) do update
+     set finish_by = excluded.finish_by, happened_at = excluded.happened_at`,
+    [canvasId, finishBy, new Date().toISOString()],
   );
 }

@@ -143,13 +143,14 @@ describe('a data directory', () => {
          drop table placing_wish; alter table pen_tip drop constraint pen_tip_pkey;
          alter table pen_tip drop column shape; alter table pen_tip drop column pen;
          alter table pen_tip drop column worn; alter table pen_tip add primary key (drills);
-         alter table mark drop column before; alter table canvas drop column no_cases;
+         drop table progress_wish; drop table canvas_photo; drop table finish_entry; drop index mark_by_moment; drop index mark_lifts;
+         alter table mark drop column popped; alter table mark drop column before; alter table canvas drop column no_cases;
          drop function tell_of_mark, tell_of_canvas, tell_of_deleted, tell_of_shelf cascade;
          drop table screen; drop table device_session; drop table device; drop table home_network;
          alter table sitting drop column screen_id;
          alter table migration drop column hash;
          delete from migration where name like '015%' or name like '016%' or name like '017%' or name like '018%'
-           or name like '019%' or name like '020%'`,
+           or name like '019%' or name like '020%' or name like '021%'`,
       ),
     );
     const before: string[] = [];

@@ -172,5 +172,24 @@ export async function busyCanvas(
     made.id,
     moment.toISOString(),
   );
+  await add(
+    `insert into progress_wish (canvas_id, happened_at, finish_by) values ($1, $2, '2030-06-30')`,
+    made.id,
+    moment.toISOString(),
+  );
+  await add(
+    `insert into canvas_photo (id, canvas_id, happened_at, taken_on, note, photo) values ($1, $2, $3, '2026-02-28', 'Half', $4)`,
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+    new Uint8Array(photo),
+  );
+  await add(
+    `insert into finish_entry (id, canvas_id, happened_at, started_on, minutes, checked, sealing, border_mm, frame_width_mm, frame_height_mm, notes)
+     values ($1, $2, $3, '2026-02-01', 90, '["gaps"]', 'no', 10, 300, 400, 'For the hall')`,
+    randomUUID(),
+    made.id,
+    moment.toISOString(),
+  );
   return made;
 }

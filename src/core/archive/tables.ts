@@ -259,7 +259,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     about: 'By when the canvas shall be done.',
     key: ['finish_by'],
     since: 7,
-    columns: [optional('finish_by', 'text', 'Day, YYYY-MM-DD')],
+    columns: [happened, column('finish_by', 'text', 'Day, YYYY-MM-DD')],
   },
   {
     name: 'canvas_photo',

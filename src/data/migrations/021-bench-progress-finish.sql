@@ -8,7 +8,8 @@ create index mark_by_moment on mark (canvas_id, happened_at);
 -- By when a canvas shall be done. No ledger: only the last one matters.
 create table progress_wish (
   canvas_id uuid primary key references canvas (id) on delete cascade,
-  finish_by text check (finish_by ~ '^\d{4}-\d{2}-\d{2}$')
+  happened_at timestamptz not null,
+  finish_by text not null check (finish_by ~ '^\d{4}-\d{2}-\d{2}$')
 );
 
 -- Photos of the work, by the day on which they were taken; what is removed is kept for a while.

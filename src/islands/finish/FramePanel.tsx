@@ -93,8 +93,9 @@ export function FramePanel({
           </ul>
         )}
         <p className="text-[0.95rem] text-faded">
-          Measure the canvas before you buy, for it stretches. Trim with a sharp blade along a ruler, away from
-          the fingers, on a firm base; keep blades from children. Leave the margin that the frame’s edge holds.
+          Measure the canvas before you buy, for it stretches. Trim with a sharp blade along a ruler, away
+          from the fingers, on a firm base; keep blades from children. Leave the margin that the frame’s edge
+          holds.
         </p>
       </section>
     </div>

@@ -279,7 +279,7 @@ async function checkRows(tables: Tables, canvas: CanvasFacts): Promise<void> {
     );
   }
   for (const { finish_by: day } of rows('progress_wish')) {
-    if (day !== null && !isDay(String(day))) throw unreadable(`progress_wish.csv: ${String(day)} is no day.`);
+    if (!isDay(String(day))) throw unreadable(`progress_wish.csv: ${String(day)} is no day.`);
   }
   for (const { taken_on: day } of rows('canvas_photo')) {
     if (!isDay(String(day))) throw unreadable(`canvas_photo.csv: ${String(day)} is no day.`);
