@@ -40,6 +40,11 @@ export function potNow({ stored, capacity, laid, trashShare }: PotFill): PotNow 
   return { inPot, inBag, untilRefill: inBag > 0 ? Math.max(0, Math.floor(inPot * good)) : null };
 }
 
+/** Good drills of a colour that are still there for its squares: those that came, less bad ones, less what is laid. */
+export function goodLeft({ stored, laid, trashShare }: Omit<PotFill, 'capacity'>): number {
+  return Math.max(0, Math.round(stored * (1 - trashShare)) - laid);
+}
+
 /**
  * The same in a sentence. @param bag number of the bag beside the pot @param leftHere drills still to lay in this section
  * @example potNowInWords({ inPot: 300, inBag: 500, untilRefill: 300 }, 3, 195) // 'About 300 in the pot, 500 in bag 3.'

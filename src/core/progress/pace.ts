@@ -1,3 +1,5 @@
+import { many } from '../words/numbers';
+
 /** A sitting as far as its pace goes. */
 export interface SittingPace {
   /** ISO moment. */
@@ -35,6 +37,23 @@ export function paceBySitting(
   return sensible(sittings)
     .map(({ startedAt, minutes, drills }) => ({ startedAt, drillsAnHour: (drills / minutes) * 60 }))
     .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt));
+}
+
+/** Drills an hour over all sittings that are long enough to tell; null without any. */
+export function paceOfAll(sittings: readonly SittingPace[]): number | null {
+  const told = sensible(sittings);
+  const minutes = told.reduce((sum, sitting) => sum + sitting.minutes, 0);
+  return minutes === 0 ? null : (told.reduce((sum, sitting) => sum + sitting.drills, 0) / minutes) * 60;
+}
+
+/** A trend below this share of the pace is none. */
+const STEADY = 0.005;
+
+/** @example trendInWords(12, 600) // 'quicker by about 12 with each sitting' */
+export function trendInWords(trend: number, pace: number): string {
+  if (Math.abs(trend) < pace * STEADY) return 'steady';
+  const by = many(Math.max(1, Math.round(Math.abs(trend))));
+  return `${trend > 0 ? 'quicker' : 'slower'} by about ${by} with each sitting`;
 }
 
 function sensible(sittings: readonly SittingPace[]): SittingPace[] {

@@ -1,4 +1,5 @@
 import type { LineSupply } from '../checkin/supply';
+import { goodLeft } from '../kitup/potNow';
 import { addDays } from './calendar';
 
 /** A colour that may not reach its last drill. */
@@ -44,7 +45,7 @@ export function runningOut(
       return {
         line,
         left: left(line),
-        goodLeft: Math.max(0, Math.round(suppliedDrills * (1 - trashShare)) - laid),
+        goodLeft: goodLeft({ stored: suppliedDrills, laid, trashShare }),
         chance,
         section: lastsUntilSection,
         day: days === null ? null : addDays(today, days),

@@ -9,7 +9,8 @@ import { percentLaid } from './progress';
 /** What the page of a week is made from. */
 export interface WeekFacts {
   days: readonly { day: string; drills: number }[];
-  sittings: readonly (SittingTimes & { drills: number; note: string })[];
+  /** Each with the calendar day on which it began, by the clock of the place. */
+  sittings: readonly (SittingTimes & { day: string; drills: number; note: string })[];
   laid: number;
   drills: number;
   forecast: { early: string; likely: string; late: string } | null;
@@ -63,10 +64,7 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
   }
   const end = addDays(monday, 7);
   const own = facts.sittings
-    .filter(
-      ({ startedAt, endedAt }) =>
-        endedAt !== null && startedAt.slice(0, 10) >= monday && startedAt.slice(0, 10) < end,
-    )
+    .filter(({ day: began, endedAt }) => endedAt !== null && began >= monday && began < end)
     .sort((a, b) => Date.parse(a.startedAt) - Date.parse(b.startedAt));
   y += 12;
   marks.push({
@@ -82,7 +80,7 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
   marks.push(text(MARGIN_MM, y, `${counted(own.length, 'sitting')}, ${counted(minutes, 'minute')}`, 4.4));
   for (const sitting of own.slice(0, MOST_NOTES)) {
     y += 6.5;
-    const words = `${dayInWords(sitting.startedAt.slice(0, 10), { weekday: true, year: false })}: ${counted(sittingMinutes(sitting), 'minute')}, ${counted(sitting.drills, 'drill')}${sitting.note === '' ? '' : `. ${sitting.note.slice(0, 70)}`}`;
+    const words = `${dayInWords(sitting.day, { weekday: true, year: false })}: ${counted(sittingMinutes(sitting), 'minute')}, ${counted(sitting.drills, 'drill')}${sitting.note === '' ? '' : `. ${sitting.note.slice(0, 70)}`}`;
     marks.push(text(MARGIN_MM, y, words, 3.6, { fill: INK }));
   }
   if (own.length > MOST_NOTES)

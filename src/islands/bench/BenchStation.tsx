@@ -124,11 +124,15 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const [sittings, setSittings] = useState(bench.sittings);
   const [lastMarkAt, setLastMarkAt] = useState(bench.lastMarkAt);
   const [thrown, setThrown] = useState<Pick<BenchView, 'trash' | 'trashRecords'>>(bench);
+  const shown = (view: BenchView) => {
+    setSittings(view.sittings);
+    setLastMarkAt(view.lastMarkAt);
+  };
   const bad = useBadDrills(canvas.id, marks.laid, setThrown);
   useLive(canvas.id, ['sittings', 'trash'], () => {
     getJson<BenchView>(`/api/canvases/${canvas.id}/marks`).then(
       (view) => {
-        setSittings(view.sittings);
+        shown(view);
         setThrown(view);
       },
       () => {},
@@ -265,7 +269,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const markCells = (kind: MarkKind, cells: readonly number[], code: string | null) => {
     const changed = store.preview(kind, cells);
     if (changed.length === 0) return;
-    store.commit(kind, changed, sittingId);
+    store.commit(kind, changed, sittingId, kind === 'lift' ? { popped: false } : {});
     setLastMarkAt(new Date().toISOString());
     setOther(null);
     setStays(false);
@@ -383,10 +387,6 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   };
   const said = (mark: MarkOffer) => markInWords(mark, legend, pieces, canvas.width);
   const base = `/api/canvases/${canvas.id}`;
-  const shown = (view: BenchView) => {
-    setSittings(view.sittings);
-    setLastMarkAt(view.lastMarkAt);
-  };
   const start = () => void enter<BenchView>(`${base}/sittings`, {}, shown);
   const stop = (note: string, endedAt?: string) =>
     running &&

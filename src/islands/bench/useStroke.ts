@@ -59,8 +59,9 @@ export function useStroke(world: StrokeWorld): {
   };
   const commit = (kind: MarkKind, cells: readonly number[]) => {
     if (cells.length === 0) return;
-    store.commit(kind, cells, sitting, mode === 'popped' && kind === 'lift' ? { popped: true } : {});
-    if (mode === 'popped' && kind === 'lift') onPopped(cells);
+    const popped = mode === 'popped';
+    store.commit(kind, cells, sitting, kind === 'lift' ? { popped } : {});
+    if (popped && kind === 'lift') onPopped(cells);
     onTouch({ marked: cells.length });
   };
   const marking: Marking = {

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { FinishRecord } from '../../core/finish/record';
 import { counted, many } from '../../core/words/numbers';
@@ -42,18 +42,22 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
   const [told, setTold] = useState<FinishView | null>(null);
   const [panel, setPanel] = useState<Panel>('walk');
   const { fault, busy, write } = useWrite(canvas.id);
-  // What was answered last holds: a question, or a write.
+  /** Writes so far: what an older one answers knows nothing of the newer. */
+  const writes = useRef(0);
+  // What was answered last holds, but for what is told here and still on its way.
   const [seen, setSeen] = useState<FinishView | null>(null);
   if (answer !== seen) {
     setSeen(answer);
-    setTold(answer);
+    setTold(answer && busy && told ? { ...answer, record: told.record } : answer);
   }
   if (lost) return <Notice kind="fault">{lost}</Notice>;
   if (!told) return <p aria-live="polite">Loading…</p>;
   const change = (part: Partial<FinishRecord>) => {
     const record = { ...told.record, ...part };
     setTold({ ...told, record });
-    void write<FinishView>('PUT', url, { id: crypto.randomUUID(), ...record }, setTold, true);
+    const mine = ++writes.current;
+    const newest = (view: FinishView) => mine === writes.current && setTold(view);
+    void write<FinishView>('PUT', url, { id: crypto.randomUUID(), ...record }, newest, true);
   };
   const { walk, facts } = told;
   const open = walk.bare.drills + walk.popped.drills + walk.doubtful.drills;

@@ -6,11 +6,14 @@ import type { FinishRecord } from '../../core/finish/record';
 import type { FinishView } from '../../server/finish/contract';
 import type { PhotoView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { DayField } from '../../ui/DayField';
+import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { offer, pictureColours, pictureWithWords } from '../progress/pastPicture';
 import { useAnswer } from '../writing/useAnswer';
+import { useWrite } from '../writing/useWrite';
 
 /** The page of the canvas in the log, and what is told for it. */
 export function LogPanel({
@@ -32,6 +35,7 @@ export function LogPanel({
   const { record, facts } = view;
   const base = `/api/canvases/${canvas.id}`;
   const { answer: photos } = useAnswer<PhotoView[]>(`${base}/photos`, ['other']);
+  const { fault, act } = useWrite(canvas.id);
   const [notes, setNotes] = useState(record.notes);
   useEffect(() => setNotes(record.notes), [record.notes]);
   const kept = (photos ?? []).filter(({ removedAt }) => removedAt === null);
@@ -46,17 +50,6 @@ export function LogPanel({
       `${facts.title} log.png`,
     );
   };
-  const day = (which: 'startedOn' | 'finishedOn', words: string) => (
-    <label>
-      <span className="block">{words}</span>
-      <input
-        type="date"
-        className="field !w-48"
-        value={record[which] ?? facts[which] ?? ''}
-        onChange={(event) => onChange({ [which]: event.target.value === '' ? null : event.target.value })}
-      />
-    </label>
-  );
   return (
     <div className="grid gap-6 lg:grid-cols-[1fr_24rem]">
       <article className="slip min-w-0" aria-label="Log page" data-testid="log-page">
@@ -98,8 +91,16 @@ export function LogPanel({
       </article>
       <section className="flex flex-col gap-3">
         <div className="flex flex-wrap gap-3">
-          {day('startedOn', 'Begun on')}
-          {day('finishedOn', 'Finished on')}
+          <DayField
+            words="Begun on"
+            value={record.startedOn ?? facts.startedOn}
+            onChange={(startedOn) => onChange({ startedOn })}
+          />
+          <DayField
+            words="Finished on"
+            value={record.finishedOn ?? facts.finishedOn}
+            onChange={(finishedOn) => onChange({ finishedOn })}
+          />
         </div>
         <div>
           <NumberField
@@ -136,11 +137,12 @@ export function LogPanel({
         </a>
         <WithCloth entry={entry}>
           {(data) => (
-            <button type="button" className="button" onClick={() => void savePicture(data)}>
+            <button type="button" className="button" onClick={() => void act(() => savePicture(data))}>
               <ImageDown size={20} aria-hidden /> The page as a picture
             </button>
           )}
         </WithCloth>
+        {fault && <Notice kind="fault">{fault}</Notice>}
         <a className="button" href="/log">
           The log of all canvases
         </a>

@@ -1,6 +1,7 @@
 import { useCallback, useMemo } from 'react';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { chanceInWords } from '../../core/checkin/chance';
+import { goodLeft } from '../../core/kitup/potNow';
 import { dayInWords } from '../../core/progress/calendar';
 import type { RunningOut } from '../../core/progress/runningOut';
 import { counted, many } from '../../core/words/numbers';
@@ -87,8 +88,9 @@ export function ColoursPanel({
     (): Row[] =>
       colours
         .map(({ line, left, drills }) => {
-          const good = (kit?.amounts[line] ?? 0) * (1 - (kit?.trashShare ?? 0));
-          return { line, left, drills, here: Math.max(0, Math.round(good - (drills - left))) };
+          const stored = kit?.amounts[line] ?? 0;
+          const here = goodLeft({ stored, laid: drills - left, trashShare: kit?.trashShare ?? 0 });
+          return { line, left, drills, here };
         })
         .sort((a, b) => b.left - a.left),
     [colours, kit],

@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import { hoursInWords } from '../../core/finish/logPage';
 import { dayInWords } from '../../core/progress/calendar';
 import { many } from '../../core/words/numbers';
 import type { ForecastView } from '../../server/progress/contract';
+import { DayField } from '../../ui/DayField';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 
@@ -20,19 +20,9 @@ export function ForecastSlip({
   onChange: () => void;
 }) {
   const { write, fault } = useWrite(canvasId);
-  const [wish, setWish] = useState(view.finishBy ?? '');
   const { forecast, finishBy, usualMinutesAWeek: usual } = view;
-  const save = (day: string) => {
-    setWish(day);
-    if (day === (finishBy ?? '') || (day !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(day))) return;
-    void write(
-      'PUT',
-      `/api/canvases/${canvasId}/progress-wish`,
-      { finishBy: day === '' ? null : day },
-      onChange,
-      true,
-    );
-  };
+  const save = (day: string | null) =>
+    void write('PUT', `/api/canvases/${canvasId}/progress-wish`, { finishBy: day }, onChange, true);
   return (
     <section aria-label="Forecast" className="slip flex flex-wrap gap-x-10 gap-y-3" data-testid="forecast">
       <div className="min-w-0 grow basis-80">
@@ -64,15 +54,7 @@ export function ForecastSlip({
         </details>
       </div>
       <div className="min-w-0 basis-72">
-        <label className="block">
-          <span className="block font-semibold">I would like it done by</span>
-          <input
-            type="date"
-            className="field !w-56"
-            value={wish}
-            onChange={(event) => save(event.target.value)}
-          />
-        </label>
+        <DayField words="I would like it done by" value={finishBy} onChange={save} />
         {finishBy !== null && (
           <p className="mt-1.5" aria-live="polite">
             {view.minutesAWeek === null

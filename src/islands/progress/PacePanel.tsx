@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import type { PaceGroup } from '../../core/progress/pace';
+import { type PaceGroup, trendInWords } from '../../core/progress/pace';
 import { counted, many } from '../../core/words/numbers';
 import type { ForecastView } from '../../server/progress/contract';
 import { ChartBox, type ChartStyle } from '../../ui/ChartBox';
@@ -11,20 +11,15 @@ const began = (moment: string) =>
 
 /** Drills an hour: sitting by sitting with the trend, and by what the sitting was like. */
 export function PacePanel({ pace }: { pace: ForecastView['pace'] }) {
-  const { sittings, trend } = pace;
+  const { sittings, trend, ofAll } = pace;
   const option = useCallback((style: ChartStyle) => paceOption(sittings, style), [sittings]);
-  if (sittings.length === 0)
+  if (ofAll === null)
     return <p className="slip max-w-xl">The pace shows once a sitting has been timed at the bench.</p>;
-  const mean = sittings.reduce((sum, { drillsAnHour }) => sum + drillsAnHour, 0) / sittings.length;
   return (
     <>
       <p>
-        <span className="big-number">{many(Math.round(mean))}</span> drills an hour, over{' '}
-        {counted(sittings.length, 'sitting')}
-        {trend !== null &&
-          (Math.abs(trend) < mean * 0.005
-            ? '; steady.'
-            : `; ${trend > 0 ? 'quicker' : 'slower'} by about ${many(Math.max(1, Math.round(Math.abs(trend))))} with each sitting.`)}
+        <span className="big-number">{many(Math.round(ofAll))}</span> drills an hour over all sittings
+        {trend !== null && `; ${trendInWords(trend, ofAll)}`}.
       </p>
       <ChartBox option={option} className="h-64 w-full" label="Drills an hour, sitting by sitting" />
       <details>

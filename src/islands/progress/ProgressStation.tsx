@@ -136,14 +136,7 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
       ) : (
         <>
           {unforetold && <Notice kind="fault">{unforetold}</Notice>}
-          {foretold && (
-            <ForecastSlip
-              key={foretold.finishBy}
-              canvasId={canvas.id}
-              view={foretold}
-              onChange={reckonAgain}
-            />
-          )}
+          {foretold && <ForecastSlip canvasId={canvas.id} view={foretold} onChange={reckonAgain} />}
           {foretold && (
             <RunningOutList
               canvasId={canvas.id}

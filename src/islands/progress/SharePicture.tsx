@@ -2,7 +2,9 @@ import { ImageDown } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { Notice } from '../../ui/Notice';
 import type { ClothData } from '../cloth/useClothData';
+import { useWrite } from '../writing/useWrite';
 import { offer, pictureColours, pictureWithWords } from './pastPicture';
 
 /** A figure that may stand beneath the picture. */
@@ -25,6 +27,7 @@ export function SharePicture({
 }) {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const chosen = figures.filter(({ key }) => !left.has(key));
+  const { fault, act } = useWrite(entry.canvas.id);
   const save = async () => {
     const colours = pictureColours(legend, entry.hasChart);
     const { title } = entry.canvas;
@@ -58,9 +61,10 @@ export function SharePicture({
           <span>{words}</span>
         </label>
       ))}
-      <button type="button" className="button mt-1 self-start" onClick={() => void save()}>
+      <button type="button" className="button mt-1 self-start" onClick={() => void act(save)}>
         <ImageDown size={20} aria-hidden /> Download the picture
       </button>
+      {fault && <Notice kind="fault">{fault}</Notice>}
     </fieldset>
   );
 }

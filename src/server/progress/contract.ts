@@ -71,6 +71,8 @@ export interface ForecastView {
   runningOut: RunningOut[];
   pace: {
     sittings: { startedAt: string; drillsAnHour: number }[];
+    /** Drills an hour over all sittings; null without any. */
+    ofAll: number | null;
     /** Drills an hour more with each sitting; null for too few. */
     trend: number | null;
     kinds: PaceGroup[];

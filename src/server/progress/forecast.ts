@@ -6,7 +6,14 @@ import { tipsFor } from '../../core/placing/tips';
 import { dayIn, hourIn } from '../../core/progress/calendar';
 import { chanceBy, forecast, minutesAWeek, usualMinutesAWeek } from '../../core/progress/forecast';
 import type { DayChange } from '../../core/progress/laidByDay';
-import { paceByHour, paceByKind, paceBySitting, paceByTip, trendOf } from '../../core/progress/pace';
+import {
+  paceByHour,
+  paceByKind,
+  paceBySitting,
+  paceByTip,
+  paceOfAll,
+  trendOf,
+} from '../../core/progress/pace';
 import { leftPerLine } from '../../core/progress/progress';
 import { runningOut } from '../../core/progress/runningOut';
 import { largest } from '../../core/words/numbers';
@@ -135,6 +142,7 @@ export async function forecastView(
     runningOut: out,
     pace: {
       sittings: paces.slice(-PACES_SHOWN),
+      ofAll: paceOfAll(work.sittings),
       trend: trendOf(paces),
       kinds: paceByKind(work.sittings),
       hours: paceByHour(work.sittings, (moment) => hourIn(zone, Date.parse(moment))),

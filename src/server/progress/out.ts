@@ -2,7 +2,7 @@ import { createEvents, type EventAttributes } from 'ics';
 import { sittingMinutes } from '../../core/bench/sitting';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { OutTable } from '../../core/checkin/checkinTable';
-import { addDays } from '../../core/progress/calendar';
+import { addDays, dayIn } from '../../core/progress/calendar';
 import { plannedSittings } from '../../core/progress/plannedSittings';
 import { weekPage } from '../../core/progress/weekPage';
 import { dateInWords } from '../../core/words/moments';
@@ -80,6 +80,7 @@ export function weekPrint(
   foretold: ForecastView,
   day: string,
   paper: 'a4' | 'letter',
+  zone: string,
 ) {
   const head = { title: canvas.title, date: dateInWords(new Date()), paper };
   return {
@@ -88,7 +89,9 @@ export function weekPrint(
       head,
       {
         days: foretold.days,
-        sittings: view.sittings.filter(({ removed }) => !removed),
+        sittings: view.sittings
+          .filter(({ removed }) => !removed)
+          .map((sitting) => ({ ...sitting, day: dayIn(zone, Date.parse(sitting.startedAt)) })),
         laid: view.laid,
         drills: view.drills,
         forecast: foretold.forecast,

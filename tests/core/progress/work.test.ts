@@ -240,7 +240,13 @@ describe('the week on paper', () => {
           { day: '2026-11-29', drills: 80 },
         ],
         sittings: [
-          { startedAt: '2026-11-23T20:00:00Z', endedAt: '2026-11-23T21:00:00Z', drills: 120, note: 'Calm' },
+          {
+            day: '2026-11-23',
+            startedAt: '2026-11-23T20:00:00Z',
+            endedAt: '2026-11-23T21:00:00Z',
+            drills: 120,
+            note: 'Calm',
+          },
         ],
         laid: 200,
         drills: 400,

@@ -13,13 +13,8 @@ export const GET = canvasEndpoint(async (database, canvas, { request, url }) => 
   const { zone, maker, day, paper } = await readQuery(url, weekQuery);
   const today = dayIn(zone, new Date());
   const view = await database.snapshot((queries) => progressView(queries, canvas, zone, today, maker));
-  const print = weekPrint(
-    canvas,
-    view,
-    await forecastView(database, canvas, zone, maker),
-    day ?? today,
-    paper,
-  );
+  const foretold = await forecastView(database, canvas, zone, maker);
+  const print = weekPrint(canvas, view, foretold, day ?? today, paper, zone);
   const pdf = await asJob(request, (job) => inWorker('drawingPdf', print, job));
   return content(pdf, 'application/pdf', `${canvas.title} week.pdf`);
 });

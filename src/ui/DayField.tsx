@@ -1,0 +1,52 @@
+import { useEffect, useRef, useState } from 'react';
+
+/** What is typed counts this long (ms) after the last key, or once the field is left. */
+const SETTLES_MS = 900;
+/** While a year is typed its first figures are years too; none of ours lies before this one. */
+const FIRST_YEAR = 1990;
+
+/** A day under its name. A year that is still being typed is no day yet; an empty field is none. */
+export function DayField({
+  words,
+  value,
+  most,
+  onChange,
+}: {
+  words: string;
+  /** `YYYY-MM-DD`; null for none. */
+  value: string | null;
+  /** The last day that may be chosen. */
+  most?: string;
+  onChange: (day: string | null) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  const settle = (text: string) => {
+    clearTimeout(timer.current);
+    if (text !== '' && !(Number(text.slice(0, 4)) >= FIRST_YEAR)) return;
+    setTyped(null);
+    const day = text === '' ? null : text;
+    if (day !== value) onChange(day);
+  };
+  return (
+    <label className="block">
+      <span className="block">{words}</span>
+      <input
+        type="date"
+        className="field !w-56"
+        max={most}
+        value={typed ?? value ?? ''}
+        onChange={(event) => {
+          const text = event.target.value;
+          setTyped(text);
+          clearTimeout(timer.current);
+          // A field whose day is only half typed is empty as well: that waits until it is left.
+          if (text !== '') timer.current = setTimeout(() => settle(text), SETTLES_MS);
+        }}
+        onBlur={() => typed !== null && settle(typed)}
+        onKeyDown={(event) => event.key === 'Enter' && typed !== null && settle(typed)}
+      />
+    </label>
+  );
+}
