@@ -266,18 +266,16 @@ export async function popMarks(queries: Queries, canvasId: string): Promise<PopM
     .map(({ kind, cells, happenedAt, popped }) => ({ kind, runs: runsFromBytes(cells), happenedAt, popped }));
 }
 
-/** When something was marked last on a canvas, in a sitting or at all; null where nothing was. */
+/** When something was marked last in a sitting; null where nothing was. */
 export async function lastMarkAt(
   queries: Queries,
   canvasId: string,
-  sittingId: string | null = null,
+  sittingId: string,
 ): Promise<string | null> {
   const row = await one<{ at: string | null }>(
     queries,
-    sittingId === null
-      ? 'select max(happened_at) as at from mark where canvas_id = $1'
-      : 'select max(happened_at) as at from mark where canvas_id = $1 and sitting_id = $2',
-    sittingId === null ? [canvasId] : [canvasId, sittingId],
+    'select max(happened_at) as at from mark where canvas_id = $1 and sitting_id = $2',
+    [canvasId, sittingId],
   );
   return row?.at ?? null;
 }
@@ -408,13 +406,16 @@ export async function addSittingEdit(
 
 /**
  * The newest sittings first, as they were corrected last; removed ones among them.
+ * @param limit so many at most; null for all
  * @param maker the id of a device, or `desk`; null for all
+ * @param id of the only one that is wanted
  */
 export async function sittingsOf(
   queries: Queries,
   canvasId: string,
-  limit: number,
+  limit: number | null,
   maker: string | null = null,
+  id: string | null = null,
 ): Promise<Sitting[]> {
   const rows = await queries.query<{
     id: string;
@@ -435,8 +436,9 @@ export async function sittingsOf(
      left join lateral (select * from sitting_edit c where c.sitting_id = s.id
                         order by position desc limit 1) c on true
      where s.canvas_id = $1 and ($3::text is null or ${makerSql('s.screen_id')} = $3)
+       and ($4::uuid is null or s.id = $4)
      order by 2 desc limit $2`,
-    [canvasId, limit, maker],
+    [canvasId, limit, maker, id],
   );
   return rows.map((row) => ({
     id: row.id,

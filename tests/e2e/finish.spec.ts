@@ -17,6 +17,7 @@ test('progress foretells a range, takes a wished day, and hands its days and its
   await forecast.getByLabel('I would like it done by').fill('2020-01-01');
   await expect(forecast).toContainText('That day has passed');
   await forecast.getByLabel('I would like it done by').fill('');
+  await forecast.getByLabel('I would like it done by').blur();
   await expect(forecast).not.toContainText('passed');
   const csv = await (await request.get(`${base}/days.csv?zone=UTC`)).text();
   const sum = csv

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, renderHook, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { USUAL_COMFORT } from '../../src/core/bench/comfort';
 import { emptyBitmap, setLaid } from '../../src/core/cells/bitmap';
@@ -10,11 +10,13 @@ import { makeSection } from '../../src/core/sections/section';
 import type { MarkStore } from '../../src/islands/bench/markStore';
 import { useAwake } from '../../src/islands/bench/useAwake';
 import { useBadDrills } from '../../src/islands/bench/useBadDrills';
+import { type BenchActs, useBenchKeys } from '../../src/islands/bench/useBenchKeys';
 import { useComfort } from '../../src/islands/bench/useComfort';
 import { useGuide } from '../../src/islands/bench/useGuide';
 import { usePopped } from '../../src/islands/bench/usePopped';
 import { useStroke } from '../../src/islands/bench/useStroke';
 import { useVoice } from '../../src/islands/bench/useVoice';
+import { DayField } from '../../src/ui/DayField';
 import { usePrinting } from '../../src/ui/usePrinting';
 import { chartOfRows, line } from '../core/samples';
 import { type Answers, type Asked, standInFetch } from './requests';
@@ -105,6 +107,20 @@ describe('a stroke', () => {
     });
     expect(sent).toEqual([{ kind: 'lift', cells: [7], more: { popped: true } }]);
     expect(onPopped).toHaveBeenCalledWith([7]);
+  });
+
+  it('that lifts by hand says that nothing popped', () => {
+    const { sent, own } = store();
+    const ground = data();
+    setLaid(ground.laid, 7, true);
+    const { result } = renderHook(() =>
+      useStroke(world({ store: own, data: ground, mode: 'lift' }) as never),
+    );
+    act(() => {
+      result.current.marking.begin({ x: 1, y: 1 }, false);
+      result.current.marking.end();
+    });
+    expect(sent).toEqual([{ kind: 'lift', cells: [7], more: { popped: false } }]);
   });
 
   it('of an area takes two taps, and its corner can be forgotten', () => {
@@ -302,6 +318,96 @@ describe('what the ledgers tell beside the marks', () => {
     expect(asked[3]!.body).toMatchObject({ thrown: 0, removed: true });
     act(() => result.current.count(-1));
     expect(result.current.thrown).toBe(0);
+  });
+});
+
+describe('the keys of the bench', () => {
+  const acts = (more: object = {}) =>
+    ({
+      ...{
+        hasChart: true,
+        speaks: false,
+        touch: vi.fn(),
+        layNext: vi.fn(),
+        stepBack: vi.fn(),
+        finish: vi.fn(),
+      },
+      ...{
+        lift: vi.fn(),
+        popped: vi.fn(),
+        reach: vi.fn(),
+        colour: vi.fn(),
+        timer: vi.fn(),
+        badDrill: vi.fn(),
+      },
+      ...{
+        speak: vi.fn(),
+        again: vi.fn(),
+        pause: vi.fn(),
+        pace: vi.fn(),
+        crossHair: vi.fn(),
+        count: vi.fn(),
+      },
+      ...more,
+    }) as BenchActs;
+  const keysOf = (own: BenchActs) => renderHook(() => useBenchKeys(own)).result.current;
+
+  it('act once, however long they are held', () => {
+    const own = acts();
+    const onKey = keysOf(own);
+    for (const key of ['PageDown', 'A', 'x', ' ']) {
+      expect(onKey({ key, repeat: false })).toBe(true);
+      expect(onKey({ key, repeat: true })).toBe(true);
+    }
+    for (const act of [own.layNext, own.finish, own.badDrill, own.touch]) expect(act).toHaveBeenCalledOnce();
+    expect(onKey({ key: 'q', repeat: false })).toBe(false);
+  });
+
+  it('of the plan are none where there is no chart', () => {
+    const own = acts({ hasChart: false });
+    expect(keysOf(own)({ key: 'Enter', repeat: false })).toBe(false);
+    expect(own.layNext).not.toHaveBeenCalled();
+  });
+
+  it('the space bar pauses the voice, and held down changes its speed', () => {
+    vi.useFakeTimers();
+    const own = acts({ speaks: true });
+    const onKey = keysOf(own);
+    onKey({ key: ' ', repeat: false });
+    window.dispatchEvent(new KeyboardEvent('keyup', { key: ' ' }));
+    vi.advanceTimersByTime(1000);
+    expect([own.pause, own.pace].map((act) => (act as ReturnType<typeof vi.fn>).mock.calls.length)).toEqual([
+      1, 0,
+    ]);
+    onKey({ key: ' ', repeat: false });
+    vi.advanceTimersByTime(1000);
+    expect(own.pace).toHaveBeenCalledOnce();
+    vi.useRealTimers();
+  });
+});
+
+describe('a day that is typed', () => {
+  const type = (text: string) =>
+    fireEvent.change(screen.getByLabelText('Done by'), { target: { value: text } });
+
+  it('counts once its year is whole, after a moment or when the field is left', () => {
+    vi.useFakeTimers();
+    const days: (string | null)[] = [];
+    render(<DayField words="Done by" value="2026-05-01" onChange={(day) => days.push(day)} />);
+    // As a browser tells it while the year 2027 is typed figure by figure.
+    for (const year of ['0002', '0020', '0202', '2027']) type(`${year}-05-01`);
+    expect(days).toEqual([]);
+    vi.advanceTimersByTime(1000);
+    expect(days).toEqual(['2027-05-01']);
+    type('0003-05-01');
+    fireEvent.blur(screen.getByLabelText('Done by'));
+    expect(days).toHaveLength(1);
+    type('');
+    vi.advanceTimersByTime(1000);
+    expect(days).toHaveLength(1);
+    fireEvent.blur(screen.getByLabelText('Done by'));
+    expect(days).toEqual(['2027-05-01', null]);
+    vi.useRealTimers();
   });
 });
 

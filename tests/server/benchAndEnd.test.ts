@@ -20,11 +20,12 @@ import {
   startSitting,
   stopSitting,
 } from '../../src/server/bench/writes';
+import { editChart } from '../../src/server/chart/edits';
 import { enterBag } from '../../src/server/checkin/writes';
 import { finishView, logOfAll } from '../../src/server/finish/view';
 import { putAwayAll, takeBackAll, tellFinish } from '../../src/server/finish/writes';
 import { dayChangesOf, forecastView } from '../../src/server/progress/forecast';
-import { calendarOf, daysTable, sittingsTable } from '../../src/server/progress/out';
+import { calendarOf, daysTable, sittingsTable, weekPrint } from '../../src/server/progress/out';
 import { everySitting, progressView } from '../../src/server/progress/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
@@ -193,6 +194,27 @@ describe('sittings', () => {
   });
 });
 
+describe('the week on paper', () => {
+  it('goes by the clock of the reader', async () => {
+    const [canvas] = await two();
+    const view = await progressView(database, canvas, 'UTC', '2026-11-25');
+    // Sunday evening in New York is Monday in Greenwich.
+    const sittings = [
+      {
+        ...{ id: 'a', startedAt: '2026-11-23T01:00:00Z', endedAt: '2026-11-23T02:00:00Z' },
+        ...{ note: 'Late', drills: 5, removed: false },
+      },
+    ];
+    const foretold = await forecastView(database, canvas, 'UTC', null);
+    const words = (zone: string) =>
+      weekPrint(canvas, { ...view, sittings }, foretold, '2026-11-25', 'a4', zone).pages[0]!.marks.flatMap(
+        (each) => (each.kind === 'text' ? [each.text] : []),
+      );
+    expect(words('UTC')).toContain('1 sitting, 60 minutes');
+    expect(words('America/New_York')).toContain('0 sittings, 0 minutes');
+  });
+});
+
 describe('progress', () => {
   it('tells today, the week and the section, and the forecast what is left', async () => {
     const [canvas, other] = await two();
@@ -267,6 +289,18 @@ describe('the end', () => {
       popped: { drills: 1, runs: [2, 1] },
       doubtful: { drills: 0, runs: [] },
     });
+  });
+
+  it('doubts squares that were laid before their colour was corrected, until they are laid anew', async () => {
+    const [canvas, other] = await two();
+    for (const each of [canvas, other]) await enterMark(database, each, mark({ runs: [0, 4] }));
+    await editChart(database, canvas, { id: randomUUID(), edits: [{ runs: [2, 4], line: 2 }] });
+    // The two that were laid; the others were bare then.
+    expect((await finishView(database, canvas, 'UTC')).walk.doubtful).toEqual({ drills: 2, runs: [2, 2] });
+    expect((await finishView(database, other, 'UTC')).walk.doubtful.drills).toBe(0);
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [2, 1], popped: false }));
+    await enterMark(database, canvas, mark({ runs: [2, 1] }));
+    expect((await finishView(database, canvas, 'UTC')).walk.doubtful).toEqual({ drills: 1, runs: [3, 1] });
   });
 
   it('is told again and again, and the last word holds; its days must be possible', async () => {

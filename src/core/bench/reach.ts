@@ -24,6 +24,11 @@ export const REACH_WORDS: Record<Reach, { name: string; what: string }> = {
   area: { name: 'an area', what: 'From one corner to the other: press, drag, let go.' },
 };
 
+/** Reaches that make sense: without a chart nothing is known of colours. */
+export function reachesFor(hasChart: boolean): readonly Reach[] {
+  return hasChart ? REACHES : ['square', 'row', 'area'];
+}
+
 /** What marks are made on. */
 export interface ReachGround {
   chart: Chart;

@@ -5,26 +5,19 @@ import { nextPace } from '../../core/bench/comfort';
 import { crossHairInWords } from '../../core/bench/crossHair';
 import { benchPlace } from '../../core/bench/found';
 import type { MarkKind } from '../../core/bench/marking';
-import { cellsToShare, REACHES, type Reach } from '../../core/bench/reach';
+import { cellsToShare, type Reach, reachesFor } from '../../core/bench/reach';
 import { colourInWords } from '../../core/bench/runsToSay';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/cells/chart';
-import {
-  type CellPlace,
-  cellIndex,
-  cellsInPart,
-  countInPart,
-  isInside,
-  rectBetween,
-} from '../../core/cells/rect';
+import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside } from '../../core/cells/rect';
 import { type PotPlaces, placeInWords, potsInCodeOrder } from '../../core/codes/places';
 import { coloursInOrder, SCHOOL_REASONS } from '../../core/placing/schools';
 import { leftPerLine, percentLaid } from '../../core/progress/progress';
 import { nextInOrder } from '../../core/sections/next';
 import type { SectionPlan } from '../../core/sections/plan';
-import { type Section, tallySections } from '../../core/sections/section';
+import { tallySections } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
@@ -32,7 +25,6 @@ import type { KitupView } from '../../server/kitup/contract';
 import type { PlacingStart } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { ColourList } from '../../ui/ColourList';
-import { coverLayer } from '../../ui/cloth/layers';
 import { showPercent } from '../../ui/headerFigures';
 import { Notice } from '../../ui/Notice';
 import { withLegend } from '../../ui/withLegend';
@@ -41,7 +33,6 @@ import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
 import { useLive } from '../live/useLive';
-import { barsLayer } from '../placing/barsLayer';
 import { ScanButton } from '../scanning/ScanButton';
 import { SectionChooser } from '../sections/SectionChooser';
 import { useInFront, useKeptFront } from '../sections/useInFront';
@@ -49,9 +40,9 @@ import { useSections } from '../sections/useSections';
 import { getJson } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useAnswer } from '../writing/useAnswer';
-import { useOutbox, useWrite } from '../writing/useWrite';
+import { useWrite } from '../writing/useWrite';
+import { Elsewhere, SavedLine } from './BenchNotices';
 import { BenchTools } from './BenchTools';
-import { areaLayer, countingLayer, crossHairLayer, poppedLayer, rowGuideLayer } from './benchLayers';
 import { ComfortDialog } from './ComfortDialog';
 import { FrontSlip } from './FrontSlip';
 import { GuideSlip } from './GuideSlip';
@@ -61,6 +52,8 @@ import { SittingTimer } from './SittingTimer';
 import { TickList } from './TickList';
 import { useAwake } from './useAwake';
 import { useBadDrills } from './useBadDrills';
+import { useBenchKeys } from './useBenchKeys';
+import { useBenchLayers } from './useBenchLayers';
 import { useComfort } from './useComfort';
 import { useGuide } from './useGuide';
 import { useMarks } from './useMarks';
@@ -71,8 +64,6 @@ import { ShareLaid, WiderMarks } from './WiderMarks';
 
 /** A large act (ms) is not repeated by a second click or a key that is held down. */
 const LARGE_ACT_MS = 600;
-/** The space bar that is held so long (ms) changes the speed of the voice. */
-const HELD_MS = 600;
 
 interface BenchProps {
   entry: ShelfEntry;
@@ -217,42 +208,16 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     },
   });
 
-  const ground = useMemo(() => getComputedStyle(document.documentElement).getPropertyValue('--c-bench'), []);
-  const ends = drawn ?? (corner && [corner, cursor ?? corner]);
-  const shownRows = comfort.counting ? guide.rows : null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the corners are told by their numbers
-  const layers = useMemo(
-    () => [
-      coverLayer(section, ground),
-      ...(comfort.guide === 'placements' && guide.inHand && !comfort.counting
-        ? [barsLayer(guide.placements, guide.inHand, placing.hand, true)]
-        : []),
-      ...(guide.row && guide.rect ? [rowGuideLayer(guide.rect)] : []),
-      ...(shownRows ? [countingLayer(shownRows)] : []),
-      ...(popped.length > 0 ? [poppedLayer(popped, chart.width)] : []),
-      ...(comfort.crossHair && cursor ? [crossHairLayer(cursor)] : []),
-      ...(ends ? [areaLayer(rectBetween(...ends))] : []),
-    ],
-    [
-      section,
-      ground,
-      comfort.guide,
-      comfort.counting,
-      comfort.crossHair,
-      guide.placements,
-      guide.inHand,
-      guide.row,
-      shownRows,
-      popped,
-      cursor,
-      placing.hand,
-      chart.width,
-      ends?.[0].x,
-      ends?.[0].y,
-      ends?.[1].x,
-      ends?.[1].y,
-    ],
-  );
+  const layers = useBenchLayers({
+    section,
+    guide,
+    comfort,
+    popped,
+    cursor,
+    ends: drawn ?? (corner && [corner, cursor ?? corner]),
+    hand: placing.hand,
+    columns: chart.width,
+  });
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new wish makes the canvas paint the changed bitmap
   const wish = useMemo(
     () => ({ laid, focus: colour ? new Set([colour.line]) : null }),
@@ -401,72 +366,35 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   }, [allLaid]);
 
   const speaks = comfort.voice && hasChart;
-  const held = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const spaceDown = () => {
-    held.current ??= setTimeout(() => change({ pace: nextPace(comfort.pace) }), HELD_MS);
-    const up = ({ key }: KeyboardEvent) => {
-      if (key !== ' ') return;
-      window.removeEventListener('keyup', up);
-      if (held.current) clearTimeout(held.current);
-      held.current = null;
-    };
-    window.addEventListener('keyup', up);
-    voice.toggle();
-  };
   const toggleMode = (which: TouchMode) => setMode(mode === which ? 'lay' : which);
-  const onKey = ({ key, repeat }: Pick<KeyboardEvent, 'key' | 'repeat'>) => {
-    // A key that is held down acts once.
-    const once = (act: () => void) => {
-      if (!repeat) act();
-      return true;
-    };
-    switch (key) {
-      case ' ':
-        return once(() => {
-          if (speaks) spaceDown();
-          else if (cursor) {
-            marking.begin(cursor, false);
-            marking.end();
-          }
-        });
-      case 'Enter':
-      case 'PageDown':
-        return hasChart && once(layNext);
-      case 'PageUp':
-      case 'Backspace':
-        return hasChart && once(() => stepGuide(-1));
-    }
-    switch (key.toLowerCase()) {
-      case 'a':
-        return once(finish);
-      case 'l':
-        return once(() => toggleMode('lift'));
-      case 'o':
-        return once(() => toggleMode('popped'));
-      case 'r':
-        return once(() => setReach(REACHES[(REACHES.indexOf(reach) + 1) % REACHES.length]!));
-      case 'n':
-        stepColour(1);
-        return true;
-      case 'p':
-        stepColour(-1);
-        return true;
-      case 't':
-        return once(() => (running ? stop('') : start()));
-      case 'x':
-        return once(() => bad.count(1));
-      case 'v':
-        return once(() => change({ voice: !comfort.voice }));
-      case 's':
-        return once(voice.again);
-      case 'h':
-        return once(() => change({ crossHair: !comfort.crossHair }));
-      case 'k':
-        return once(() => change({ counting: !comfort.counting }));
-      default:
-        return false;
-    }
-  };
+  const onKey = useBenchKeys({
+    hasChart,
+    speaks,
+    touch: () => {
+      if (!cursor) return;
+      marking.begin(cursor, false);
+      marking.end();
+    },
+    layNext,
+    stepBack: () => stepGuide(-1),
+    finish,
+    lift: () => toggleMode('lift'),
+    popped: () => toggleMode('popped'),
+    reach: () => {
+      const all = reachesFor(hasChart);
+      setReach(all[(all.indexOf(reach) + 1) % all.length]!);
+      forgetCorner();
+    },
+    colour: stepColour,
+    timer: () => (running ? stop('') : start()),
+    badDrill: () => bad.count(1),
+    speak: () => change({ voice: !comfort.voice }),
+    again: voice.again,
+    pause: voice.toggle,
+    pace: () => change({ pace: nextPace(comfort.pace) }),
+    crossHair: () => change({ crossHair: !comfort.crossHair }),
+    count: () => change({ counting: !comfort.counting }),
+  });
 
   const verb = { lay: 'lays', lift: 'lifts', popped: 'says that it popped' }[mode];
   const onLeft = comfort.slip === 'left';
@@ -708,63 +636,5 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         </p>
       </section>
     </div>
-  );
-}
-
-/** A colour by its code; where another one has the same code, by its finish too. */
-function nameOf(line: LegendLine, other: LegendLine | null): string {
-  return other?.code === line.code ? `${line.code} ${line.finish}` : line.code;
-}
-
-/** Where a square is that was touched and not marked, and the way there. */
-function Elsewhere({
-  place,
-  sections,
-  here,
-  line,
-  front,
-  onSection,
-  onColour,
-}: {
-  place: CellPlace;
-  sections: readonly Section[];
-  here: number;
-  line: LegendLine | undefined;
-  front: LegendLine | null;
-  onSection: (number: number) => void;
-  onColour: (line: number) => void;
-}) {
-  const section = sections.find((each) => isInside(each, place));
-  if (section && section.number !== here) {
-    return (
-      <Notice kind="hint">
-        That square is in section <span className="number">{section.number}</span>.{' '}
-        <button type="button" className="min-h-11 underline" onClick={() => onSection(section.number)}>
-          Go to section {section.number}
-        </button>
-      </Notice>
-    );
-  }
-  if (!line) return <Notice kind="hint">No drill goes on that square.</Notice>;
-  return (
-    <Notice kind="hint">
-      That square is <span className="number">{nameOf(line, front)}</span>; {front && nameOf(front, line)} is
-      in front.{' '}
-      <button type="button" className="min-h-11 underline" onClick={() => onColour(line.line)}>
-        Bring {nameOf(line, front)} forward
-      </button>
-    </Notice>
-  );
-}
-
-/** Whether all marks have arrived, and what undo would take back. */
-function SavedLine({ waiting, last }: { waiting: number; last: string | null }) {
-  // Counted as on every other page: all that waits, and a mark from the moment it is made.
-  const shown = Math.max(waiting, useOutbox().waiting);
-  return (
-    <p className="text-[0.95rem] text-faded" data-testid="saved" aria-live="polite">
-      {shown === 0 ? 'Every mark is saved.' : `Saving ${counted(shown, 'change')}…`}
-      {last && ` Last: ${last}.`}
-    </p>
   );
 }

@@ -1,5 +1,5 @@
 import { ArrowDownToLine, ArrowUpFromLine, CircleDashed, Eye, Hash } from 'lucide-react';
-import { REACH_WORDS, REACHES, type Reach } from '../../core/bench/reach';
+import { REACH_WORDS, type Reach, reachesFor } from '../../core/bench/reach';
 import { ToggleButton } from '../../ui/ToggleButton';
 import type { TouchMode } from './useStroke';
 
@@ -29,9 +29,6 @@ export function BenchTools({
   onCounting: (on: boolean) => void;
   onComfort: () => void;
 }) {
-  const reaches = REACHES.filter(
-    (each) => hasChart || each === 'square' || each === 'row' || each === 'area',
-  );
   return (
     <div className="flex flex-wrap items-center gap-2">
       <fieldset className="flex flex-wrap" aria-label="What a touch does">
@@ -48,7 +45,7 @@ export function BenchTools({
         value={reach}
         onChange={(event) => onReach(event.target.value as Reach)}
       >
-        {reaches.map((each) => (
+        {reachesFor(hasChart).map((each) => (
           <option key={each} value={each}>
             {REACH_WORDS[each].name}
           </option>

@@ -8,10 +8,11 @@ import { counted, many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import type { ProgressView } from '../../server/progress/contract';
 import { ChartBox, type ChartStyle } from '../../ui/ChartBox';
-import { Chip, Colour } from '../../ui/Chip';
+import { Chip } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { useAnswer } from '../writing/useAnswer';
+import { colourColumn } from './colourColumn';
 
 type Shape = 'square' | 'round';
 /** So many colours are drawn; the table has all. */
@@ -115,12 +116,7 @@ export function ColoursPanel({
           rows={rows}
           rowKey={(row) => String(row.line)}
           columns={[
-            {
-              key: 'colour',
-              header: 'Colour',
-              value: (row) => ofLine(legend, row.line)!.code,
-              show: (row) => <Colour line={ofLine(legend, row.line)!} shape={shape} size={32} />,
-            },
+            colourColumn(legend, shape),
             {
               key: 'left',
               header: 'Left',

@@ -1,13 +1,11 @@
 import { CalendarPlus, Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { ofLine } from '../../core/canvas/legend';
 import { dayInWords } from '../../core/progress/calendar';
 import { percentLaid } from '../../core/progress/progress';
 import { counted, many } from '../../core/words/numbers';
 import type { ForecastView, ProgressView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
-import { Colour } from '../../ui/Chip';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
@@ -18,6 +16,7 @@ import { WithCloth } from '../cloth/StationCloth';
 import { useAnswer } from '../writing/useAnswer';
 import { BurnUpChart } from './BurnUpChart';
 import { ColoursPanel, RunningOutList } from './ColoursPanel';
+import { colourColumn } from './colourColumn';
 import { DayCalendar } from './DayCalendar';
 import { ForecastSlip } from './ForecastSlip';
 import { PacePanel } from './PacePanel';
@@ -287,12 +286,7 @@ function ColoursTicked({
           rows={ticked}
           rowKey={(row) => String(row.line)}
           columns={[
-            {
-              key: 'colour',
-              header: 'Colour',
-              value: (row) => ofLine(legend, row.line)!.code,
-              show: (row) => <Colour line={ofLine(legend, row.line)!} shape={shape} size={32} />,
-            },
+            colourColumn(legend, shape),
             {
               key: 'percent',
               header: 'Done',

@@ -26,9 +26,6 @@ import { conflict, idTaken, notFound, unreadable } from '../http/problem';
 import type { MarkView } from './contract';
 import { markHistory } from './view';
 
-/** More sittings than any canvas has. */
-const EVERY = 100_000;
-
 export interface MarkRequest {
   id: string;
   kind: MarkKind;
@@ -247,7 +244,7 @@ export async function stopSitting(
   endedAt: string | null = null,
 ): Promise<void> {
   await database.transaction(async (queries) => {
-    const sitting = (await sittingsOf(queries, canvas.id, EVERY)).find(({ id }) => id === sittingId);
+    const [sitting] = await sittingsOf(queries, canvas.id, 1, null, sittingId);
     if (!sitting) throw notFound('such sitting');
     const now = new Date();
     const fault = endedAt === null ? null : faultInSitting({ startedAt: sitting.startedAt, endedAt }, now);
@@ -269,7 +266,7 @@ export async function partSitting(
 ): Promise<void> {
   const request = { id: wish.id, what: 'sitting', canvasId: canvas.id, content: { ...wish, sittingId } };
   await once(database, request, async (queries) => {
-    const sitting = (await sittingsOf(queries, canvas.id, EVERY)).find(({ id }) => id === sittingId);
+    const [sitting] = await sittingsOf(queries, canvas.id, 1, null, sittingId);
     if (!sitting || sitting.removed) throw notFound('such sitting');
     const [first, second] = splitSitting(sitting, wish.pauseFrom, wish.pauseTo);
     const { note } = sitting;

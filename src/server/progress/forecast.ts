@@ -33,8 +33,6 @@ import type { WorkDone } from './work';
 
 /** Seconds a drill before anything is known, where there is no chart (common practice, no source). */
 const PLAIN_SECONDS = 5;
-/** More sittings than any canvas has. */
-const EVERY = 100_000;
 /** Sittings whose pace is shown. */
 const PACES_SHOWN = 120;
 
@@ -60,7 +58,7 @@ async function workOf(
       const chart = await chartOf(queries, canvas);
       const cells = canvas.width * canvas.height;
       const { sections } = await sectionsOf(queries, canvas);
-      const sittings = (await sittingsOf(queries, canvas.id, EVERY, maker)).filter(
+      const sittings = (await sittingsOf(queries, canvas.id, null, maker)).filter(
         ({ removed, endedAt }) => !removed && endedAt !== null,
       );
       const minutes = sittings.reduce((sum, sitting) => sum + sittingMinutes(sitting), 0);

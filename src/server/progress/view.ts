@@ -19,8 +19,6 @@ import { sectionsOf } from '../sections/view';
 import type { ProgressView } from './contract';
 
 const SITTINGS_SHOWN = 200;
-/** More than any canvas has. */
-const EVERY = 100_000;
 
 /** @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone @param maker whose days and sittings: a device by its id, or `desk`; null for all */
 export async function progressView(
@@ -112,5 +110,5 @@ export function allSittings(
 
 /** All sittings, however long the canvas is in the work. */
 export function everySitting(queries: Queries, canvas: Canvas): Promise<Sitting[]> {
-  return sittingsOf(queries, canvas.id, EVERY);
+  return sittingsOf(queries, canvas.id, null);
 }

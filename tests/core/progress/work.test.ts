@@ -8,7 +8,15 @@ import { USUAL_SECONDS } from '../../../src/core/pace/timeModel';
 import { addDays } from '../../../src/core/progress/calendar';
 import { cellWork } from '../../../src/core/progress/cellWork';
 import { changesByDay, laidAt } from '../../../src/core/progress/laidByDay';
-import { paceByHour, paceByKind, paceBySitting, paceByTip, trendOf } from '../../../src/core/progress/pace';
+import {
+  paceByHour,
+  paceByKind,
+  paceBySitting,
+  paceByTip,
+  paceOfAll,
+  trendInWords,
+  trendOf,
+} from '../../../src/core/progress/pace';
 import { runningOut } from '../../../src/core/progress/runningOut';
 import { tickedLaid } from '../../../src/core/progress/tickedLaid';
 import { weekPage } from '../../../src/core/progress/weekPage';
@@ -100,6 +108,15 @@ describe('the pace', () => {
       { startedAt: '2026-01-01T20:00:00Z', drillsAnHour: 300 },
       { startedAt: '2026-01-02T20:00:00Z', drillsAnHour: 600 },
     ]);
+  });
+  it('of all sittings is all drills over all hours, not the mean of means', () => {
+    expect(
+      paceOfAll([sitting('2026-01-01T20:00:00Z', 60, 300), sitting('2026-01-02T20:00:00Z', 20, 300)]),
+    ).toBe(450);
+    expect(paceOfAll([sitting('2026-01-01T20:00:00Z', 1, 300)])).toBeNull();
+    expect(trendInWords(12, 600)).toBe('quicker by about 12 with each sitting');
+    expect(trendInWords(-0.2, 30)).toBe('slower by about 1 with each sitting');
+    expect(trendInWords(2, 600)).toBe('steady');
   });
   it('has a trend that one odd sitting does not bend', () => {
     const steady = [100, 110, 120, 130, 140, 150, 160].map((drillsAnHour) => ({ drillsAnHour }));
