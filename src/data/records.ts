@@ -80,12 +80,16 @@ export async function unreadableTables(queries: Queries): Promise<{ rows: number
   return { rows, unreadable };
 }
 
+/** Every photo that is kept: of inspections and of the work. */
+const EVERY_PHOTO =
+  'select photo from inspection_entry where photo is not null union all select photo from canvas_photo';
+
 /** Photos that do not begin as a JPEG does. */
 export async function brokenPhotos(queries: Queries): Promise<{ photos: number; broken: number }> {
   const [row] = await queries.query<{ photos: number; broken: number }>(
     `select count(*)::int as photos,
             (count(*) filter (where substring(photo from 1 for 3) <> '\\xffd8ff'::bytea))::int as broken
-     from inspection_entry where photo is not null`,
+     from (${EVERY_PHOTO}) as every_photo`,
   );
   return row!;
 }
@@ -100,7 +104,7 @@ export async function contentsOf(queries: Queries): Promise<Contents> {
             (select count(*)::int from mark) as marks,
             (select count(*)::int from stash_item where deleted_at is null) as leftovers,
             (select count(*)::int from storage where deleted_at is null) as cases,
-            (select count(*)::int from inspection_entry where photo is not null) as photos`,
+            (select count(*)::int from (${EVERY_PHOTO}) as every_photo) as photos`,
   );
   return { canvases, ...row! };
 }

@@ -167,6 +167,7 @@ test('a touch takes a run, a row, a region, a planned bar or an area, and lifts 
   await page.mouse.up();
   await expect(left(page)).toHaveText('130 left here of 160');
   await reach('its placement');
+  await expect(page.getByTestId('guide')).toContainText('Placement');
   await touch(0, 0);
   await allSaved(page);
   const after = await laidOf(page, id);

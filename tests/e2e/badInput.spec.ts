@@ -174,6 +174,7 @@ test('a canvas without a chart is checked in, kitted up and laid by area', async
   await page.getByRole('link', { name: 'Progress' }).click();
   // Section 1 of the usual 20 × 20 is 20 × 16 here: 320 of 384.
   await expect(page.getByText('83.33 %').last()).toBeVisible();
+  await page.getByRole('button', { name: 'Colours', exact: true }).click();
   await expect(
     page.getByRole('table', { name: 'Done per colour' }).getByRole('row', { name: /412/ }),
   ).toContainText('83.33 %');

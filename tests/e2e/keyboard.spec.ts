@@ -57,14 +57,19 @@ test.describe('by keyboard alone', () => {
     await page.keyboard.press('l');
     await page.keyboard.press('n');
     await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
-    // Held down it lays one colour, and that one stays in front.
+    // Held down it lays one colour and brings the next, and of that one it lays nothing.
+    const front = page.getByRole('region', { name: 'The colour in front' }).getByRole('heading').first();
+    const second = await front.textContent();
     await page.keyboard.down('a');
     for (let repeat = 0; repeat < 5; repeat++) await page.keyboard.down('a');
     await page.keyboard.up('a');
-    await expect(page.getByTestId('left-here')).toHaveText('0 left here of 80');
-    await expect(page.getByText('80 of 98 laid.')).toBeVisible();
+    await expect(front).not.toHaveText(second!);
+    await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
+    await expect(page.getByTestId('laid-in-all')).toHaveText('81 of 376 laid, 21.54 %');
     await allSaved(page);
+    // What is taken back comes to the front again.
     await page.keyboard.press('Control+z');
+    await expect(front).toHaveText(second!);
     await expect(page.getByTestId('left-here')).toHaveText('80 left here of 80');
     await allSaved(page);
     await page.keyboard.press('Control+y');

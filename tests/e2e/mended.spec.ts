@@ -46,6 +46,7 @@ test('what was written down is mended later: bad drills, the inspection, a sitti
   await request.post(`/api/canvases/${id}/sittings`, { data: { id: sitting } });
   await request.post(`/api/canvases/${id}/sittings/${sitting}/end`, { data: { note: 'tired' } });
   await page.goto(`/canvas/${id}/progress`);
+  await page.getByRole('button', { name: 'Sittings', exact: true }).click();
   await page.getByRole('button', { name: /^Edit the sitting of/ }).click();
   await page.getByLabel('Began').fill('2026-01-05T19:00');
   await page.getByLabel('Ended').fill('2026-01-05T18:00');

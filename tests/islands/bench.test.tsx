@@ -62,6 +62,7 @@ describe('a stroke', () => {
     snaps: false,
     sitting: null,
     placementAt: () => [],
+    planning: false,
     onPopped: vi.fn(),
     onTouch: vi.fn(),
     ...more,
@@ -121,6 +122,29 @@ describe('a stroke', () => {
       result.current.marking.end();
     });
     expect(sent).toEqual([{ kind: 'lift', cells: [7], more: { popped: false } }]);
+  });
+
+  it('of a bar marks nothing while the plan is not there, and the whole bar once it is', () => {
+    const { sent, own } = store();
+    const onTouch = vi.fn();
+    const bar = { store: own, reach: 'placement', onTouch, placementAt: () => [0, 1, 2] };
+    const { result, rerender } = renderHook(
+      (more: object) => useStroke(world({ ...bar, ...more }) as never),
+      {
+        initialProps: { planning: true },
+      },
+    );
+    const tap = () =>
+      act(() => {
+        result.current.marking.begin({ x: 0, y: 0 }, false);
+        result.current.marking.end();
+      });
+    tap();
+    expect(sent).toEqual([]);
+    expect(onTouch).toHaveBeenLastCalledWith({ unplanned: true });
+    rerender({ planning: false });
+    tap();
+    expect(sent).toEqual([{ kind: 'lay', cells: [0, 1, 2], more: {} }]);
   });
 
   it('of an area takes two taps, and its corner can be forgotten', () => {
@@ -203,7 +227,7 @@ describe('what is next', () => {
         false,
       ),
     );
-    expect(result.current).toMatchObject({ loading: true, words: null });
+    expect(result.current).toMatchObject({ planning: true, words: null });
     const worker = StandInWorker.all[0]!;
     const order = (worker.got as { what: string; id: number }[]).findLast(({ what }) => what === 'plan')!;
     const bar = (x: number, y: number, of: number) => ({

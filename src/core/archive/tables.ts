@@ -288,7 +288,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       optional('minutes', 'integer', 'Time at the bench, where it was told by hand'),
       column('checked', 'json', 'Steps of the last walk that are done'),
       column('sealing', 'text', 'Whether it is sealed', { oneOf: SEALINGS }),
-      column('border_mm', 'number', 'Cloth left around the picture, mm'),
+      column('border_mm', 'number', 'Canvas left around the picture, mm'),
       optional('frame_width_mm', 'number', 'Width of the frame, mm'),
       optional('frame_height_mm', 'number', 'Height of the frame, mm'),
       column('notes', 'text', 'Notes'),

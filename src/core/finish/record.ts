@@ -7,7 +7,7 @@ export const WALK_STEPS = [
   {
     key: 'loose',
     name: 'Feel for loose ones',
-    how: 'Stroke the canvas lightly with the flat of the hand, row by row. What moves is pressed down, or lifted and laid anew.',
+    how: 'Stroke the canvas lightly with the flat of the hand, row by row. What moves is pressed down, or lifted and laid again.',
   },
   {
     key: 'gaps',
@@ -22,7 +22,7 @@ export const WALK_STEPS = [
   {
     key: 'wipe',
     name: 'Wipe it clean',
-    how: 'Brush off dust and wax with a soft, dry brush; a cloth that is hardly damp takes the rest.',
+    how: 'Brush off dust and wax with a soft, dry brush; a duster that is hardly damp takes the rest.',
   },
   {
     key: 'roll',

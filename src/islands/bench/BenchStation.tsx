@@ -104,8 +104,8 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const [reach, setReach] = useState<Reach>('square');
   /** A square that was touched and is not to be marked now. */
   const [other, setOther] = useState<CellPlace | null>(null);
-  /** Whether a laid square was touched that stays as it is. */
-  const [stays, setStays] = useState(false);
+  /** Why a touch marked nothing: a laid square stays as it is, or a bar was touched before the plan was there. */
+  const [unmarked, setUnmarked] = useState<'stays' | 'unplanned' | null>(null);
   /** Whether the plan leads, so that the view may move along; a hand that marks by itself has it stand still. */
   const [led, setLed] = useState(false);
   /** The colour of which something was laid from the plan: it needs no introduction any more. */
@@ -198,11 +198,12 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     snaps: comfort.tremor,
     sitting: sittingId,
     placementAt: guide.placementAt,
+    planning: guide.planning,
     onPopped: addPopped,
     onTouch: (what) => {
       setLed(false);
       setDone(null);
-      setStays('stays' in what);
+      setUnmarked('stays' in what ? 'stays' : 'unplanned' in what ? 'unplanned' : null);
       setOther('other' in what ? what.other : null);
       if ('marked' in what && what.marked > 0) setLastMarkAt(new Date().toISOString());
     },
@@ -237,7 +238,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     store.commit(kind, changed, sittingId, kind === 'lift' ? { popped: false } : {});
     setLastMarkAt(new Date().toISOString());
     setOther(null);
-    setStays(false);
+    setUnmarked(null);
     setDone({ kind, drills: changed.length, code });
     if (document.activeElement instanceof HTMLButtonElement) headed();
   };
@@ -277,7 +278,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   };
   const stepColour = (step: 1 | -1) => {
     setDone(null);
-    setStays(false);
+    setUnmarked(null);
     const next = nextColour(colours, left, colour, step);
     if (next) setWanted(next.line);
   };
@@ -291,7 +292,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     show(next, line);
     setOther(null);
     setDone(null);
-    setStays(false);
+    setUnmarked(null);
     setCursor(null);
     forgetCorner();
   };
@@ -560,9 +561,16 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
             }}
           />
         )}
-        {stays && (
+        {unmarked === 'stays' && (
           <Notice kind="hint">
             This square is laid already. To lift its drill, hold it, or choose Lift above the canvas (key L).
+          </Notice>
+        )}
+        {unmarked === 'unplanned' && (
+          <Notice kind="hint">
+            {guide.planning
+              ? 'The bars are still being planned, so nothing was marked.'
+              : 'Now the bars are planned: touch it again.'}
           </Notice>
         )}
         {(marks.fault ?? fault ?? bad.fault) && (

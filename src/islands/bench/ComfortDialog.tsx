@@ -43,7 +43,7 @@ export function ComfortDialog({
             onChange={(follow) => onChange({ follow })}
           />
           <Check
-            words="Cross-hair through the square in hand, with its distances"
+            words="Cross-hair through the marked square, with its distances"
             on={comfort.crossHair}
             onChange={(crossHair) => onChange({ crossHair })}
           />

@@ -14,7 +14,7 @@ export function GuideSlip({
   onVoice: (on: boolean) => void;
 }) {
   if (guide.words === null)
-    return guide.loading ? <p className="mt-2 text-faded">Planning the bars…</p> : null;
+    return guide.planning ? <p className="mt-2 text-faded">Planning the bars…</p> : null;
   return (
     <div className="mt-2.5 border-t border-line pt-2" data-testid="guide">
       <div aria-live={voice.on ? 'off' : 'polite'}>

@@ -26,8 +26,8 @@ export interface Guide {
   turn: string | null;
   /** Whether it is the first of its colour here. */
   isFirst: boolean;
-  /** Whether a plan is still being made. */
-  loading: boolean;
+  /** Whether the plan is wanted and not there yet. */
+  planning: boolean;
   /** What is still to lay of the colour in front: bars of the plan, or rows. */
   placements: readonly Placement[];
   inHand: Placement | null;
@@ -93,7 +93,7 @@ export function useGuide(
       words: row && rowInWords(row, hand),
       turn: row && `Row ${many(rows.indexOf(row) + 1)} of ${many(rows.length)}`,
       isFirst: row === rows[0],
-      loading: false,
+      planning: planned && plan === null,
       placements: [],
       inHand: null,
       rows,
@@ -117,7 +117,7 @@ export function useGuide(
     words: here && placementInWords(here, hand),
     turn: here && `Placement ${many(ofColour.indexOf(here) + 1)} of ${many(ofColour.length)}`,
     isFirst: here === ofColour[0],
-    loading: planned && plan === null,
+    planning: planned && plan === null,
     placements: ofColour,
     inHand: here,
     rows,

@@ -25,9 +25,14 @@ interface StrokeWorld {
   sitting: string | null;
   /** All squares of the planned bar at a square. */
   placementAt: (place: CellPlace) => number[];
+  /** Whether the plan that tells the bars is still being made. */
+  planning: boolean;
   onPopped: (cells: readonly number[]) => void;
-  /** What a touch came to: squares were marked, a laid one stays as it is, or it is of another colour or section. */
-  onTouch: (what: { marked: number } | { stays: true } | { other: CellPlace }) => void;
+  /**
+   * What a touch came to: squares were marked, a laid one stays as it is, it is of another colour or section, or the bar
+   * at it is not known yet.
+   */
+  onTouch: (what: { marked: number } | { stays: true } | { other: CellPlace } | { unplanned: true }) => void;
 }
 
 /** Marking by touch, mouse, pen and keys: what a touch reaches, and strokes that go on. */
@@ -39,7 +44,20 @@ export function useStroke(world: StrokeWorld): {
   drawn: [CellPlace, CellPlace] | null;
   forgetCorner: () => void;
 } {
-  const { store, data, section, line, mode, reach, snaps, sitting, placementAt, onPopped, onTouch } = world;
+  const {
+    store,
+    data,
+    section,
+    line,
+    mode,
+    reach,
+    snaps,
+    sitting,
+    placementAt,
+    planning,
+    onPopped,
+    onTouch,
+  } = world;
   const { chart, laid } = data;
   const [corner, setCorner] = useState<CellPlace | null>(null);
   const [drawn, setDrawn] = useState<[CellPlace, CellPlace] | null>(null);
@@ -75,6 +93,8 @@ export function useStroke(world: StrokeWorld): {
       if (!markable(place, wished === 'lift' || held)) return onTouch({ other: place });
       const here = isLaid(laid, cellIndex(place, chart.width));
       const kind = wished === 'lift' || (held && here) ? 'lift' : 'lay';
+      // One square instead of its bar would be a wrong record.
+      if (reach === 'placement' && kind === 'lay' && planning) return onTouch({ unplanned: true });
       const cells = store.preview(kind, reached(place, kind));
       stroke.current = { kind, cells, area: null };
       onTouch(kind === 'lay' && here && cells.length === 0 ? { stays: true } : { marked: 0 });

@@ -73,7 +73,7 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     keys: [
       ['Enter, Page Down', 'lay what is next: a bar or a row; at the end the next colour or section'],
       ['Page Up', 'the one before'],
-      ['Space', 'mark the square in hand; while it speaks: pause, held down: another speed'],
+      ['Space', 'lay or lift the marked square; while it speaks: pause, held down: another speed'],
       ['A', 'finish this colour in the section, and on to the next'],
       ['N and P', 'next and previous colour'],
       ['L and O', 'lift; popped'],

@@ -87,7 +87,7 @@ function told(
     marks: came('mark', () => true),
     leftovers: added('stash_item'),
     cases: added('storage'),
-    photos: came('inspection_entry', (value) => value('photo') !== null),
+    photos: came('inspection_entry', (value) => value('photo') !== null) + came('canvas_photo', () => true),
     leftOut: put.find(({ name }) => name === 'allotment')?.refused ?? 0,
   };
 }
