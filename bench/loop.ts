@@ -160,6 +160,16 @@ try {
   await meanwhile('300,000 tips', () =>
     post('/api/tips', { tips: Array.from({ length: 300_000 }, () => ({ wide: 3 })) }, 'PUT'),
   );
+  for (const view of [
+    'kitup',
+    'progress?zone=UTC',
+    'forecast?zone=UTC',
+    'finish?zone=UTC',
+    'popped',
+    'checkin',
+  ]) {
+    await meanwhile(`GET ${view}`, () => ask(`${at}/${view}`));
+  }
   await meanwhile('a page of the largest canvas', () => ask(`/canvas/${large.id}/bench`));
   console.log(`memory of the process: ${(await rss()).toFixed(0)} MB`);
 } finally {

@@ -255,10 +255,13 @@ export async function popMarks(queries: Queries, canvasId: string): Promise<PopM
     unsaid.length === 0
       ? []
       : await queries.query<MarkRow & { position: number }>(
+          // A query for each moment: a database without statistics would hold the whole ledger against all of them.
           `select distinct m.kind, m.cells, m.happened_at as "happenedAt", m.position::int as position
            from unnest($2::timestamptz[]) as l (at)
-           join mark m on m.canvas_id = $1 and m.kind = 'lay'
-             and m.happened_at between l.at - make_interval(secs => $3) and l.at`,
+           cross join lateral (
+             select * from mark m where m.canvas_id = $1
+               and m.happened_at between l.at - make_interval(secs => $3) and l.at offset 0
+           ) m where m.kind = 'lay'`,
           [canvasId, unsaid.map(({ happenedAt }) => happenedAt), CORRECTED_WITHIN_MS / 1000],
         );
   return [...lifts, ...lays.map((lay) => ({ ...lay, popped: null }))]

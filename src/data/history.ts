@@ -26,23 +26,39 @@ export async function undoStateOf(
   canvasId: string | null,
   screenId: string | null,
 ): Promise<UndoState> {
-  // Written so that the planner walks the index from the newest row on, however little it knows of the table.
-  const mine = screenId === null ? '$2::uuid is null and e.screen_id is null' : 'e.screen_id = $2::uuid';
-  const standing = `select e.id from ${ledger} e where ${LEDGERS[ledger]} and e.undoes is null
-    and (select u.id from ${ledger} u where u.undoes = e.id limit 1) is null`;
+  const entries = LEDGERS[ledger];
+  const mine = `${entries} and ${screenId === null ? '$2::uuid is null and e.screen_id is null' : 'e.screen_id = $2::uuid'}`;
+  const standing = `e.id, e.undoes is not null or
+    (select u.id from ${ledger} u where u.undoes = e.id limit 1) is not null as further`;
   const state = await one<{ own: string | null; any: string | null; redo: string | null }>(
     queries,
-    `select (${standing} and ${mine} order by e.position desc limit 1) as own,
-            (${standing} order by e.position desc limit 1) as any,
-            (select e.undoes from ${ledger} e where ${LEDGERS[ledger]} and e.undoes is not null and ${mine}
+    `with recursive
+       ${walk('own', ledger, mine, standing)},
+       ${walk('every', ledger, entries, standing)},
+       -- Back to the last that was new at this screen: what was taken back before it is not done again.
+       ${walk('recent', ledger, mine, 'e.undoes, e.undoes is not null or e.redoes is not null as further')}
+     select (select id from own where not further) as own,
+            case when not exists (select from own where not further)
+              then (select id from every where not further) end as any,
+            (select e.undoes from recent e where e.undoes is not null
                and (select r.id from ${ledger} r where r.redoes = e.undoes and r.position > e.position limit 1) is null
-               and e.position > coalesce((select e.position from ${ledger} e where ${LEDGERS[ledger]} and ${mine}
-                 and e.undoes is null and e.redoes is null order by e.position desc limit 1), 0)
              order by e.position desc limit 1) as redo`,
     [canvasId, screenId],
   );
   const undo = state?.own ?? state?.any ?? null;
   return { undo, own: undo !== null && state?.own === undo, redo: state?.redo ?? null };
+}
+
+/**
+ * A query by name: rows from the newest on, as long as they say `further`. Step by step, since a database without
+ * statistics would rather sort the whole ledger than walk its index.
+ */
+function walk(name: string, ledger: Ledger, which: string, columns: string): string {
+  const newest = (before: string) =>
+    `select e.position, ${columns} from ${ledger} e where ${which} ${before} order by e.position desc limit 1`;
+  return `${name} as ((${newest('')}) union all
+    select n.* from (select position as at from ${name} where further) w
+    cross join lateral (${newest('and e.position < w.at')}) n)`;
 }
 
 /** How an entry of a ledger stands. */

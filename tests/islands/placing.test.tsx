@@ -35,6 +35,7 @@ describe('planning in a thread', () => {
     prices: true,
   };
   const data = { chart, laid: emptyBitmap(12), cut: null, position: 0 };
+  beforeEach(() => data.laid.fill(0));
   const use = () =>
     renderHook(
       ({ version, more }) => usePlacingWork(data, version, legend, section, { ...options, ...more }),
@@ -47,6 +48,7 @@ describe('planning in a thread', () => {
     const { rerender } = use();
     const { got } = StandInWorker.all[0]!;
     expect((got as PlacingOrder[]).map(({ what }) => what)).toEqual(['ground', 'plan']);
+    setLaid(data.laid, 0, true);
     rerender({ version: 1, more: {} });
     expect((got as PlacingOrder[]).map(({ what }) => what)).toEqual(['ground', 'plan', 'plan']);
     rerender({ version: 1, more: { tips: [1, 6] } });
@@ -55,6 +57,7 @@ describe('planning in a thread', () => {
 
   it('shows the answer to the newest question alone, with prices as they come', () => {
     const { result, rerender } = use();
+    setLaid(data.laid, 0, true);
     rerender({ version: 1, more: {} });
     const [old, now] = orders('plan');
     const [worker] = StandInWorker.all;
@@ -66,8 +69,22 @@ describe('planning in a thread', () => {
     expect(result.current.plan).toBe('now');
     expect(result.current.prices).toEqual({ one: { placements: 2, seconds: 3 } });
     // The old plan stays in sight until the new one is there; its prices do not.
+    setLaid(data.laid, 1, true);
     rerender({ version: 2, more: {} });
     expect([result.current.plan, result.current.prices]).toEqual(['now', {}]);
+  });
+
+  it('leaves the plan as it is when another section is worked at', () => {
+    const part = { x: 0, y: 0, width: 3, height: 2 };
+    const { rerender } = renderHook(({ version }) => usePlacingWork(data, version, legend, part, options), {
+      initialProps: { version: 0 },
+    });
+    setLaid(data.laid, 4, true);
+    rerender({ version: 1 });
+    expect(orders('plan')).toHaveLength(1);
+    setLaid(data.laid, 2, true);
+    rerender({ version: 2 });
+    expect(orders('plan')).toHaveLength(2);
   });
 
   it('of another section has no plan until its own is there', () => {

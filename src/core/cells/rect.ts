@@ -111,6 +111,19 @@ export function countInPart(chart: Chart, part: CellPart, lines: number, laid: B
   return counts;
 }
 
+/**
+ * A number that changes when something is laid or lifted in a part, and with nothing else: FNV-1a (from memory) over the
+ * cells that are laid there. @param width columns of the canvas
+ */
+export function printOfLaid(laid: Bitmap, width: number, part: CellPart): number {
+  let print = 0x811c9dc5;
+  someCell(width, part, (cell) => {
+    if (isLaid(laid, cell)) print = Math.imul(print ^ cell, 0x01000193);
+    return false;
+  });
+  return print;
+}
+
 /** Every cell of a colour inside a part that is (or is not) laid. @param line null for any colour */
 export function cellsInPart(
   chart: Chart,

@@ -6,6 +6,9 @@ import type { DurableFs } from './durableFs';
 const BYTEA = 17;
 const TIMESTAMPTZ = 1184;
 
+/** After so long (ms) a row of queries lets others have the thread. */
+const BREATH_MS = 12;
+
 /** The built-in bytea codecs take ten times as long on a large chart. */
 const CODECS: PGliteOptions = {
   serializers: {
@@ -76,12 +79,23 @@ export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Databas
       throw refused ?? error;
     }
   };
+  let breathed = 0;
+  /** Queries run in this thread, and a row of them would hold up all that wait for the loop. */
+  const breathe = async () => {
+    if (performance.now() - breathed < BREATH_MS) return;
+    await new Promise((resolve) => setImmediate(resolve));
+    breathed = performance.now();
+  };
   // One connection: whatever runs, runs alone.
   const transaction = <Result>(work: (queries: Queries) => Promise<Result>): Promise<Result> =>
     answered(() =>
       pglite.transaction((tx) =>
         work({
-          query: async (sql, parameters) => rowsOf(await tx.query(sql, parameters)),
+          query: async (sql, parameters) => {
+            const rows = rowsOf<never>(await tx.query(sql, parameters));
+            await breathe();
+            return rows;
+          },
           script: async (sql) => {
             await tx.exec(sql);
           },
@@ -89,7 +103,11 @@ export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Databas
       ),
     );
   return {
-    query: async (sql, parameters) => rowsOf(await answered(() => pglite.query(sql, parameters))),
+    query: async (sql, parameters) => {
+      const rows = rowsOf<never>(await answered(() => pglite.query(sql, parameters)));
+      await breathe();
+      return rows;
+    },
     transaction,
     snapshot: transaction,
     script: async (sql) => {

@@ -4,6 +4,8 @@ alter table mark add column popped boolean;
 create index mark_lifts on mark (canvas_id, position) where kind = 'lift' and undoes is null;
 -- What was laid by when, and the last mark before a moment.
 create index mark_by_moment on mark (canvas_id, happened_at);
+-- The newest of what came without a screen: an index that begins with nothing gives no order.
+create index mark_without_screen on mark (canvas_id, position) where screen_id is null;
 
 -- By when a canvas shall be done. No ledger: only the last one matters.
 create table progress_wish (

@@ -543,7 +543,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           </div>
         )}
         {onTo !== null && (
-          <button type="button" className="button" onClick={() => goTo(onTo)}>
+          <button type="button" className="button button-main" onClick={() => goTo(onTo)}>
             Section {number} is done; go on to {onTo} <ChevronRight size={20} aria-hidden />
           </button>
         )}

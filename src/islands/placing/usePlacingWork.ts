@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Bitmap } from '../../core/cells/bitmap';
-import type { CellPart } from '../../core/cells/rect';
+import { type CellPart, printOfLaid } from '../../core/cells/rect';
 import type { Effort } from '../../core/pace/effort';
 import type { PlacingPlan } from '../../core/placing/plan';
 import type { SwitchName, WishPrice } from '../../core/placing/prices';
@@ -99,14 +99,20 @@ export function usePlacingWork(
   useEffect(() => {
     order({ what: 'ground', ground });
   }, [ground, order]);
+  // What another device marks in another section changes nothing in the plan of this one.
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
+  const print = useMemo(
+    () => section && printOfLaid(laid, chart.width, section),
+    [laid, chart.width, section, version],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `print`
   useEffect(() => {
     const id = ++newest.current.plan;
     if (!section) return;
     asked.current = section;
     setFound((before) => ({ ...before, prices: {} }));
     order({ what: 'plan', id, laid: laid as Bitmap, section: partOf(section), wish, prices });
-  }, [ground, laid, version, section, wish, prices]);
+  }, [ground, laid, print, section, wish, prices]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is looked at when tips are asked for
   useEffect(() => {

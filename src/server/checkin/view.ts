@@ -1,6 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
-import { countPerLine } from '../../core/cells/chart';
+import { type Chart, countPerLine } from '../../core/cells/chart';
 import { listedBags, standingBags } from '../../core/checkin/bagLedger';
 import { learnedTrash } from '../../core/checkin/chance';
 import { learnedFilling } from '../../core/checkin/filling';
@@ -19,6 +19,13 @@ import { revisionOf } from '../../data/once';
 import { sectionsOf } from '../sections/view';
 import type { BagAnswer, CheckinView } from './contract';
 
+/** What there is of each colour, without the section in which it would run out. */
+export async function supplyNow(queries: Queries, canvas: Canvas): Promise<LineSupply[]> {
+  const { bags } = standingBags(await bagRows(queries, canvas.id));
+  const trash = learnedTrash(await trashRecords(queries, canvas.id));
+  return supplyOf(await legendOf(queries, canvas.id), bags, canvas.packetDrills, trash);
+}
+
 /** @param screenId the screen for which undo is told */
 export async function checkinView(
   queries: Queries,
@@ -32,7 +39,7 @@ export async function checkinView(
   const trash = learnedTrash(records.filter(({ removed }) => !removed));
   const chart = await chartOf(queries, canvas);
   const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
-  await untilWhichSection(queries, canvas, supply, supply.filter(mayRunOut), trash.share);
+  await untilWhichSection(queries, canvas, supply, supply.filter(mayRunOut), trash.share, chart);
   const summary = summarise(supply, bags);
   return {
     revision: await revisionOf(queries, canvas.id),
@@ -68,7 +75,8 @@ export async function bagAnswer(
   const touched = supply.filter(({ line }) => lines.includes(line));
   // While bags are still to find, nobody asks how long the first of them lasts.
   const short = touched.filter((each) => mayRunOut(each) && each.bagsToFind === 0);
-  await untilWhichSection(queries, canvas, supply, short, trash.share);
+  const chart = short.length > 0 ? await chartOf(queries, canvas) : null;
+  await untilWhichSection(queries, canvas, supply, short, trash.share, chart);
   const summary = summarise(supply, bags);
   return {
     revision: await revisionOf(queries, canvas.id),
@@ -89,9 +97,9 @@ async function untilWhichSection(
   supply: readonly LineSupply[],
   short: readonly LineSupply[],
   trashShare: number,
+  chart: Chart | null,
 ): Promise<void> {
-  const chart = short.length > 0 ? await chartOf(queries, canvas) : null;
-  if (!chart) return;
+  if (!chart || short.length === 0) return;
   const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
   const { sections } = await sectionsOf(queries, canvas);
   const sectionOf = sectionsWhereShort(chart, laid, sections, goodDrills(supply, trashShare));

@@ -1,15 +1,12 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
-import { countLaid, isLaid } from '../../core/cells/bitmap';
-import { runsFromCells } from '../../core/cells/cellRuns';
-import { countPerLine } from '../../core/cells/chart';
+import { countLaid } from '../../core/cells/bitmap';
 import { inColourOrder } from '../../core/codes/colourOrder';
 import { framesFor } from '../../core/finish/frames';
 import { leftoverOf } from '../../core/finish/leftovers';
 import { type LogFacts, logFactsOf } from '../../core/finish/logPage';
 import { UNTOLD_FINISH } from '../../core/finish/record';
 import { dayIn } from '../../core/progress/calendar';
-import { leftPerLine } from '../../core/progress/progress';
 import { bitmapOf, laidOf } from '../../data/bench';
 import { legendOf, shelf } from '../../data/canvas';
 import { chartOf, drillsOf } from '../../data/chart';
@@ -19,9 +16,9 @@ import { benchTime, finishOf, markedBetween, repairedSquares } from '../../data/
 import { putAwayOf } from '../../data/kitup';
 import { packedMarks } from '../../data/progress';
 import { poppedOf } from '../bench/view';
-import { checkinView } from '../checkin/view';
+import { supplyNow } from '../checkin/view';
 import { inWorker } from '../jobs/pool';
-import type { FinishView, WalkView } from './contract';
+import type { FinishView } from './contract';
 
 /** What the log tells of a canvas. @param zone in which days begin */
 export async function logFacts(queries: Queries, canvas: Canvas, zone: string): Promise<LogFacts> {
@@ -58,82 +55,38 @@ export async function logOfAll(queries: Queries, zone: string): Promise<LogFacts
 }
 
 export async function finishView(database: Database, canvas: Canvas, zone: string): Promise<FinishView> {
-  const { doubt, ...view } = await database.snapshot(async (queries) => {
-    const legend = await legendOf(queries, canvas.id);
-    const chart = await chartOf(queries, canvas);
-    const cells = canvas.width * canvas.height;
-    const laid = await bitmapOf(queries, canvas.id, cells);
-    const popped = await poppedOf(queries, canvas);
-    const record = (await finishOf(queries, canvas.id)) ?? UNTOLD_FINISH;
-    const lines = highestLine(legend);
-    const left = chart && leftPerLine(chart, laid, lines);
-    const onChart = chart && countPerLine(chart, lines);
-    const { supply } = await checkinView(queries, canvas);
-    const trash = await trashRecords(queries, canvas.id);
-    const putAway = await putAwayOf(queries, canvas.id);
-    const isPopped = new Set(popped);
-    const walked = lookOver(cells, (cell) => {
-      const line = chart ? chart.cells[cell]! : 1;
-      return {
-        bare: line !== 0 && !isLaid(laid, cell) && !isPopped.has(cell),
-        unknown: line === 0 && isLaid(laid, cell),
-      };
-    });
-    const repairs = chart ? await repairedSquares(queries, canvas.id) : [];
-    return {
-      doubt: { laid, unknown: walked.unknown, repairs, none: countLaid(laid) === 0 },
-      record,
-      facts: await logFacts(queries, canvas, zone),
-      walk: { bare: walked.bare, popped: runsOf(popped) },
-      frames: framesFor(canvas, record.borderMm),
-      leftovers: inColourOrder(
-        legend.filter(({ line }) => supply.some((each) => each.line === line)),
-        'code',
-      ).map(({ line }) => ({
-        ...leftoverOf(
-          supply.find((each) => each.line === line)!,
-          onChart && left ? onChart[line]! - left[line]! : 0,
-          trash,
-        ),
-        putAway: putAway.get(line) ?? null,
-      })),
-    };
+  const cells = canvas.width * canvas.height;
+  const known = await database.snapshot(async (queries) => ({
+    legend: await legendOf(queries, canvas.id),
+    chart: await chartOf(queries, canvas),
+    laid: await bitmapOf(queries, canvas.id, cells),
+    popped: await poppedOf(queries, canvas),
+    record: (await finishOf(queries, canvas.id)) ?? UNTOLD_FINISH,
+    supply: await supplyNow(queries, canvas),
+    trash: await trashRecords(queries, canvas.id),
+    putAway: await putAwayOf(queries, canvas.id),
+    facts: await logFacts(queries, canvas, zone),
+    repairs: await repairedSquares(queries, canvas.id),
+  }));
+  const { legend, chart, laid, popped, record, supply, trash, putAway, facts } = known;
+  const repairs = chart && countLaid(laid) > 0 ? known.repairs : [];
+  const { walk, laidPerLine } = await inWorker('lastWalk', {
+    ...{ chart, cells, laid, popped, repairs },
+    lines: highestLine(legend),
+    marks: repairs.length === 0 ? null : await packedMarks(database, canvas.id, { before: true }),
   });
-  const { laid, unknown, repairs, none } = doubt;
-  const moved =
-    none || repairs.length === 0
-      ? []
-      : await inWorker('doubtfulSquares', {
-          marks: await packedMarks(database, canvas.id, { before: true }),
-          laid,
-          cells: canvas.width * canvas.height,
-          repairs,
-        });
-  const doubtful = [...new Set([...unknown, ...moved])];
-  return { ...view, walk: { ...view.walk, doubtful: runsOf(doubtful) } };
-}
-
-/** Goes over all squares once; what is bare on a large canvas is too much to gather square by square. */
-function lookOver(
-  cells: number,
-  look: (cell: number) => { bare: boolean; unknown: boolean },
-): { bare: WalkView['bare']; unknown: number[] } {
-  const bare: WalkView['bare'] = { drills: 0, runs: [] };
-  const unknown: number[] = [];
-  let before = false;
-  for (let cell = 0; cell < cells; cell++) {
-    const found = look(cell);
-    if (found.unknown) unknown.push(cell);
-    if (found.bare) {
-      bare.drills++;
-      if (before) bare.runs[bare.runs.length - 1]!++;
-      else bare.runs.push(cell, 1);
-    }
-    before = found.bare;
-  }
-  return { bare, unknown };
-}
-
-function runsOf(cells: readonly number[]): WalkView['bare'] {
-  return { drills: cells.length, runs: runsFromCells(cells) };
+  const supplied = new Map(supply.map((each) => [each.line, each]));
+  return {
+    record,
+    facts,
+    walk,
+    frames: framesFor(canvas, record.borderMm),
+    leftovers: inColourOrder(
+      legend.filter(({ line }) => supplied.has(line)),
+      'code',
+    ).map(({ line }) => ({
+      ...leftoverOf(supplied.get(line)!, laidPerLine[line]!, trash),
+      putAway: putAway.get(line) ?? null,
+    })),
+  };
 }

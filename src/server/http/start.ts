@@ -6,6 +6,7 @@ import { readRetention } from '../../core/backups/retention';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
 import { backupHelps, isDataFault } from '../../data/engine/dataFault';
+import { keepStatistics } from '../../data/engine/statistics';
 import { callerOf } from '../devices/caller';
 import { theHomeNetwork } from '../devices/homeNetwork';
 import { limited, limitServer } from './limits';
@@ -34,6 +35,7 @@ async function start(): Promise<void> {
     pages.catch((error: unknown) => fail(sentenceOf(error)));
     listener = (request, response) => void pages.then((answer) => answer(request, response));
     setTimeout(async () => (await import('../backups/backups')).backUpDaily(opened), AT_EASE_MS).unref();
+    keepStatistics(opened);
     const { openHome } = await import('../devices/opening');
     await openHome(opened, port, (request, response) => listener(request, response));
   };

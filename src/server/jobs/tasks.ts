@@ -9,11 +9,12 @@ import { readSheetFile } from '../checkin/sheetFile';
 import { photoToJpeg } from '../files/pixels';
 import { writeSpreadsheet } from '../files/spreadsheet';
 import { logPdf } from '../finish/print';
+import { lastWalk } from '../finish/walk';
 import { labelsPdf, labelsSvg } from '../labels/print';
 import { comparedTips, placementsJson, placingPdf } from '../placing/search';
 import { drawingPdf } from '../print/drawingPdf';
 import { unprintable } from '../print/outlines';
-import { dayChanges, doubtfulSquares, progressWork } from '../progress/work';
+import { dayChanges, progressWork } from '../progress/work';
 import { requestPdf } from '../requests/requestPdf';
 import { checkedPieces, judgedSections, proposedSections } from '../sections/judged';
 import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../sections/print';
@@ -36,9 +37,9 @@ export const TASKS = {
   comparedTips,
   coverPlanPdf,
   dayChanges,
-  doubtfulSquares,
   drawingPdf,
   judgedSections,
+  lastWalk,
   labelsPdf,
   labelsSvg,
   logPdf,

@@ -4,7 +4,7 @@ import { highestLine } from '../../core/canvas/legend';
 import { plainCloth } from '../../core/cells/chart';
 import { tipsFor } from '../../core/placing/tips';
 import { dayIn, hourIn } from '../../core/progress/calendar';
-import { chanceBy, forecast, minutesAWeek, usualMinutesAWeek } from '../../core/progress/forecast';
+import { chanceBy, minutesAWeek, usualMinutesAWeek } from '../../core/progress/forecast';
 import type { DayChange } from '../../core/progress/laidByDay';
 import {
   paceByHour,
@@ -46,11 +46,12 @@ async function workOf(
   canvas: Canvas,
   zone: string,
   maker: string | null,
+  today: string,
 ): Promise<WorkDone> {
   const model = await timeModel(database);
   const heads = await ledgerHeads(database, canvas.id);
   const key = `${canvas.id} ${zone} ${maker}`;
-  const stamp = JSON.stringify([heads, model.seconds]);
+  const stamp = JSON.stringify([heads, model.seconds, today]);
   const before = known.get(key);
   if (before?.stamp === stamp) return before.done;
   const done = (async () => {
@@ -84,6 +85,7 @@ async function workOf(
       seconds: model.seconds,
       marks,
       zone,
+      today,
     });
   })();
   if (known.size >= MOST_KNOWN) known.clear();
@@ -101,8 +103,8 @@ export async function forecastView(
   now = new Date(),
 ): Promise<ForecastView> {
   const today = dayIn(zone, now);
-  const work = await workOf(database, canvas, zone, maker);
-  const foretold = forecast(work.days, work.minutesLeft, today);
+  const work = await workOf(database, canvas, zone, maker, today);
+  const { foretold } = work;
   const usual = usualMinutesAWeek(work.days, today);
   const { finishBy, out } = await database.snapshot(async (queries) => {
     const legend = await legendOf(queries, canvas.id);

@@ -1,12 +1,12 @@
 import type { MarkKind } from '../../core/bench/marking';
 import { isLaid } from '../../core/cells/bitmap';
-import { cellsOfRuns } from '../../core/cells/cellRuns';
 import type { Chart } from '../../core/cells/chart';
 import type { CellPart } from '../../core/cells/rect';
 import type { Effort } from '../../core/pace/effort';
 import { isConfetti } from '../../core/placing/confetti';
 import { dayIn } from '../../core/progress/calendar';
 import { cellWork } from '../../core/progress/cellWork';
+import { type Forecast, forecast } from '../../core/progress/forecast';
 import { changesByDay, type DayChange } from '../../core/progress/laidByDay';
 import type { SittingPace } from '../../core/progress/pace';
 import type { PackedMarks } from '../../data/progress';
@@ -27,6 +27,8 @@ export interface WorkTask {
   /** Those that ended, with their times as they were corrected last. */
   sittings: { id: string; startedAt: string; minutes: number }[];
   zone: string;
+  /** `YYYY-MM-DD` in that zone. */
+  today: string;
 }
 
 export interface WorkDone {
@@ -35,6 +37,8 @@ export interface WorkDone {
   minutesLeft: number;
   untilSection: { number: number; minutes: number }[];
   sittings: SittingPace[];
+  /** When the rest will be done; null as {@link forecast} says. */
+  foretold: Forecast | null;
 }
 
 /** A placement that was marked later than so long after the one before was no quick one after the other, s. */
@@ -42,7 +46,7 @@ const LONGEST_PLACEMENT = 60;
 /** The longest bar there is. */
 const WIDEST = 15;
 
-/** What each day did, what is left, and the pace of each sitting. */
+/** What each day did, what is left and for how long, and the pace of each sitting. */
 export function progressWork(task: WorkTask): WorkDone {
   const { chart, laid, marks, zone } = task;
   const { cells, width } = chart;
@@ -96,8 +100,10 @@ export function progressWork(task: WorkTask): WorkDone {
     }
     return { number: section.number, minutes: minutesLeft };
   });
+  const inOrder = [...days].map(([day, sum]) => ({ day, ...sum })).sort((a, b) => (a.day < b.day ? -1 : 1));
   return {
-    days: [...days].map(([day, sum]) => ({ day, ...sum })).sort((a, b) => (a.day < b.day ? -1 : 1)),
+    days: inOrder,
+    foretold: forecast(inOrder, minutesLeft, task.today),
     minutesLeft,
     untilSection,
     sittings: [...bySitting.values()].map(({ last: _, ...sitting }) => sitting),
@@ -123,40 +129,4 @@ export function dayChanges({
     }
   }
   return changesByDay(all(), cells);
-}
-
-/**
- * Squares that lie in another colour than the chart says now, as far as is known: laid before their colour was corrected
- * and not laid anew since.
- */
-export function doubtfulSquares({
-  marks,
-  laid,
-  cells,
-  repairs,
-}: {
-  marks: PackedMarks;
-  laid: Uint8Array;
-  cells: number;
-  repairs: readonly { happenedAt: string; runs: readonly number[] }[];
-}): number[] {
-  const laidAt = new Float64Array(cells);
-  let from = 0;
-  for (let i = 0; i < marks.ends.length; i++) {
-    const to = marks.ends[i]!;
-    for (let run = from; run < to; run += 2) {
-      const start = marks.runs[run]!;
-      if (marks.lays[i] === 1)
-        laidAt.fill(marks.at[i]!, start, Math.min(cells, start + marks.runs[run + 1]!));
-    }
-    from = to;
-  }
-  const found = new Set<number>();
-  for (const { happenedAt, runs } of repairs) {
-    const at = Date.parse(happenedAt);
-    for (const cell of cellsOfRuns(runs)) {
-      if (cell < cells && isLaid(laid, cell) && laidAt[cell]! < at) found.add(cell);
-    }
-  }
-  return [...found].sort((a, b) => a - b);
 }

@@ -8,6 +8,7 @@ import {
   cropped,
   isInside,
   placeOfCell,
+  printOfLaid,
   rectBetween,
   rectCells,
   wholeRect,
@@ -33,6 +34,21 @@ describe('rectangles of cells', () => {
       { x: 2, y: 0 },
     ])
       expect(isInside(rect, outside)).toBe(false);
+  });
+
+  it('have a print that changes with each cell that is laid in them, and with no other', () => {
+    const laid = emptyBitmap(6);
+    const part = { x: 0, y: 0, width: 2, height: 2 };
+    const prints = new Set([printOfLaid(laid, 3, part)]);
+    for (let which = 1; which < 16; which++) {
+      for (const [bit, cell] of [0, 1, 3, 4].entries()) setLaid(laid, cell, (which & (1 << bit)) !== 0);
+      const print = printOfLaid(laid, 3, part);
+      setLaid(laid, 2, which % 2 === 0);
+      setLaid(laid, 5, which % 3 === 0);
+      expect(printOfLaid(laid, 3, part)).toBe(print);
+      prints.add(print);
+    }
+    expect(prints.size).toBe(16);
   });
 
   it('count what is in them, and what is still to lay', () => {
