@@ -151,7 +151,17 @@ test('the last walk, the frame, the log page and the leftovers, to the stash and
       (item: { code: string; drills: number }) => item.code === '98' && item.drills === 77,
     ).length;
   expect(await stash()).toBe(1);
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('link', { name: 'Print labels for the bags' }).click();
+  await expect(page.getByText('3 labels')).toBeVisible();
+  await expect(page.getByRole('combobox', { name: /^For/ })).toHaveValue('leftovers');
+  const sheet = await page.getByRole('link', { name: 'Download this sheet (SVG)' }).getAttribute('href');
+  expect(await (await request.get(sheet!)).text()).toContain('77 drills left');
+  await page.goBack();
+  await page.getByRole('button', { name: 'Leftovers' }).click();
+  // What was put away can be taken back later too, one colour or all.
+  await page.getByRole('button', { name: 'Take 98 back out of the stash' }).click();
+  await expect(page.getByRole('button', { name: 'Put 1 colour into the stash' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take 2 colours back out of the stash' }).click();
   await expect(put).toBeVisible();
   expect(await stash()).toBe(0);
   await page.goto('/log');

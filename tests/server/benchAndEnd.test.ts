@@ -24,6 +24,7 @@ import { editChart } from '../../src/server/chart/edits';
 import { enterBag } from '../../src/server/checkin/writes';
 import { finishView, logOfAll } from '../../src/server/finish/view';
 import { putAwayAll, takeBackAll, tellFinish } from '../../src/server/finish/writes';
+import { labelsToPrint, labelsView } from '../../src/server/labels/view';
 import { dayChangesOf, forecastView } from '../../src/server/progress/forecast';
 import { calendarOf, daysTable, sittingsTable, weekPrint } from '../../src/server/progress/out';
 import { everySitting, progressView } from '../../src/server/progress/view';
@@ -313,7 +314,6 @@ describe('the end', () => {
       minutes: 0,
     });
     const entry = {
-      ...UNTOLD_FINISH,
       id: randomUUID(),
       startedOn: '2026-01-05',
       minutes: 90,
@@ -321,18 +321,22 @@ describe('the end', () => {
     };
     await tellFinish(database, canvas, entry, today);
     await tellFinish(database, canvas, entry, today);
-    await tellFinish(
-      database,
-      canvas,
-      { ...entry, id: randomUUID(), notes: 'Second', checked: ['gaps'] },
-      today,
+    await tellFinish(database, canvas, { id: randomUUID(), notes: 'Second', steps: { gaps: true } }, today);
+    // Two people at once: each names what it is about, and neither takes back what the other told.
+    await Promise.all(
+      (
+        [{ steps: { roll: true } }, { steps: { loose: true } }, { sealing: 'no' }, { borderMm: 12 }] as const
+      ).map((change) => tellFinish(database, canvas, { id: randomUUID(), ...change }, today)),
     );
+    await tellFinish(database, canvas, { id: randomUUID(), steps: { roll: false } }, today);
     const view = await finishView(database, canvas, 'UTC');
     expect(view.record).toMatchObject({
       startedOn: '2026-01-05',
       minutes: 90,
       notes: 'Second',
-      checked: ['gaps'],
+      checked: ['loose', 'gaps'],
+      sealing: 'no',
+      borderMm: 12,
     });
     expect(view.facts).toMatchObject({ startedOn: '2026-01-05', finishedOn: today, minutes: 90 });
     expect((await finishView(database, other, 'UTC')).record).toEqual(UNTOLD_FINISH);
@@ -386,7 +390,17 @@ describe('the end', () => {
       null,
       null,
     ]);
+    // Each bag gets its label, in the order of the codes; the other canvas has none.
+    const printed = (at: Canvas) =>
+      labelsToPrint(database, at, { format: 'strips', which: 'leftovers', start: 1 }, 'http://127.0.0.1');
+    expect((await printed(canvas)).labels).toMatchObject([
+      { line: { code: '401' }, leftover: 185, address: null },
+      { line: { code: '402' }, leftover: 189, address: null },
+    ]);
+    expect((await labelsView(database, canvas)).leftovers).toEqual([1, 2]);
+    await expect(printed(other)).rejects.toThrow('No leftovers of this canvas lie in the stash yet.');
     await takeBackAll(database, canvas, { id: randomUUID(), lines: [1, 2] }, null);
+    await expect(printed(canvas)).rejects.toThrow('No leftovers of this canvas lie in the stash yet.');
     expect(sum(await stashItems(database, {})) - sum(before)).toBe(0);
     expect((await finishView(database, canvas, 'UTC')).leftovers.map(({ putAway }) => putAway)).toEqual([
       null,

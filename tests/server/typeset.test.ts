@@ -34,6 +34,7 @@ const print = (names: string[]) => ({
     place: `pot ${i + 1}`,
     warnsOf: null,
     address: null,
+    leftover: null,
   })),
   kit: { shape: 'square' as const, title: 'Scripts' },
   start: 1,

@@ -42,7 +42,7 @@ export interface FinishRecord {
   minutes: number | null;
   checked: readonly WalkStep[];
   sealing: Sealing;
-  /** Cloth left around the picture when it is trimmed. */
+  /** Canvas left around the picture when it is trimmed, mm. */
   borderMm: number;
   frame: { widthMm: number; heightMm: number } | null;
   notes: string;
@@ -58,6 +58,24 @@ export const UNTOLD_FINISH: FinishRecord = {
   frame: null,
   notes: '',
 };
+
+/** What is told of the end at one moment; what is not named stays as it was, so that two people can tell at once. */
+export type FinishChange = {
+  [Key in keyof Omit<FinishRecord, 'checked'>]?: FinishRecord[Key] | undefined;
+} & {
+  /** Steps of the last walk that are done now, or not any more. */
+  steps?: { [Step in WalkStep]?: boolean | undefined } | undefined;
+};
+
+export function changedFinish(record: FinishRecord, { steps, ...told }: FinishChange): FinishRecord {
+  const named = Object.entries(told).filter(([, value]) => value !== undefined);
+  const isDone = (step: WalkStep) => steps?.[step] ?? record.checked.includes(step);
+  return {
+    ...record,
+    ...Object.fromEntries(named),
+    checked: WALK_STEPS.map(({ key }) => key).filter(isDone),
+  };
+}
 
 /** Usual cautions before a canvas is sealed. */
 export const SEALING_CAUTIONS = [

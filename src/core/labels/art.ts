@@ -5,7 +5,7 @@ import { inkOn } from '../colour/contrast';
 import { hexToRgb, UNKNOWN_COLOUR } from '../colour/rgb';
 import { type FontMeasure, type Mark, TEXT_MIDDLE } from '../print/drawing';
 import { symbolMark } from '../symbols/symbolMark';
-import { counted } from '../words/numbers';
+import { counted, many } from '../words/numbers';
 import { qrPath } from './qr';
 import type { LabelFormat } from './sheet';
 
@@ -18,12 +18,17 @@ export interface LabelFacts {
   warnsOf: LegendLine | null;
   /** Address that the QR code opens; null prints none. */
   address: string | null;
+  /**
+   * Drills in this bag of leftovers; null for a colour that is still to lay. The symbol is that of one canvas alone, so a
+   * bag for any canvas bears none.
+   */
+  leftover: number | null;
 }
 
 /** Every text that labels may show, beside what is always at hand. */
 export function labelTexts(labels: readonly LabelFacts[]): string[] {
-  return labels.flatMap(({ line, place, warnsOf }) => [
-    symbolOrKey(line),
+  return labels.flatMap(({ line, place, warnsOf, leftover }) => [
+    leftover === null ? symbolOrKey(line) : '',
     line.keyNumber,
     line.code,
     line.name,
@@ -88,7 +93,8 @@ class Art {
         fill: '#ffffff',
       });
     }
-    this.marks.push(symbolMark(this.line, x, y, side, inkOn(hexToRgb(hex)), this.fonts));
+    if (this.facts.leftover === null)
+      this.marks.push(symbolMark(this.line, x, y, side, inkOn(hexToRgb(hex)), this.fonts));
   }
 
   /** A line of text, made smaller until it fits, then cut. `y` is the middle of the line. */
@@ -149,9 +155,10 @@ class Art {
     return this.facts.address !== null;
   }
 
-  /** `Pot 17 · key 9`, or the key alone. */
+  /** `Pot 17 · key 9`, or the key alone; of leftovers how many they are. */
   get home(): string {
-    const { place } = this.facts;
+    const { place, leftover } = this.facts;
+    if (leftover !== null) return `${counted(leftover, 'drill')} left`;
     return place === null
       ? `Key ${this.line.keyNumber}`
       : `${placeInWords(place)} · key ${this.line.keyNumber}`;
@@ -159,7 +166,12 @@ class Art {
 
   get amount(): string {
     const finish = this.line.finish === 'plain' ? '' : ` · ${this.line.finish}`;
-    return `${counted(this.line.neededDrills, 'drill')}${finish}`;
+    return `${this.needed}${finish}`;
+  }
+
+  /** Drills needed; of leftovers their shape, which tells for what they serve. */
+  get needed(): string {
+    return this.facts.leftover === null ? counted(this.line.neededDrills, 'drill') : `${this.shape} drills`;
   }
 
   /** The special finish, or else what is given. */
@@ -192,7 +204,7 @@ function dot(art: Art, diameter: number): void {
     art.chip(r - chip - rim * 0.4, top + diameter * 0.03, chip);
     art.qr(r + rim * 0.4, top + diameter * 0.03, chip);
   } else art.chip(r - chip / 2, top, chip);
-  const foot = art.notThat || counted(art.line.neededDrills, 'drill');
+  const foot = art.notThat || art.needed;
   const small = { faded: art.notThat === '' };
   // A lid of 3 cm has room for the name; below that the cut corner of the chip tells the finish.
   const lines: [string, number, number, { code?: boolean; faded?: boolean }][] =
@@ -275,10 +287,10 @@ function row(art: Art, width: number, height: number): void {
   art.chip(0, (height - chip) / 2, chip);
   const columns: [string, number, number, boolean][] = [
     [art.line.code, 0.08, 0.13, true],
-    [art.line.keyNumber, 0.22, 0.06, true],
+    [art.facts.leftover === null ? art.line.keyNumber : '', 0.22, 0.06, true],
     [art.line.name, 0.29, 0.27, false],
     [art.line.finish === 'plain' ? '' : art.line.finish, 0.57, 0.11, false],
-    [art.line.neededDrills.toLocaleString('en'), 0.69, 0.11, true],
+    [many(art.facts.leftover ?? art.line.neededDrills), 0.69, 0.11, true],
     [art.facts.place === null ? '' : placeInWords(art.facts.place), 0.81, 0.1, false],
     [art.notThat, 0.91, 0.09, false],
   ];

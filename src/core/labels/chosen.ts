@@ -1,14 +1,27 @@
+import type { LegendLine } from '../canvas/legend';
 import { compareCodes, looseCode } from '../codes/codes';
+import { inColourOrder } from '../codes/colourOrder';
 import { findLine } from '../codes/findLine';
 import type { Pot } from '../codes/places';
 import { Refusal } from '../refusal';
 
-/** Which colours get a label. */
-export const LABEL_CHOICES = ['all', 'pots', 'bags'] as const;
+/** Which colours get a label: by where they live, or those whose leftovers lie in the stash. */
+export const LABEL_CHOICES = ['all', 'pots', 'bags', 'leftovers'] as const;
 export type LabelChoice = (typeof LABEL_CHOICES)[number];
 
+/** What a bag of leftovers is called in place of its pot. */
+export const STASH_PLACE = 'stash';
+
+/** Colours whose leftovers lie in the stash, in the order of their codes as the bags lie there. */
+export function leftoverLabels(legend: readonly LegendLine[], lines: readonly number[]): Pot[] {
+  return inColourOrder(
+    legend.filter(({ line }) => lines.includes(line)),
+    'code',
+  ).map((line) => ({ place: STASH_PLACE, line }));
+}
+
 /** Colours in the order in which their labels are printed: by place, so that they lie side by side as the pots do. */
-export function inPrintOrder(pots: readonly Pot[], which: LabelChoice): Pot[] {
+export function inPrintOrder(pots: readonly Pot[], which: Exclude<LabelChoice, 'leftovers'>): Pot[] {
   return pots
     .filter(({ place }) => which === 'all' || place.startsWith(which === 'pots' ? 'pot' : 'bag'))
     .sort(

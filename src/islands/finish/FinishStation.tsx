@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import type { FinishRecord } from '../../core/finish/record';
+import { changedFinish, type FinishChange } from '../../core/finish/record';
 import { counted, many } from '../../core/words/numbers';
 import type { FinishView } from '../../server/finish/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -52,12 +52,11 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
   }
   if (lost) return <Notice kind="fault">{lost}</Notice>;
   if (!told) return <p aria-live="polite">Loading…</p>;
-  const change = (part: Partial<FinishRecord>) => {
-    const record = { ...told.record, ...part };
-    setTold({ ...told, record });
+  const change = (part: FinishChange) => {
+    setTold({ ...told, record: changedFinish(told.record, part) });
     const mine = ++writes.current;
     const newest = (view: FinishView) => mine === writes.current && setTold(view);
-    void write<FinishView>('PUT', url, { id: crypto.randomUUID(), ...record }, newest, true);
+    void write<FinishView>('PATCH', url, { id: crypto.randomUUID(), ...part }, newest, true);
   };
   const { walk, facts } = told;
   const open = walk.bare.drills + walk.popped.drills + walk.doubtful.drills;

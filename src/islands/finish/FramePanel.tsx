@@ -1,6 +1,6 @@
 import { type Canvas, sizeInWords } from '../../core/canvas/canvas';
 import { fitInWords } from '../../core/finish/frames';
-import { type FinishRecord, SEALING_CAUTIONS, type Sealing } from '../../core/finish/record';
+import { type FinishChange, SEALING_CAUTIONS, type Sealing } from '../../core/finish/record';
 import type { FinishView } from '../../server/finish/contract';
 import { NumberField } from '../../ui/NumberField';
 
@@ -18,7 +18,7 @@ export function FramePanel({
 }: {
   canvas: Canvas;
   view: FinishView;
-  onChange: (part: Partial<FinishRecord>) => void;
+  onChange: (part: FinishChange) => void;
 }) {
   const { record, frames } = view;
   return (

@@ -42,9 +42,9 @@ export function LeftoversPanel({
       onView(next);
     });
   };
-  const takeBack = () =>
-    done &&
-    void write<FinishView>('PUT', url, { id: crypto.randomUUID(), lines: done }, (next) => {
+  const away = view.leftovers.filter(({ putAway }) => putAway !== null).map(({ line }) => line);
+  const takeBack = (lines: number[]) =>
+    void write<FinishView>('PUT', url, { id: crypto.randomUUID(), lines }, (next) => {
       setDone(null);
       onView(next);
     });
@@ -56,12 +56,21 @@ export function LeftoversPanel({
           <span className="grow">
             {counted(done.length, 'colour')} put into the stash; their pots are free.
           </span>
-          <button type="button" className="button" disabled={busy} onClick={takeBack}>
+          <button type="button" className="button" disabled={busy} onClick={() => takeBack(done)}>
             <Undo2 size={20} aria-hidden /> Undo
           </button>
-          <a className="button" href={`/canvas/${canvas.id}/kitup/labels`}>
+        </p>
+      )}
+      {away.length > 0 && (
+        <p className="flex flex-wrap gap-3">
+          <a className="button" href={`/canvas/${canvas.id}/kitup/labels?which=leftovers`}>
             <Printer size={20} aria-hidden /> Print labels for the bags
           </a>
+          {!done && (
+            <button type="button" className="button" disabled={busy} onClick={() => takeBack(away)}>
+              <Undo2 size={20} aria-hidden /> Take {counted(away.length, 'colour')} back out of the stash
+            </button>
+          )}
         </p>
       )}
       {fault && <Notice kind="fault">{fault}</Notice>}
@@ -134,7 +143,17 @@ export function LeftoversPanel({
                   <td className="number text-right">{many(each.bad)}</td>
                   <td>{isAway ? `${many(each.putAway!)} in the stash` : leftInWords(each)}</td>
                   <td>
-                    {!isAway && (
+                    {isAway ? (
+                      <button
+                        type="button"
+                        className="button"
+                        disabled={busy}
+                        aria-label={`Take ${line.code} back out of the stash`}
+                        onClick={() => takeBack([each.line])}
+                      >
+                        Take back
+                      </button>
+                    ) : (
                       <NumberField
                         words={`Leftover of ${line.code}`}
                         hidden

@@ -2,7 +2,7 @@ import { ImageDown, Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { logRows } from '../../core/finish/logPage';
-import type { FinishRecord } from '../../core/finish/record';
+import type { FinishChange } from '../../core/finish/record';
 import type { FinishView } from '../../server/finish/contract';
 import type { PhotoView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -29,7 +29,7 @@ export function LogPanel({
   view: FinishView;
   query: string;
   busy: boolean;
-  onChange: (part: Partial<FinishRecord>) => void;
+  onChange: (part: FinishChange) => void;
 }) {
   const { canvas, hasChart } = entry;
   const { record, facts } = view;

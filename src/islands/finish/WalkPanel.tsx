@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { highestLine, type LegendLine, ofLine } from '../../core/canvas/legend';
 import { cellsOfRuns } from '../../core/cells/cellRuns';
 import { type CellPlace, cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
-import { type FinishRecord, WALK_STEPS } from '../../core/finish/record';
+import { type FinishChange, type FinishRecord, WALK_STEPS } from '../../core/finish/record';
 import { sectionAt } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import type { FinishView, WalkView } from '../../server/finish/contract';
@@ -31,7 +31,7 @@ export function WalkPanel(props: {
   entry: ShelfEntry;
   legend: LegendLine[];
   view: FinishView;
-  onChange: (part: Partial<FinishRecord>) => void;
+  onChange: (part: FinishChange) => void;
 }) {
   return (
     <div className="grid gap-6 lg:grid-cols-[1fr_26rem]">
@@ -147,13 +147,7 @@ function Squares({
   );
 }
 
-function Steps({
-  record,
-  onChange,
-}: {
-  record: FinishRecord;
-  onChange: (part: Partial<FinishRecord>) => void;
-}) {
+function Steps({ record, onChange }: { record: FinishRecord; onChange: (part: FinishChange) => void }) {
   return (
     <section aria-label="Steps of the last walk" className="slip flex flex-col gap-1 self-start">
       <h2>Once over all of it</h2>
@@ -163,13 +157,7 @@ function Steps({
             type="checkbox"
             className="mt-1 size-6 shrink-0 accent-accent"
             checked={record.checked.includes(key)}
-            onChange={(event) =>
-              onChange({
-                checked: event.target.checked
-                  ? [...record.checked, key]
-                  : record.checked.filter((each) => each !== key),
-              })
-            }
+            onChange={(event) => onChange({ steps: { [key]: event.target.checked } })}
           />
           <span>
             <span className="font-semibold">{name}</span>

@@ -4,7 +4,7 @@ import type { LegendLine } from '../../core/canvas/legend';
 import type { Pot, PotPlaces } from '../../core/codes/places';
 import { placesInCodeOrder } from '../../core/codes/places';
 import type { LabelChoice } from '../../core/labels/chosen';
-import { chosenLabels, inPrintOrder } from '../../core/labels/chosen';
+import { chosenLabels, inPrintOrder, leftoverLabels } from '../../core/labels/chosen';
 import {
   LABEL_FORMATS,
   type LabelFormat,
@@ -40,6 +40,7 @@ const CHOICE_WORDS: Record<LabelChoice, string> = {
   all: 'every colour',
   pots: 'colours in pots',
   bags: 'colours in bags',
+  leftovers: 'leftovers in the stash',
 };
 
 const ADDRESS_KEY = 'oculent-label-address';
@@ -67,10 +68,16 @@ function LabelsPageWithList(props: LabelsProps) {
 
 function Labels({ entry, legend, places, first, origins }: LabelsProps) {
   const { canvas } = entry;
-  const [format, setFormat] = useState<LabelFormat>('dots');
+  const [which, setWhich] = useState(() => firstChoice(first));
+  const [format, setFormat] = useState<LabelFormat>(which === 'leftovers' ? 'strips' : 'dots');
   const [sheets, setSheets] = useState(first.sheets);
-  const [which, setWhich] = useState<LabelChoice>('all');
-  const pots = useMemo(() => inPrintOrder(placesInCodeOrder(legend, places), which), [legend, places, which]);
+  const pots = useMemo(
+    () =>
+      which === 'leftovers'
+        ? leftoverLabels(legend, first.leftovers)
+        : inPrintOrder(placesInCodeOrder(legend, places), which),
+    [legend, places, which, first],
+  );
   const [start, setStart] = useState(1);
   const [page, setPage] = useState(1);
   const [colours, setColours] = useState('');
@@ -192,7 +199,9 @@ function Labels({ entry, legend, places, first, origins }: LabelsProps) {
             </span>
           )}
         </label>
-        {sheet.qr && <AddressField address={address} origins={origins} onChange={setAddress} />}
+        {sheet.qr && which !== 'leftovers' && (
+          <AddressField address={address} origins={origins} onChange={setAddress} />
+        )}
         <NumberField
           words="First free place on a part-used sheet"
           value={start}
@@ -220,6 +229,12 @@ function Labels({ entry, legend, places, first, origins }: LabelsProps) {
       </section>
     </div>
   );
+}
+
+/** Who comes from the end of a canvas wants labels for its leftovers. */
+function firstChoice({ counts }: LabelsView): LabelChoice {
+  const asked = new URLSearchParams(window.location.search).get('which');
+  return asked === 'leftovers' && counts.leftovers > 0 ? asked : 'all';
 }
 
 /** The labels that the field names; null for all. */

@@ -56,6 +56,7 @@ export async function printedChart(
     place,
     warnsOf: null,
     address: null,
+    leftover: null,
   }));
   return inWorker('chartPdf', { chart, legend, print, labels }, job);
 }

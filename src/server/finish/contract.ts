@@ -2,7 +2,7 @@ import type { FrameFit } from '../../core/finish/frames';
 import type { LeftoverEstimate } from '../../core/finish/leftovers';
 import type { LogFacts } from '../../core/finish/logPage';
 import { type FinishRecord, SEALINGS, WALK_STEPS, type WalkStep } from '../../core/finish/record';
-import { array, number, object, string } from '../http/schema';
+import { array, type BooleanSchema, boolean, number, object, string } from '../http/schema';
 import { daySchema } from '../progress/contract';
 
 const STEPS = WALK_STEPS.map(({ key }) => key) as WalkStep[];
@@ -12,36 +12,42 @@ const length = (what: string) =>
     .min(1, `${what} must be at least 1 mm.`)
     .max(20_000, `${what} cannot be more than 20 m.`);
 
-export const finishSchema = object({
-  startedOn: daySchema('the first day').nullable().default(null),
-  finishedOn: daySchema('the last day').nullable().default(null),
+const told = {
+  startedOn: daySchema('the first day').nullable(),
+  finishedOn: daySchema('the last day').nullable(),
   minutes: number()
     .typeError('Give the time as a number of minutes.')
     .integer('Minutes are whole numbers.')
     .min(0, 'The time cannot be below 0.')
     .max(6_000_000, 'More than 100,000 hours cannot be right.')
-    .nullable()
-    .default(null),
-  checked: array(string().oneOf(STEPS).required()).max(STEPS.length, 'Each step stands once.').default([]),
-  sealing: string()
-    .oneOf([...SEALINGS])
-    .default('open'),
+    .nullable(),
+  sealing: string().oneOf([...SEALINGS]),
   borderMm: number()
     .typeError('Give the border in millimetres.')
     .min(0)
-    .max(1000, 'A border of more than 1 m cannot be right.')
-    .default(20),
+    .max(1000, 'A border of more than 1 m cannot be right.'),
   frame: object({
     widthMm: length('The width of the frame').required(),
     heightMm: length('The height of the frame').required(),
   })
     .nullable()
-    .default(null),
-  notes: string().trim().max(5000, 'Keep the notes to 5,000 characters.').default(''),
+    .default(undefined),
+  notes: string().trim().max(5000, 'Keep the notes to 5,000 characters.'),
+};
+
+/** The record as a whole, as an archive holds it. */
+export const finishSchema = object({
+  ...told,
+  checked: array(string().oneOf(STEPS).required()).max(STEPS.length, 'Each step stands once.').default([]),
 });
 
-export const newFinishSchema = finishSchema.shape({
+export const finishChangeSchema = object({
+  ...told,
   id: string().uuid().required('An entry needs an id, so that a repeated request changes nothing.'),
+  /** Steps of the last walk that are done now, or not any more. */
+  steps: object(
+    Object.fromEntries(STEPS.map((step) => [step, boolean()])) as Record<WalkStep, BooleanSchema>,
+  ).default(undefined),
 });
 
 /** Leftovers that go into the stash in one go. */

@@ -1,28 +1,29 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { type FinishRecord, faultInFinish } from '../../core/finish/record';
+import { changedFinish, type FinishChange, faultInFinish, UNTOLD_FINISH } from '../../core/finish/record';
 import { legendOf } from '../../data/canvas';
 import type { Database } from '../../data/engine/database';
-import { addFinish } from '../../data/finish';
+import { addFinish, finishOf } from '../../data/finish';
 import { putAwayOf } from '../../data/kitup';
 import { once } from '../http/once';
 import { conflict, unreadable } from '../http/problem';
 import { notePotIn, undoLastOfPot } from '../kitup/writes';
 
 /**
- * Tells the end of a canvas anew; what was told before stays in the ledger. The same request again changes nothing.
- * @param today `YYYY-MM-DD` where the user is @throws Problem when its days cannot be right, or the id is taken
+ * Tells something of the end of a canvas; what was told before stays in the ledger. The same request again changes
+ * nothing. @param today `YYYY-MM-DD` where the user is @throws Problem when its days cannot be right, or the id is taken
  */
 export async function tellFinish(
   database: Database,
   canvas: Canvas,
-  { id, ...record }: FinishRecord & { id: string },
+  { id, ...change }: FinishChange & { id: string },
   today: string,
 ): Promise<void> {
-  const fault = faultInFinish(record, today);
-  if (fault !== null) throw unreadable(fault);
-  await once(database, { id, what: 'finish', canvasId: canvas.id, content: record }, (queries) =>
-    addFinish(queries, canvas.id, id, record, new Date().toISOString()),
-  );
+  await once(database, { id, what: 'finish', canvasId: canvas.id, content: change }, async (queries) => {
+    const record = changedFinish((await finishOf(queries, canvas.id)) ?? UNTOLD_FINISH, change);
+    const fault = faultInFinish(record, today);
+    if (fault !== null) throw unreadable(fault);
+    await addFinish(queries, canvas.id, id, record, new Date().toISOString());
+  });
 }
 
 /**

@@ -51,7 +51,7 @@ export const labelsQuery = object({
   format: string()
     .oneOf(LABEL_FORMATS, `The format is one of ${LABEL_FORMATS.join(', ')}.`)
     .default('pots'),
-  which: string().oneOf(LABEL_CHOICES, 'Print labels for all, pots or bags.').default('all'),
+  which: string().oneOf(LABEL_CHOICES, 'Print labels for all, pots, bags or leftovers.').default('all'),
   /** First place of the first sheet that is still free. */
   start: number()
     .typeError('Give the first free place as a number.')
@@ -82,4 +82,6 @@ export interface LabelsView {
   sheets: Record<LabelFormat, LabelSheet>;
   /** Labels of each choice. */
   counts: Record<LabelChoice, number>;
+  /** Lines whose leftovers lie in the stash. */
+  leftovers: number[];
 }

@@ -29,6 +29,7 @@ function facts(more: Partial<LabelFacts> = {}): LabelFacts {
     place: 'pot 17',
     warnsOf: null,
     address: 'HTTP://127.0.0.1:4470/Q/6F1D2A8E/17',
+    leftover: null,
     ...more,
   };
 }
@@ -225,6 +226,19 @@ describe('a label', () => {
     }
     expect(words('cards', facts()).join()).toContain('Colour 1');
     expect(words('pots', facts({ place: null })).join()).toContain('Key 1');
+  });
+
+  it('of leftovers carries code, name, shape and what is in the bag, and nothing that belongs to one canvas', () => {
+    for (const format of LABEL_FORMATS) {
+      const bag = facts({ line: line(1, { symbol: 'W' }), place: 'stash', leftover: 2375, address: null });
+      const text = words(format, bag);
+      for (const part of ['401', '2,375']) expect(text.join(' | '), format).toContain(part);
+      for (const part of ['W', '1']) expect(text, format).not.toContain(part);
+      expect(text.join(' | '), format).not.toMatch(/pot|key/i);
+    }
+    expect(words('strips', facts({ place: 'stash', leftover: 1 })).join()).toMatch(
+      /1 drill left.*square drills/,
+    );
   });
 
   it('prints the key number where no font has the symbol, and a drawing where there is one', () => {

@@ -1,5 +1,5 @@
 import { dayIn } from '../../../../core/progress/calendar';
-import { newFinishSchema } from '../../../../server/finish/contract';
+import { finishChangeSchema } from '../../../../server/finish/contract';
 import { finishView } from '../../../../server/finish/view';
 import { tellFinish } from '../../../../server/finish/writes';
 import { readJson, readQuery } from '../../../../server/http/body';
@@ -12,9 +12,9 @@ export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   return json(await finishView(database, canvas, zone));
 });
 
-/** Tells the end anew. */
-export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => {
+/** Tells something of the end; what is not named stays. */
+export const PATCH = canvasEndpoint(async (database, canvas, { request, url }) => {
   const { zone } = await readQuery(url, progressQuery);
-  await tellFinish(database, canvas, await readJson(request, newFinishSchema), dayIn(zone, new Date()));
+  await tellFinish(database, canvas, await readJson(request, finishChangeSchema), dayIn(zone, new Date()));
   return json(await finishView(database, canvas, zone));
 });
