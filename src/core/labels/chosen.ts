@@ -10,7 +10,7 @@ export const LABEL_CHOICES = ['all', 'pots', 'bags', 'leftovers'] as const;
 export type LabelChoice = (typeof LABEL_CHOICES)[number];
 
 /** What a bag of leftovers is called in place of its pot. */
-export const STASH_PLACE = 'stash';
+const STASH_PLACE = 'stash';
 
 /** Colours whose leftovers lie in the stash, in the order of their codes as the bags lie there. */
 export function leftoverLabels(legend: readonly LegendLine[], lines: readonly number[]): Pot[] {

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { changedFinish, type FinishChange } from '../../core/finish/record';
+import { dayIn } from '../../core/progress/calendar';
 import { counted, many } from '../../core/words/numbers';
 import type { FinishView } from '../../server/finish/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -99,7 +100,15 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
       {panel === 'walk' && <WalkPanel entry={entry} legend={legend} view={told} onChange={change} />}
       {panel === 'frame' && <FramePanel canvas={canvas} view={told} onChange={change} />}
       {panel === 'log' && (
-        <LogPanel entry={entry} legend={legend} view={told} query={query} busy={busy} onChange={change} />
+        <LogPanel
+          entry={entry}
+          legend={legend}
+          view={told}
+          query={query}
+          today={dayIn(zone, new Date())}
+          busy={busy}
+          onChange={change}
+        />
       )}
       {panel === 'leftovers' && (
         <LeftoversPanel canvas={canvas} legend={legend} view={told} query={query} onView={setTold} />

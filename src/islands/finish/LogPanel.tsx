@@ -11,6 +11,7 @@ import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
+import { Photos } from '../progress/Photos';
 import { offer, pictureColours, pictureWithWords } from '../progress/pastPicture';
 import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
@@ -21,6 +22,7 @@ export function LogPanel({
   legend,
   view,
   query,
+  today,
   busy,
   onChange,
 }: {
@@ -28,13 +30,15 @@ export function LogPanel({
   legend: LegendLine[];
   view: FinishView;
   query: string;
+  /** `YYYY-MM-DD` where the user is. */
+  today: string;
   busy: boolean;
   onChange: (part: FinishChange) => void;
 }) {
   const { canvas, hasChart } = entry;
   const { record, facts } = view;
   const base = `/api/canvases/${canvas.id}`;
-  const { answer: photos } = useAnswer<PhotoView[]>(`${base}/photos`, ['other']);
+  const { answer: photos, reload: photosAgain } = useAnswer<PhotoView[]>(`${base}/photos`, ['other']);
   const { fault, act } = useWrite(canvas.id);
   const [notes, setNotes] = useState(record.notes);
   useEffect(() => setNotes(record.notes), [record.notes]);
@@ -130,8 +134,12 @@ export function LogPanel({
           />
         </label>
         <p className="text-[0.95rem] text-faded" aria-live="polite">
-          {busy ? 'Saving…' : 'All saved.'} Photos are added under Progress, Picture.
+          {busy ? 'Saving…' : 'All saved.'}
         </p>
+        <details>
+          <summary className="min-h-11 py-2 underline">Add photos, or take some away</summary>
+          <Photos canvasId={canvas.id} today={today} onChange={photosAgain} />
+        </details>
         <a className="button" href={`${base}/log.pdf${query}`}>
           <Printer size={20} aria-hidden /> Print the page
         </a>

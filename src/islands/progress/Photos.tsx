@@ -11,10 +11,23 @@ import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
 
 /** Photos of the work by their day; each can be corrected, removed and brought back. */
-export function Photos({ canvasId, today }: { canvasId: string; today: string }) {
+export function Photos({
+  canvasId,
+  today,
+  onChange = () => {},
+}: {
+  canvasId: string;
+  today: string;
+  /** Told when a photo came, went or was corrected. */
+  onChange?: () => void;
+}) {
   const url = `/api/canvases/${canvasId}/photos`;
-  const { answer, fault: lost, reload } = useAnswer<PhotoView[]>(url, ['other']);
+  const { answer, fault: lost, reload: readAgain } = useAnswer<PhotoView[]>(url, ['other']);
   const { fault, setFault, busy, act, write } = useWrite(canvasId);
+  const reload = () => {
+    readAgain();
+    onChange();
+  };
   const [day, setDay] = useState(today);
   const [note, setNote] = useState('');
   const send = async (file: File) => {

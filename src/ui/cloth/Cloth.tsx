@@ -22,6 +22,7 @@ import { arrowStep } from '../arrowKeys';
 import { isForThePicture } from '../keysOutside';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
+import { keepView, keptView } from './keptView';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
 import { type Touch, TouchHand } from './touchHand';
 
@@ -389,33 +390,6 @@ export function Cloth(props: ClothProps) {
       </div>
     </div>
   );
-}
-
-/** Keeps what a hand has brought into view, as the middle and the size of a square; null forgets it. */
-function keepView(name: string | undefined, camera: Camera | null, view: ViewSize): void {
-  if (name === undefined) return;
-  try {
-    if (!camera) {
-      localStorage.removeItem(`oculent-view-${name}`);
-      return;
-    }
-    const { scale } = camera;
-    const [x, y] = [camera.left + view.width / scale / 2, camera.top + view.height / scale / 2];
-    localStorage.setItem(`oculent-view-${name}`, JSON.stringify([scale, x, y]));
-  } catch {
-    // The view lives as long as the page, then.
-  }
-}
-
-function keptView(name: string | undefined, view: ViewSize): Camera | null {
-  if (name === undefined || view.width === 0) return null;
-  try {
-    const [scale, x, y] = JSON.parse(localStorage.getItem(`oculent-view-${name}`) ?? '[]') as number[];
-    if (![scale, x, y].every(Number.isFinite) || !(scale! > 0)) return null;
-    return { scale: scale!, left: x! - view.width / scale! / 2, top: y! - view.height / scale! / 2 };
-  } catch {
-    return null;
-  }
 }
 
 /** The squares from one to another, the first left out; from nowhere, the other alone. */
