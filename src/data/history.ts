@@ -30,12 +30,12 @@ export async function undoStateOf(
   const mine = `${entries} and ${screenId === null ? '$2::uuid is null and e.screen_id is null' : 'e.screen_id = $2::uuid'}`;
   const standing = `e.id, e.undoes is not null or
     (select u.id from ${ledger} u where u.undoes = e.id limit 1) is not null as further`;
+  // Redo goes back to the last that was new at this screen: what was taken back before it is not done again.
   const state = await one<{ own: string | null; any: string | null; redo: string | null }>(
     queries,
     `with recursive
        ${walk('own', ledger, mine, standing)},
        ${walk('every', ledger, entries, standing)},
-       -- Back to the last that was new at this screen: what was taken back before it is not done again.
        ${walk('recent', ledger, mine, 'e.undoes, e.undoes is not null or e.redoes is not null as further')}
      select (select id from own where not further) as own,
             case when not exists (select from own where not further)

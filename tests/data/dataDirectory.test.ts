@@ -143,7 +143,7 @@ describe('a data directory', () => {
          drop table placing_wish; alter table pen_tip drop constraint pen_tip_pkey;
          alter table pen_tip drop column shape; alter table pen_tip drop column pen;
          alter table pen_tip drop column worn; alter table pen_tip add primary key (drills);
-         drop table progress_wish; drop table canvas_photo; drop table finish_entry; drop index mark_by_moment; drop index mark_lifts;
+         drop table progress_wish; drop table canvas_photo; drop table finish_entry; drop index mark_by_moment; drop index mark_lifts; drop index mark_without_screen;
          alter table mark drop column popped; alter table mark drop column before; alter table canvas drop column no_cases;
          drop function tell_of_mark, tell_of_canvas, tell_of_deleted, tell_of_shelf cascade;
          drop table screen; drop table device_session; drop table device; drop table home_network;

@@ -10,7 +10,9 @@ test('progress foretells a range, takes a wished day, and hands its days and its
   const forecast = page.getByTestId('forecast');
   await expect(forecast).toContainText('Four times in five between');
   const day = new Date(Date.now() + 200 * 86_400_000).toISOString().slice(0, 10);
+  const told = page.waitForResponse((answer) => answer.url().includes('/progress-wish') && answer.ok());
   await forecast.getByLabel('I would like it done by').fill(day);
+  await told;
   await expect(forecast).toContainText(/It takes .+ a week; as things go, the chance is/);
   await page.reload();
   await expect(forecast.getByLabel('I would like it done by')).toHaveValue(day);
@@ -159,9 +161,9 @@ test('the last walk, the frame, the log page and the leftovers, to the stash and
   await page.goBack();
   await page.getByRole('button', { name: 'Leftovers' }).click();
   // What was put away can be taken back later too, one colour or all.
-  await page.getByRole('button', { name: 'Take 98 back out of the stash' }).click();
+  await page.getByRole('button', { name: 'Undo: 98 comes back out of the stash' }).click();
   await expect(page.getByRole('button', { name: 'Put 1 colour into the stash' })).toBeVisible();
-  await page.getByRole('button', { name: 'Take 2 colours back out of the stash' }).click();
+  await page.getByRole('button', { name: 'Undo all 2 colours' }).click();
   await expect(put).toBeVisible();
   expect(await stash()).toBe(0);
   await page.goto('/log');

@@ -46,6 +46,9 @@ const SIZES = [
   ['the smallest screen', 320, 640],
 ] as const;
 
+// One by one they would be the tail of the whole run, on one of two browsers.
+test.describe.configure({ mode: 'parallel' });
+
 for (const view of VIEWS) {
   test(`${view.split('/').slice(3).join('/') || view} has no fault that axe can find, and fits every screen`, async ({
     page,

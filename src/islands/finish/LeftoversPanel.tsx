@@ -68,7 +68,7 @@ export function LeftoversPanel({
           </a>
           {!done && (
             <button type="button" className="button" disabled={busy} onClick={() => takeBack(away)}>
-              <Undo2 size={20} aria-hidden /> Take {counted(away.length, 'colour')} back out of the stash
+              <Undo2 size={20} aria-hidden /> Undo all {counted(away.length, 'colour')}
             </button>
           )}
         </p>
@@ -148,10 +148,10 @@ export function LeftoversPanel({
                         type="button"
                         className="button"
                         disabled={busy}
-                        aria-label={`Take ${line.code} back out of the stash`}
+                        aria-label={`Undo: ${line.code} comes back out of the stash`}
                         onClick={() => takeBack([each.line])}
                       >
-                        Take back
+                        Undo
                       </button>
                     ) : (
                       <NumberField
