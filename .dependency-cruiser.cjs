@@ -29,6 +29,7 @@ const ROOMS = [
   'kitup',
   'labels',
   'chart',
+  'reading',
   'stitches',
   'pace',
   'placing',

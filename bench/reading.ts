@@ -1,0 +1,113 @@
+import sharp from 'sharp';
+import type { Chart } from '../src/core/cells/chart';
+import { CAMERA_LEVELS, type CameraLevelName, type Scene, takePhoto } from '../src/core/reading/camera';
+import type { ClassSample } from '../src/core/reading/classify';
+import { type Corners, homographyTo, mapped } from '../src/core/reading/homography';
+import type { Photo } from '../src/core/reading/photo';
+import { type Reading, readPhoto } from '../src/core/reading/readPhoto';
+import { samplesOf } from '../src/core/reading/samples';
+import { stitched } from '../src/core/reading/stitch';
+import { inventedChart, inventedColours, sceneOf, swatchScene, tapped } from './readingScenes';
+
+/*
+ * How well photographs of the simulated camera are read, by level and number of colours, from seeds that no number was
+ * fitted to: share of cells that are wrong, wrong without being shown to anybody, and shown. `npx tsx bench/reading.ts`.
+ */
+
+const COLUMNS = 60;
+const ROWS = 48;
+/** Share of symbols and tints that are look-alikes, and pixels of a cell. */
+const KINDS = {
+  easy: { alike: 0.1, px: 55 },
+  normal: { alike: 0.3, px: 45 },
+  hard: { alike: 0.6, px: 32 },
+} as const;
+const SEEDS = [1001];
+
+async function asJpeg(photo: Photo, quality: number): Promise<Photo> {
+  const raw = { width: photo.width, height: photo.height, channels: 4 as const };
+  const jpeg = await sharp(photo.data, { raw }).jpeg({ quality }).toBuffer();
+  const { data, info } = await sharp(jpeg).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data };
+}
+
+/** Samples from a photograph of the printed list. */
+async function samplesFor(
+  level: CameraLevelName,
+  legend: Parameters<typeof swatchScene>[0],
+  prints: Scene['prints'],
+  seed: number,
+): Promise<ClassSample[]> {
+  const list = swatchScene(legend, prints);
+  const { photo, corners } = takePhoto(list.scene, {
+    rect: { x: 0, y: 0, width: list.columns, height: list.rows },
+    cellPx: 60,
+    // The list lies flat on the table, and nobody photographs it in a reflection.
+    level: { ...CAMERA_LEVELS[level], waves: 0, tilt: 2, glare: 0, motion: 0 },
+    seed,
+  });
+  const map = homographyTo(corners, list.columns, list.rows);
+  const swatches = list.at.map(({ line, column, row }) => ({
+    line,
+    corners: [
+      mapped(map, column, row),
+      mapped(map, column + 1, row),
+      mapped(map, column + 1, row + 1),
+      mapped(map, column, row + 1),
+    ] as Corners,
+  }));
+  return samplesOf(await asJpeg(photo, CAMERA_LEVELS[level].jpeg), swatches);
+}
+
+async function readShot(
+  level: CameraLevelName,
+  scene: Scene,
+  samples: ClassSample[],
+  seed: number,
+): Promise<{ reading: Reading; ms: number; mega: number }> {
+  const { px } = KINDS[level];
+  const taken = takePhoto(scene, {
+    rect: { x: 5, y: 5, width: COLUMNS, height: ROWS },
+    cellPx: px,
+    level: CAMERA_LEVELS[level],
+    seed,
+  });
+  const photo = await asJpeg(taken.photo, CAMERA_LEVELS[level].jpeg);
+  const corners = tapped(taken.corners, 0.06, px, seed + 1);
+  const from = performance.now();
+  const reading = readPhoto(photo, corners, COLUMNS, ROWS, samples);
+  return { reading, ms: performance.now() - from, mega: (photo.width * photo.height) / 1e6 };
+}
+
+function told(chart: Chart, cells: ArrayLike<number>, flagged: ArrayLike<number>): string {
+  let [wrong, missed, shown] = [0, 0, 0];
+  for (let cell = 0; cell < cells.length; cell++) {
+    const truth = chart.cells[(5 + Math.floor(cell / COLUMNS)) * chart.width + 5 + (cell % COLUMNS)]!;
+    if (cells[cell] !== truth) wrong++;
+    if (cells[cell] !== truth && !flagged[cell]) missed++;
+    shown += flagged[cell]!;
+  }
+  const share = (n: number) => `${((100 * n) / cells.length).toFixed(2)} %`.padStart(8);
+  return `wrong ${share(wrong)}   unshown ${share(missed)}   shown ${share(shown)}`;
+}
+
+for (const level of ['easy', 'normal', 'hard'] as const) {
+  for (const colours of [30, 60]) {
+    for (const seed of SEEDS) {
+      const legend = inventedColours(colours, KINDS[level].alike, seed);
+      const chart = inventedChart(COLUMNS + 10, ROWS + 10, colours, seed + 1);
+      const scene = await sceneOf(legend, chart);
+      const samples = await samplesFor(level, legend, scene.prints, seed + 2);
+      const first = await readShot(level, scene, samples, seed + 3);
+      const name = `${level.padEnd(7)} ${colours} colours`;
+      console.log(
+        `${name}   ${told(chart, first.reading.cells, first.reading.flagged)}   ${(first.ms / 1000).toFixed(1)} s for ${first.mega.toFixed(1)} megapixels`,
+      );
+      if (level !== 'hard') continue;
+      const second = await readShot(level, scene, samples, seed + 50);
+      const at = { column: 0, row: 0 };
+      const both = stitched([first, second].map(({ reading }) => ({ reading, at })));
+      console.log(`${name}   ${told(chart, both.cells, both.flagged)}   two photos, the light moved`);
+    }
+  }
+}

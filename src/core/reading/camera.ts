@@ -1,0 +1,332 @@
+import type { CellRect, Chart } from '../cells/chart';
+import { type SeededRandom, seededRandom } from '../chance/random';
+import type { Rgb } from '../colour/rgb';
+import { type Corners, homographyTo, inverseOf, mapped } from './homography';
+import { type Photo, type Spot, toLinear, toSrgb } from './photo';
+
+/** How a photograph is spoilt; lengths in cells or pixels of the photograph as said. */
+export interface CameraLevel {
+  /** Degrees between the canvas and the picture. */
+  tilt: number;
+  /** How far the canvas waves off a plane, in cells (root of the mean square). */
+  waves: number;
+  /** Share of the light that is missing on the dark side, and in a shadow that falls across. */
+  gradient: number;
+  shadow: number;
+  /** Light of the brightest reflection, 1 is white paper. */
+  glare: number;
+  /** Standard deviation of the blur and length of a movement, pixels. */
+  blur: number;
+  motion: number;
+  /** Standard deviation of the noise, in 255ths. */
+  noise: number;
+  /** Quality of the JPEG that is made of it, 1…100. */
+  jpeg: number;
+}
+
+/** A calm hand by daylight, a usual evening, and a bad one; measured on none, chosen to be worse than they are. */
+export const CAMERA_LEVELS = {
+  easy: {
+    tilt: 4,
+    waves: 0.1,
+    gradient: 0.15,
+    shadow: 0,
+    glare: 0.2,
+    blur: 0.9,
+    motion: 0,
+    noise: 1.2,
+    jpeg: 90,
+  },
+  normal: {
+    ...{ tilt: 8, waves: 0.25, gradient: 0.35, shadow: 0.15, glare: 0.55 },
+    ...{ blur: 1.4, motion: 0, noise: 2.2, jpeg: 86 },
+  },
+  hard: {
+    ...{ tilt: 12, waves: 0.5, gradient: 0.6, shadow: 0.35, glare: 1.1 },
+    ...{ blur: 1.9, motion: 2.5, noise: 3.6, jpeg: 81 },
+  },
+} as const satisfies Record<string, CameraLevel>;
+export type CameraLevelName = keyof typeof CAMERA_LEVELS;
+
+/** A printed cell: its tint, and where ink lies on it. */
+export interface PrintedCell {
+  tint: Rgb;
+  ink: Rgb;
+  /** Share of ink, 0…1, `side` × `side` row by row. */
+  mask: Float32Array;
+  side: number;
+}
+
+/** What stands before the camera. */
+export interface Scene {
+  chart: Chart;
+  /** By line; a cell without one is bare paper. */
+  prints: ReadonlyMap<number, PrintedCell>;
+  /** Width of the printed lines between cells, as a share of a cell. */
+  lineWidth: number;
+}
+
+export interface Shot {
+  /** Cells whose corners the photograph is told by; what lies around is in it too. */
+  rect: CellRect;
+  /** Pixels of a cell, about. */
+  cellPx: number;
+  level: CameraLevel;
+  seed: number;
+}
+
+/** A photograph of the simulated camera, and where the corners of its rectangle came to lie in it. */
+export interface TakenPhoto {
+  photo: Photo;
+  corners: Corners;
+  /** Where any place of the rectangle came to lie. @param column and row in cells, from its upper left corner */
+  where(column: number, row: number): Spot;
+}
+
+const PAPER: Rgb = [247, 246, 242];
+const LINE_INK: Rgb = [128, 124, 120];
+/** Cells to see around the rectangle. */
+const AROUND = 1.6;
+/** How far the lens stands, in lengths of the picture. */
+const DISTANCE = 2.4;
+
+/** Takes a photograph of a part of a scene. The same seed gives the same photograph. */
+export function takePhoto(scene: Scene, { rect, cellPx, level, seed }: Shot): TakenPhoto {
+  const random = seededRandom(seed);
+  const world = { width: rect.width + 2 * AROUND, height: rect.height + 2 * AROUND };
+  const size = {
+    width: Math.round(world.width * cellPx * 1.06),
+    height: Math.round(world.height * cellPx * 1.06),
+  };
+  const map = homographyTo(tilted(world, size, level.tilt, random), world.width, world.height);
+  const wave = waves(level.waves, random);
+  const light = lighting(level, size, random);
+  const back = inverseOf(map);
+  const linear = new Float32Array(size.width * size.height * 3);
+  const look = looker(scene);
+  const colour = new Float32Array(3);
+  for (let y = 0; y < size.height; y++) {
+    for (let x = 0; x < size.width; x++) {
+      const [u, v] = mapped(back, x + 0.5, y + 0.5);
+      // The wave moves a place of the canvas; where a pixel looks is found by going back twice.
+      let [wu, wv] = wave(u, v);
+      [wu, wv] = wave(u - wu, v - wv);
+      look(rect.x - AROUND + u - wu, rect.y - AROUND + v - wv, colour);
+      const at = (y * size.width + x) * 3;
+      linear[at] = colour[0]!;
+      linear[at + 1] = colour[1]!;
+      linear[at + 2] = colour[2]!;
+    }
+  }
+  blur(linear, size.width, size.height, level.blur);
+  if (level.motion > 0) smear(linear, size.width, size.height, level.motion, random);
+  const photo: Photo = { ...size, data: new Uint8ClampedArray(size.width * size.height * 4) };
+  for (let y = 0, at = 0; y < size.height; y++) {
+    for (let x = 0; x < size.width; x++, at++) {
+      const { gain, glare } = light(x, y);
+      for (let channel = 0; channel < 3; channel++) {
+        const value = linear[at * 3 + channel]! * gain[channel]! + glare;
+        photo.data[at * 4 + channel] = toSrgb(value) + level.noise * random.normal();
+      }
+      photo.data[at * 4 + 3] = 255;
+    }
+  }
+  const where = (column: number, row: number) => {
+    const [u, v] = [column + AROUND, row + AROUND];
+    const [wu, wv] = wave(u, v);
+    return mapped(map, u + wu, v + wv);
+  };
+  const corners: Corners = [
+    where(0, 0),
+    where(rect.width, 0),
+    where(rect.width, rect.height),
+    where(0, rect.height),
+  ];
+  return { photo, corners, where };
+}
+
+/** Corners of the world in the picture, the canvas lying at a slant. */
+function tilted(
+  world: { width: number; height: number },
+  size: { width: number; height: number },
+  tilt: number,
+  random: SeededRandom,
+): Corners {
+  const [slant, towards, turn] = [
+    (tilt * Math.PI) / 180,
+    random.uniform() * 2 * Math.PI,
+    ((random.uniform() - 0.5) * tilt * Math.PI) / 360,
+  ];
+  const half = Math.max(size.width, size.height) / 2;
+  const corner = (x: number, y: number): [number, number] => {
+    const [cx, cy] = [(x - 0.5) * size.width * 0.94, (y - 0.5) * size.height * 0.94];
+    const along = cx * Math.cos(towards) + cy * Math.sin(towards);
+    // Turned about an axis in the plane: what lies along the direction is shortened, and comes nearer or goes farther.
+    const short = along * (Math.cos(slant) - 1);
+    const scale = 1 / (1 + (along * Math.sin(slant)) / (2 * half * DISTANCE));
+    const [px, py] = [(cx + short * Math.cos(towards)) * scale, (cy + short * Math.sin(towards)) * scale];
+    return [
+      size.width / 2 + px * Math.cos(turn) - py * Math.sin(turn),
+      size.height / 2 + px * Math.sin(turn) + py * Math.cos(turn),
+    ];
+  };
+  void world;
+  return [corner(0, 0), corner(1, 0), corner(1, 1), corner(0, 1)];
+}
+
+/** How far a place of the canvas lies off, in cells: a few long waves across each other. */
+function waves(rms: number, random: SeededRandom): (u: number, v: number) => [number, number] {
+  // A canvas that was rolled and folded waves every 5 to 15 cm (common practice, no source).
+  const some = () =>
+    Array.from({ length: 4 }, () => {
+      const [length, way] = [22 + 38 * random.uniform(), random.uniform() * Math.PI];
+      return {
+        x: (2 * Math.PI * Math.cos(way)) / length,
+        y: (2 * Math.PI * Math.sin(way)) / length,
+        phase: random.uniform() * 2 * Math.PI,
+        height: rms * Math.SQRT2 * 0.5 * (0.6 + 0.8 * random.uniform()),
+      };
+    });
+  const [across, down] = [some(), some()];
+  const sum = (parts: ReturnType<typeof some>, u: number, v: number) =>
+    parts.reduce((all, { x, y, phase, height }) => all + height * Math.sin(x * u + y * v + phase), 0);
+  return (u, v) => [sum(across, u, v), sum(down, u, v)];
+}
+
+/** Light at each pixel: a gain a channel, and what a reflection adds to all. */
+function lighting(
+  level: CameraLevel,
+  { width, height }: { width: number; height: number },
+  random: SeededRandom,
+): (x: number, y: number) => { gain: Float32Array; glare: number } {
+  const from = random.uniform() * 2 * Math.PI;
+  const white = [0, 1, 2].map(() => 1 + 0.07 * random.normal());
+  const exposure = 0.86 + 0.1 * random.uniform();
+  const shadow = { way: random.uniform() * 2 * Math.PI, at: (random.uniform() - 0.5) * 0.7, soft: 0.05 };
+  const spots = Array.from({ length: level.glare > 0 ? 2 : 0 }, (_, i) => ({
+    x: width * random.uniform(),
+    y: height * random.uniform(),
+    size: Math.max(width, height) * (0.05 + 0.05 * random.uniform()),
+    peak: level.glare * (i === 0 ? 1 : 0.4),
+  }));
+  const gain = new Float32Array(3);
+  return (x, y) => {
+    const [dx, dy] = [x / width - 0.5, y / height - 0.5];
+    const along = (dx * Math.cos(from) + dy * Math.sin(from)) / Math.SQRT2 + 0.5;
+    const across = dx * Math.cos(shadow.way) + dy * Math.sin(shadow.way) - shadow.at;
+    const shade = 1 - level.shadow / (1 + Math.exp(-across / shadow.soft));
+    const all = exposure * (1 - level.gradient * along) * shade;
+    for (let channel = 0; channel < 3; channel++) gain[channel] = all * white[channel]!;
+    let glare = 0;
+    for (const spot of spots)
+      glare += spot.peak * Math.exp(-((x - spot.x) ** 2 + (y - spot.y) ** 2) / (2 * spot.size ** 2));
+    return { gain, glare };
+  };
+}
+
+/** Gives the linear light of a place of the canvas, in cells. */
+function looker({ chart, prints, lineWidth }: Scene): (u: number, v: number, out: Float32Array) => void {
+  const linear = (rgb: Rgb) => rgb.map((part) => toLinear(part)) as [number, number, number];
+  const [paper, rule] = [linear(PAPER), linear(LINE_INK)];
+  const known = new Map(
+    [...prints].map(([line, print]) => [
+      line,
+      { ...print, tint: linear(print.tint), ink: linear(print.ink) },
+    ]),
+  );
+  const half = lineWidth / 2;
+  const lineAt = (column: number, row: number) =>
+    column < 0 || row < 0 || column >= chart.width || row >= chart.height
+      ? 0
+      : chart.cells[row * chart.width + column]!;
+  return (u, v, out) => {
+    const [column, row] = [Math.floor(u), Math.floor(v)];
+    const [s, t] = [u - column, v - row];
+    const print = known.get(lineAt(column, row));
+    const near =
+      (s < half && (print || known.has(lineAt(column - 1, row)))) ||
+      (s > 1 - half && (print || known.has(lineAt(column + 1, row)))) ||
+      (t < half && (print || known.has(lineAt(column, row - 1)))) ||
+      (t > 1 - half && (print || known.has(lineAt(column, row + 1))));
+    if (near || !print) {
+      const from = near ? rule : paper;
+      for (let channel = 0; channel < 3; channel++) out[channel] = from[channel]!;
+      return;
+    }
+    const { side, mask, tint, ink } = print;
+    const px = Math.min(side - 1.001, Math.max(0, s * side - 0.5));
+    const py = Math.min(side - 1.001, Math.max(0, t * side - 0.5));
+    const [left, top] = [px | 0, py | 0];
+    const [fx, fy] = [px - left, py - top];
+    const at = top * side + left;
+    const share =
+      (mask[at]! * (1 - fx) + mask[at + 1]! * fx) * (1 - fy) +
+      (mask[at + side]! * (1 - fx) + mask[at + side + 1]! * fx) * fy;
+    for (let channel = 0; channel < 3; channel++)
+      out[channel] = tint[channel]! * (1 - share) + ink[channel]! * share;
+  };
+}
+
+/** A Gaussian blur of three channels in place, row by row and column by column. */
+function blur(pixels: Float32Array, width: number, height: number, sigma: number): void {
+  const radius = Math.ceil(sigma * 2.6);
+  const weights = Float32Array.from({ length: 2 * radius + 1 }, (_, i) =>
+    Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
+  );
+  const sum = weights.reduce((all, weight) => all + weight, 0);
+  for (let i = 0; i < weights.length; i++) weights[i]! /= sum;
+  convolve(pixels, width, height, weights, 3, width * 3);
+  convolve(pixels, height, width, weights, width * 3, 3);
+}
+
+/** One-dimensional, along lines of `length` pixels that lie `step` apart; there are `lines` of them, `next` apart. */
+function convolve(
+  pixels: Float32Array,
+  length: number,
+  lines: number,
+  weights: Float32Array,
+  step: number,
+  next: number,
+): void {
+  const radius = weights.length >> 1;
+  const row = new Float32Array(length);
+  for (let line = 0; line < lines; line++) {
+    for (let channel = 0; channel < 3; channel++) {
+      const base = line * next + channel;
+      for (let i = 0; i < length; i++) row[i] = pixels[base + i * step]!;
+      for (let i = 0; i < length; i++) {
+        let value = 0;
+        for (let k = -radius; k <= radius; k++)
+          value += weights[k + radius]! * row[Math.min(length - 1, Math.max(0, i + k))]!;
+        pixels[base + i * step] = value;
+      }
+    }
+  }
+}
+
+/** A straight movement while the shutter was open, in place. @param length in pixels */
+function smear(
+  pixels: Float32Array,
+  width: number,
+  height: number,
+  length: number,
+  random: SeededRandom,
+): void {
+  const way = random.uniform() * Math.PI;
+  const steps = Math.max(2, Math.ceil(length * 2));
+  const before = pixels.slice();
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      for (let channel = 0; channel < 3; channel++) {
+        let value = 0;
+        for (let k = 0; k < steps; k++) {
+          const far = ((k + 0.5) / steps - 0.5) * length;
+          const px = Math.min(width - 1, Math.max(0, Math.round(x + far * Math.cos(way))));
+          const py = Math.min(height - 1, Math.max(0, Math.round(y + far * Math.sin(way))));
+          value += before[(py * width + px) * 3 + channel]!;
+        }
+        pixels[(y * width + x) * 3 + channel] = value / steps;
+      }
+    }
+  }
+}

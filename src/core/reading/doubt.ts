@@ -1,0 +1,20 @@
+import type { Verdicts } from './classify';
+
+/** Somebody looks at cells that are wrong with more than this chance. */
+export const FLAGGED_FROM = 0.03;
+
+/** Fitted to six simulated photographs, two usual and four bad ones, of 30 to 60 colours; see docs/reading.md. */
+const WEIGHTS = { base: -10.5, margin: 0.182, fit: 13 };
+/** Beyond it a margin says no more. */
+const MOST_MARGIN = 30;
+
+/**
+ * The chance that each cell is wrong: a logistic curve over how much likelier its line is than the next one (as a logarithm)
+ * and how well its glyph fits.
+ */
+export function doubtOf({ margin, fit }: Pick<Verdicts, 'margin' | 'fit'>): Float32Array {
+  return Float32Array.from(margin, (value, cell) => {
+    const sure = WEIGHTS.base + WEIGHTS.margin * Math.min(MOST_MARGIN, value) + WEIGHTS.fit * fit[cell]!;
+    return 1 / (1 + Math.exp(sure));
+  });
+}

@@ -1,0 +1,112 @@
+import { converter } from 'culori';
+
+const toLab = converter('lab65');
+
+/** CIELAB (D65) of linear light, by the library `culori`. @returns L*, a*, b* */
+export function labOfLight(r: number, g: number, b: number): readonly [number, number, number] {
+  const cut = (value: number) => Math.min(1.2, Math.max(0, value));
+  const { l, a, b: yellow } = toLab({ mode: 'lrgb', r: cut(r), g: cut(g), b: cut(b) });
+  return [l, a, yellow];
+}
+
+/** How a photograph is lit at each cell, channel by channel: what is seen is gain × tint + veil. */
+export interface LightField {
+  /** Three values a cell. */
+  gain: Float32Array;
+  veil: Float32Array;
+}
+
+/** What a tint is on white paper in the light of the samples. */
+export function litAs(light: LightField, cell: number, tints: Float32Array): [number, number, number] {
+  const at = cell * 3;
+  return [0, 1, 2].map(
+    (channel) =>
+      (tints[at + channel]! - light.veil[at + channel]!) / Math.max(0.02, light.gain[at + channel]!),
+  ) as [number, number, number];
+}
+
+/** Cells between places at which the light is reckoned; between them it is taken straight. */
+const STEP = 3;
+/** How far cells count for a place, in cells (standard deviation). */
+const SIGMA = 4.5;
+/** How strongly gain is held to that of the whole photograph, and veil to none, in cells of weight. */
+const GAIN_HELD = 0.6;
+const VEIL_HELD = 9;
+
+/**
+ * The light at each cell, from cells whose class is trusted: around each place a straight line is fitted, channel by
+ * channel, through what is seen over what the class is. The veil is held strongly to none, for it is a reflection's alone.
+ * @param seen linear light of each cell, three values a cell @param meant the same of its class; rows of cells
+ * @param trust weight of each cell; 0 leaves it out
+ */
+export function lightField(
+  seen: Float32Array,
+  meant: Float32Array,
+  trust: Float32Array,
+  columns: number,
+  rows: number,
+): LightField {
+  const overall = [0, 1, 2].map((channel) => {
+    const ratios: number[] = [];
+    for (let cell = 0; cell < trust.length; cell++)
+      if (trust[cell]! > 0.3 && meant[cell * 3 + channel]! > 0.04)
+        ratios.push(seen[cell * 3 + channel]! / meant[cell * 3 + channel]!);
+    ratios.sort((a, b) => a - b);
+    return ratios[ratios.length >> 1] ?? 1;
+  });
+  const [wide, tall] = [Math.ceil(columns / STEP) + 1, Math.ceil(rows / STEP) + 1];
+  const gains = new Float32Array(wide * tall * 3);
+  const veils = new Float32Array(wide * tall * 3);
+  const reach = Math.ceil(SIGMA * 2.2);
+  for (let j = 0; j < tall; j++) {
+    for (let i = 0; i < wide; i++) {
+      const [cx, cy] = [Math.min(columns - 1, i * STEP), Math.min(rows - 1, j * STEP)];
+      for (let channel = 0; channel < 3; channel++) {
+        // Weighted least squares of seen = gain · meant + veil, with ridges towards the overall gain and no veil.
+        let [n, m, mm, s, ms] = [0, 0, 0, 0, 0];
+        for (let y = Math.max(0, cy - reach); y <= Math.min(rows - 1, cy + reach); y++) {
+          for (let x = Math.max(0, cx - reach); x <= Math.min(columns - 1, cx + reach); x++) {
+            const cell = y * columns + x;
+            if (trust[cell]! <= 0) continue;
+            const weight = trust[cell]! * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * SIGMA * SIGMA));
+            const [a, b] = [meant[cell * 3 + channel]!, seen[cell * 3 + channel]!];
+            // Light colours would outweigh dark ones: errors grow with the light.
+            const w = weight / (0.05 + a) ** 1.2;
+            n += w;
+            m += w * a;
+            mm += w * a * a;
+            s += w * b;
+            ms += w * a * b;
+          }
+        }
+        const [heldGain, heldVeil] = [GAIN_HELD * 0.25, VEIL_HELD];
+        const [aa, ab, bb] = [mm + heldGain, m, n + heldVeil];
+        const [ra, rb] = [ms + heldGain * overall[channel]!, s];
+        const whole = aa * bb - ab * ab;
+        const at = (j * wide + i) * 3 + channel;
+        gains[at] = Math.max(0.03, (ra * bb - rb * ab) / whole);
+        veils[at] = Math.max(-0.02, (aa * rb - ab * ra) / whole);
+      }
+    }
+  }
+  const light: LightField = {
+    gain: new Float32Array(trust.length * 3),
+    veil: new Float32Array(trust.length * 3),
+  };
+  for (let y = 0; y < rows; y++) {
+    for (let x = 0; x < columns; x++) {
+      const [px, py] = [x / STEP, y / STEP];
+      const [left, top] = [Math.min(wide - 2, px | 0), Math.min(tall - 2, py | 0)];
+      const [fx, fy] = [px - left, py - top];
+      for (let channel = 0; channel < 3; channel++) {
+        const at = (top * wide + left) * 3 + channel;
+        const between = (field: Float32Array) =>
+          (field[at]! * (1 - fx) + field[at + 3]! * fx) * (1 - fy) +
+          (field[at + wide * 3]! * (1 - fx) + field[at + wide * 3 + 3]! * fx) * fy;
+        light.gain[(y * columns + x) * 3 + channel] = between(gains);
+        light.veil[(y * columns + x) * 3 + channel] = between(veils);
+      }
+    }
+  }
+  return light;
+}

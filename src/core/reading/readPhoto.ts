@@ -1,0 +1,209 @@
+import { Refusal } from '../refusal';
+import { many } from '../words/numbers';
+import { type CellLooks, EDGE, LOOK_SIDE, looksOf } from './cellLooks';
+import {
+  blurOfCells,
+  type ClassSample,
+  correlations,
+  learnt,
+  shiftsOf,
+  type Templates,
+  templatesOf,
+  type Verdicts,
+  verdicts,
+} from './classify';
+import { doubtOf, FLAGGED_FROM } from './doubt';
+import { type Corners, faultInCorners, homographyTo } from './homography';
+import { type LightField, labOfLight, lightField, litAs } from './light';
+import { type Mesh, meshMovedByCells, refinedMesh } from './mesh';
+import { type Photo, type Planes, shrunk } from './photo';
+import { smoothField } from './smoothField';
+
+/** What one photograph says of its cells, row by row. */
+export interface Reading {
+  columns: number;
+  rows: number;
+  /** Line of each cell. */
+  cells: Uint16Array;
+  /** The line that it may be else; 0 where there is no other. */
+  others: Uint16Array;
+  /** Chance that the line is wrong, 0…1. */
+  doubt: Float32Array;
+  /** 1 where somebody has to look. */
+  flagged: Uint8Array;
+  mesh: Mesh;
+  /** Pixels of a cell in the photograph, about. */
+  cellPx: number;
+}
+
+/** From so many pixels a cell on a photograph is read; below the second number it is warned of. */
+export const LEAST_CELL_PX = 15;
+export const ENOUGH_CELL_PX = 20;
+/** A photograph is made smaller until a cell has no more than so many pixels. */
+const WORKING_PX = 30;
+/** Most cells of a photograph. */
+const MOST_CELLS = 20_000;
+
+/** Side of a cell in pixels: the square root of its mean area. */
+export function cellPixels(corners: Corners, columns: number, rows: number): number {
+  const area = corners.reduce((sum, [x, y], i) => {
+    const [nx, ny] = corners[(i + 1) % 4]!;
+    return sum + x * ny - nx * y;
+  }, 0);
+  return Math.sqrt(Math.abs(area) / 2 / (columns * rows));
+}
+
+/** How a photograph is made smaller before it is looked at. @throws Refusal where its cells are too small to be read */
+export function planesFor(photo: Photo, corners: Corners, columns: number, rows: number): Planes {
+  const fault = faultInCorners(corners, photo);
+  if (fault !== null) throw new Refusal(fault);
+  if (!(Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0))
+    throw new Refusal('Say how many columns and rows of squares lie between the corners.');
+  if (columns * rows > MOST_CELLS)
+    throw new Refusal(`A photo of more than ${many(MOST_CELLS)} squares cannot be sharp enough.`);
+  const px = cellPixels(corners, columns, rows);
+  if (px < LEAST_CELL_PX)
+    throw new Refusal(
+      `The photo shows a square with ${px.toFixed(0)} pixels; ${LEAST_CELL_PX} are needed, 30 to 45 are good. Go nearer, or take more photos.`,
+    );
+  return shrunk(photo, Math.max(1, Math.floor(px / (WORKING_PX * 0.66))));
+}
+
+/** Rounds in which glyphs correct the mesh, and in which the photograph teaches its own classes. */
+const ROUNDS = 3;
+
+/**
+ * Reads the cells of a photograph: follows the mesh, compares each cell with the samples by glyph and tint in the light
+ * that falls there, and says how sure it is.
+ * @param samples at least two colours @param progress told the share that is done
+ * @throws Refusal as {@link planesFor} does
+ */
+export function readPhoto(
+  photo: Photo,
+  corners: Corners,
+  columns: number,
+  rows: number,
+  samples: readonly ClassSample[],
+  progress: (share: number) => void = () => {},
+): Reading {
+  if (samples.length < 2) throw new Refusal('Give samples of at least two colours.');
+  const planes = planesFor(photo, corners, columns, rows);
+  progress(0.1);
+  const map = homographyTo(corners, columns, rows);
+  let mesh = refinedMesh(planes, map, columns, rows);
+  progress(0.5);
+  let looks = looksOf(planes, mesh);
+  const sigma = blurOfCells(looks, samples);
+  let templates = templatesOf(samples, sigma);
+  let judged = judgedBy(looks, templates, columns, rows);
+  for (let round = 0; round < ROUNDS; round++) {
+    mesh = alignedTo(mesh, looks, templates, judged);
+    looks = looksOf(planes, mesh);
+    judged = judgedBy(looks, templates, columns, rows, judged);
+    progress(0.55 + round * 0.1);
+  }
+  const samplesAsThey = templates;
+  for (let round = 0; round < ROUNDS; round++) {
+    templates = learnt(samplesAsThey, looks, judged.verdicts, judged.trusted, null);
+    judged = judgedBy(looks, templates, columns, rows, judged);
+    progress(0.85 + round * 0.05);
+  }
+  const { best, second } = judged.verdicts;
+  const doubt = doubtOf(judged.verdicts);
+  return {
+    columns,
+    rows,
+    cells: Uint16Array.from(best, (k) => samples[k]!.line),
+    others: Uint16Array.from(second, (k) => (k < 0 ? 0 : samples[k]!.line)),
+    doubt,
+    flagged: Uint8Array.from(doubt, (value) => (value > FLAGGED_FROM ? 1 : 0)),
+    mesh,
+    cellPx: cellPixels(corners, columns, rows),
+  };
+}
+
+interface Judged {
+  verdicts: Verdicts;
+  /** 1 where a class is sure enough to be learnt from. */
+  trusted: Uint8Array;
+}
+
+/** How much likelier than the next a cell must be to be learnt from. */
+const TRUST_MARGIN = 5;
+const TRUST_FIT = 0.55;
+
+/** Judges all cells, glyphs first; then the light is fitted to those that are sure, and tints count as well. */
+function judgedBy(
+  looks: CellLooks,
+  templates: Templates,
+  columns: number,
+  rows: number,
+  before: Judged | null = null,
+): Judged {
+  const fits = correlations(looks, templates);
+  let judged = before?.verdicts ?? verdicts(looks, templates, fits, null, 1);
+  let trusted = trustIn(judged);
+  for (let round = 0; round < (before ? 1 : 2); round++) {
+    const light = lightOf(looks, templates, judged, trusted, columns, rows);
+    judged = verdicts(looks, templates, fits, light, spreadOf(looks, templates, judged, trusted, light));
+    trusted = trustIn(judged);
+  }
+  return { verdicts: judged, trusted };
+}
+
+function trustIn({ margin, fit }: Verdicts): Uint8Array {
+  return Uint8Array.from(margin, (value, cell) => (value > TRUST_MARGIN && fit[cell]! > TRUST_FIT ? 1 : 0));
+}
+
+function lightOf(
+  looks: CellLooks,
+  templates: Templates,
+  { best }: Verdicts,
+  trusted: Uint8Array,
+  columns: number,
+  rows: number,
+): LightField {
+  const meant = new Float32Array(looks.count * 3);
+  for (let cell = 0; cell < looks.count; cell++) meant.set(templates.tints[best[cell]!]!, cell * 3);
+  const trust = Float32Array.from(trusted, (sure, cell) => (sure ? 1 - looks.clipped[cell]! : 0));
+  return lightField(looks.tints, meant, trust, columns, rows);
+}
+
+/** Least and most that tints differ from their class (ΔE). */
+const LEAST_SPREAD = 1.6;
+const MOST_SPREAD = 9;
+
+/** How far tints usually lie off their class in this photograph (ΔE; the middle one, as a standard deviation of each axis). */
+function spreadOf(
+  looks: CellLooks,
+  templates: Templates,
+  { best }: Verdicts,
+  trusted: Uint8Array,
+  light: LightField,
+): number {
+  const far: number[] = [];
+  for (let cell = 0; cell < looks.count; cell++) {
+    if (!trusted[cell]) continue;
+    const seen = labOfLight(...litAs(light, cell, looks.tints));
+    const meant = labOfLight(...templates.tints[best[cell]!]!);
+    far.push(Math.hypot(seen[0] - meant[0], seen[1] - meant[1], seen[2] - meant[2]));
+  }
+  far.sort((a, b) => a - b);
+  // The middle of the length of three normal values is 1.54 standard deviations.
+  return Math.min(MOST_SPREAD, Math.max(LEAST_SPREAD, (far[far.length >> 1] ?? 4) / 1.54));
+}
+
+/** The mesh moved so that recognised glyphs lie in the middle of their cells. */
+function alignedTo(mesh: Mesh, looks: CellLooks, templates: Templates, { verdicts, trusted }: Judged): Mesh {
+  const { across, down } = shiftsOf(looks, templates, verdicts, trusted);
+  const trust = Float32Array.from(trusted);
+  const inCells = (field: Float32Array) =>
+    smoothField(
+      field.map((value) => (Math.max(-2.5, Math.min(2.5, value)) * (1 - 2 * EDGE)) / LOOK_SIDE),
+      trust,
+      mesh.columns,
+      mesh.rows,
+      3,
+    );
+  return meshMovedByCells(mesh, inCells(across), inCells(down));
+}

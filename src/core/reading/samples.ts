@@ -1,0 +1,120 @@
+import { Refusal } from '../refusal';
+import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cellLooks';
+import type { ClassSample } from './classify';
+import { type Corners, homographyTo } from './homography';
+import { refinedMesh } from './mesh';
+import { type Photo, type Planes, shrunk, valueAt } from './photo';
+import { cellPixels, LEAST_CELL_PX, planesFor } from './readPhoto';
+
+/** A printed swatch of a colour: one cell with its symbol, on white paper. */
+export interface Swatch {
+  line: number;
+  corners: Corners;
+}
+
+/** A swatch is made smaller until it has no more than so many pixels along its side. */
+const WORKING_PX = 40;
+/** Where the paper beside a swatch is looked at, in sides of the swatch from its middle. */
+const BESIDE = [0.68, 0.78, 0.9];
+
+/**
+ * The symbol and the tint of each swatch. Tints are divided by the white of the paper beside, so that the light that fell
+ * there is taken out.
+ * @throws Refusal where a swatch is too small, or a line has more than one
+ */
+export function samplesOf(photo: Photo, swatches: readonly Swatch[]): ClassSample[] {
+  const seen = new Set<number>();
+  const smallest = swatches.reduce((least, { corners }) => Math.min(least, cellPixels(corners, 1, 1)), 1e6);
+  if (smallest < LEAST_CELL_PX)
+    throw new Refusal(
+      `A swatch has ${smallest.toFixed(0)} pixels along its side; ${LEAST_CELL_PX} are needed. Go nearer.`,
+    );
+  const planes = shrunk(photo, Math.max(1, Math.floor(smallest / (WORKING_PX * 0.66))));
+  const looks = looksOfPieces(
+    planes,
+    swatches.map(({ corners }) => corners),
+  );
+  return swatches.map(({ line, corners }, i) => {
+    if (seen.has(line)) throw new Refusal(`Line ${line} has two swatches; leave one out.`);
+    seen.add(line);
+    const white = paperBeside(planes, corners);
+    return {
+      line,
+      glyph: looks.glyphs.slice(i * LOOK_PIXELS, (i + 1) * LOOK_PIXELS),
+      tint: [0, 1, 2].map((channel) => looks.tints[i * 3 + channel]! / white[channel]!) as [
+        number,
+        number,
+        number,
+      ],
+    };
+  });
+}
+
+/** Linear light of the paper around a piece: the bright end of what lies there. */
+function paperBeside({ width, height, factor, red, green, blue }: Planes, corners: Corners): number[] {
+  const [mx, my] = [0, 1].map((axis) => corners.reduce((sum, spot) => sum + spot[axis]!, 0) / 4) as [
+    number,
+    number,
+  ];
+  const found: number[][] = [[], [], []];
+  for (let edge = 0; edge < 4; edge++) {
+    const [from, to] = [corners[edge]!, corners[(edge + 1) % 4]!];
+    for (let k = 1; k < 6; k++) {
+      const [ex, ey] = [from[0] + ((to[0] - from[0]) * k) / 6, from[1] + ((to[1] - from[1]) * k) / 6];
+      for (const far of BESIDE) {
+        const [x, y] = [mx + (ex - mx) * far * 2, my + (ey - my) * far * 2];
+        [red, green, blue].forEach((plane, channel) => {
+          found[channel]!.push(valueAt(plane, width, height, x / factor, y / factor));
+        });
+      }
+    }
+  }
+  return found.map((values) => {
+    values.sort((a, b) => a - b);
+    return Math.max(0.05, values[Math.floor(values.length * 0.8)]!);
+  });
+}
+
+/** A cell of which somebody said which colour it is. */
+export interface Example {
+  line: number;
+  column: number;
+  row: number;
+}
+
+/**
+ * Samples from cells of a photograph itself; several of one line make one sample. Their tints are as the light falls there.
+ * @throws Refusal where a cell lies outside the photograph's rectangle
+ */
+export function samplesOfExamples(
+  photo: Photo,
+  corners: Corners,
+  columns: number,
+  rows: number,
+  examples: readonly Example[],
+): ClassSample[] {
+  const outside = examples.find(
+    ({ column, row }) => !(column >= 0 && row >= 0 && column < columns && row < rows),
+  );
+  if (outside) throw new Refusal(`The photo has no square in column ${outside.column}, row ${outside.row}.`);
+  const planes = planesFor(photo, corners, columns, rows);
+  const looks = looksOf(planes, refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows));
+  return [...new Set(examples.map(({ line }) => line))].map((line) =>
+    meanSample(
+      line,
+      looks,
+      examples.filter((each) => each.line === line).map(({ column, row }) => row * columns + column),
+    ),
+  );
+}
+
+function meanSample(line: number, looks: CellLooks, cells: readonly number[]): ClassSample {
+  const glyph = new Float32Array(LOOK_PIXELS);
+  const tint: [number, number, number] = [0, 0, 0];
+  for (const cell of cells) {
+    for (let i = 0; i < LOOK_PIXELS; i++) glyph[i]! += looks.glyphs[cell * LOOK_PIXELS + i]!;
+    for (let channel = 0; channel < 3; channel++)
+      tint[channel]! += looks.tints[cell * 3 + channel]! / cells.length;
+  }
+  return { line, glyph: unit(glyph), tint };
+}

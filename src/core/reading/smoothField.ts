@@ -1,0 +1,95 @@
+/** How often values that lie far off are left out anew. */
+const REWEIGHTED = 3;
+
+/**
+ * A field of values on a grid made smooth: at each place a plane is fitted to the values around by weighted least squares,
+ * and again without those that lie far from the fit before (Tukey's biweight).
+ * @param values row by row @param trust weight of each value, 0 leaves it out
+ * @param radius places to each side that count
+ */
+export function smoothField(
+  values: Float32Array,
+  trust: Float32Array,
+  width: number,
+  height: number,
+  radius: number,
+): Float32Array {
+  let smooth = fitted(values, trust, width, height, radius);
+  for (let round = 0; round < REWEIGHTED; round++) {
+    const off = Float32Array.from(values, (value, i) => Math.abs(value - smooth[i]!));
+    const sure = [...off].filter((_, i) => trust[i]! > 0).sort((a, b) => a - b);
+    const scale = Math.max(1e-3, 6 * (sure[sure.length >> 1] ?? 0));
+    const weights = Float32Array.from(trust, (weight, i) => {
+      const share = off[i]! / scale;
+      return share >= 1 ? 0 : weight * (1 - share * share) ** 2;
+    });
+    smooth = fitted(values, weights, width, height, radius);
+  }
+  return smooth;
+}
+
+function fitted(
+  values: Float32Array,
+  trust: Float32Array,
+  width: number,
+  height: number,
+  radius: number,
+): Float32Array {
+  const out = new Float32Array(values.length);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      // Where too little is known near by, the next ones further away tell.
+      for (let r = radius; ; r *= 2) {
+        const level = planeAt(values, trust, width, height, x, y, r);
+        if (level !== null || r > width + height) {
+          out[y * width + x] = level ?? 0;
+          break;
+        }
+      }
+    }
+  }
+  return out;
+}
+
+/** The height of the fitted plane at a place; null where nothing around it counts. */
+function planeAt(
+  values: Float32Array,
+  trust: Float32Array,
+  width: number,
+  height: number,
+  x: number,
+  y: number,
+  radius: number,
+): number | null {
+  let [n, sx, sy, sxx, sxy, syy, sv, sxv, syv] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  for (let j = Math.max(0, y - radius); j <= Math.min(height - 1, y + radius); j++) {
+    for (let i = Math.max(0, x - radius); i <= Math.min(width - 1, x + radius); i++) {
+      const at = j * width + i;
+      const far = ((i - x) ** 2 + (j - y) ** 2) / (radius * radius);
+      const weight = trust[at]! * Math.exp(-far);
+      if (weight <= 0) continue;
+      const [dx, dy, value] = [i - x, j - y, values[at]!];
+      n += weight;
+      sx += weight * dx;
+      sy += weight * dy;
+      sxx += weight * dx * dx;
+      sxy += weight * dx * dy;
+      syy += weight * dy * dy;
+      sv += weight * value;
+      sxv += weight * dx * value;
+      syv += weight * dy * value;
+    }
+  }
+  if (n < 1e-3) return null;
+  // A little ridge on the slopes: where all that counts lies on one line, the plane lies level across it.
+  const ridge = 0.005 * n * radius * radius;
+  const [a, b, c] = [sxx + ridge, sxy, syy + ridge];
+  // Normal equations with the mean taken out.
+  const [mx, my, mv] = [sx / n, sy / n, sv / n];
+  const [cxx, cxy, cyy] = [a - n * mx * mx, b - n * mx * my, c - n * my * my];
+  const [cxv, cyv] = [sxv - n * mx * mv, syv - n * my * mv];
+  const whole = cxx * cyy - cxy * cxy;
+  if (whole < 1e-9) return mv;
+  const [slopeX, slopeY] = [(cxv * cyy - cyv * cxy) / whole, (cyv * cxx - cxv * cxy) / whole];
+  return mv - slopeX * mx - slopeY * my;
+}

@@ -1,0 +1,169 @@
+import { describe, expect, it } from 'vitest';
+import { faultInCorners, homographyTo, inverseOf, mapped } from '../../../src/core/reading/homography';
+import { labOfLight, lightField, litAs } from '../../../src/core/reading/light';
+import { shrunk, toLinear, toSrgb, valueAt } from '../../../src/core/reading/photo';
+import { smoothField } from '../../../src/core/reading/smoothField';
+
+describe('a projective map', () => {
+  it('is the plain stretch where the corners make a rectangle', () => {
+    const map = homographyTo(
+      [
+        [10, 20],
+        [50, 20],
+        [50, 80],
+        [10, 80],
+      ],
+      4,
+      3,
+    );
+    expect(mapped(map, 1, 1)).toEqual([20, 40]);
+    expect(map.slice(6).map(Math.abs)).toEqual([0, 0, 1]);
+  });
+
+  it('keeps straight lines straight: the middle lies where the diagonals cross', () => {
+    const corners = [
+      [100, 80],
+      [900, 130],
+      [820, 700],
+      [60, 620],
+    ] as const;
+    const map = homographyTo(corners, 40, 30);
+    const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = corners;
+    const t =
+      ((bx - ax) * (dy - by) - (by - ay) * (dx - bx)) / ((cx - ax) * (dy - by) - (cy - ay) * (dx - bx));
+    const [x, y] = mapped(map, 20, 15);
+    expect(x).toBeCloseTo(ax + t * (cx - ax), 6);
+    expect(y).toBeCloseTo(ay + t * (cy - ay), 6);
+    const back = mapped(inverseOf(map), x, y);
+    expect(back[0]).toBeCloseTo(20, 8);
+    expect(back[1]).toBeCloseTo(15, 8);
+  });
+
+  it('says what is wrong with corners', () => {
+    const size = { width: 100, height: 100 };
+    expect(
+      faultInCorners(
+        [
+          [10, 10],
+          [90, 12],
+          [88, 90],
+          [8, 92],
+        ],
+        size,
+      ),
+    ).toBeNull();
+    expect(
+      faultInCorners(
+        [
+          [10, 10],
+          [8, 92],
+          [88, 90],
+          [90, 12],
+        ],
+        size,
+      ),
+    ).toContain('wrong way');
+    expect(
+      faultInCorners(
+        [
+          [10, 10],
+          [88, 90],
+          [90, 12],
+          [8, 92],
+        ],
+        size,
+      ),
+    ).toContain('cross over');
+    expect(
+      faultInCorners(
+        [
+          [88, 90],
+          [8, 92],
+          [10, 10],
+          [90, 12],
+        ],
+        size,
+      ),
+    ).toContain('turned');
+    expect(
+      faultInCorners(
+        [
+          [10, 10],
+          [150, 12],
+          [88, 90],
+          [8, 92],
+        ],
+        size,
+      ),
+    ).toContain('outside');
+    expect(
+      faultInCorners(
+        [
+          [Number.NaN, 10],
+          [90, 12],
+          [88, 90],
+          [8, 92],
+        ],
+        size,
+      ),
+    ).toContain('two numbers');
+  });
+});
+
+describe('light', () => {
+  it('follows the sRGB curve both ways', () => {
+    // IEC 61966-2-1: middle grey of 18 % is 118 in 8 bits (from memory).
+    expect(Math.round(toSrgb(0.18))).toBe(118);
+    for (let value = 0; value < 256; value++) expect(toSrgb(toLinear(value))).toBeCloseTo(value, 2);
+    // CIELAB of the sRGB primaries under D65, as handbook tables print them (from memory).
+    const red = labOfLight(1, 0, 0);
+    expect([53.24, 80.09, 67.2].map((part, i) => Math.abs(part - red[i]!) < 0.15)).toEqual([
+      true,
+      true,
+      true,
+    ]);
+    expect(labOfLight(1, 1, 1)[0]).toBeCloseTo(100, 3);
+  });
+
+  it('is averaged as light, not as numbers', () => {
+    const data = Uint8Array.of(255, 255, 255, 255, 0, 0, 0, 255, 0, 0, 0, 255, 255, 255, 255, 255);
+    const small = shrunk({ width: 2, height: 2, data }, 2);
+    expect([small.width, small.height]).toEqual([1, 1]);
+    expect(small.red[0]).toBeCloseTo(0.5, 6);
+    expect(small.grey[0]).toBeCloseTo(Math.SQRT1_2, 6);
+    expect(valueAt(Float32Array.of(0, 1, 2, 3), 2, 2, 1, 1)).toBe(1.5);
+    expect(valueAt(Float32Array.of(0, 1, 2, 3), 2, 2, -5, 9)).toBe(2);
+  });
+
+  it('is found from cells whose colour is known, gain and veil apart', () => {
+    const [columns, rows] = [24, 18];
+    const cells = columns * rows;
+    const meant = Float32Array.from({ length: cells * 3 }, (_, i) => 0.1 + 0.8 * (((i * 7919) % 101) / 100));
+    const gain = (cell: number) => 0.5 + 0.4 * ((cell % columns) / columns);
+    const seen = meant.map((value, i) => value * gain(Math.floor(i / 3)));
+    const light = lightField(seen, meant, new Float32Array(cells).fill(1), columns, rows);
+    for (const cell of [0, 100, 215, 431]) {
+      const back = litAs(light, cell, seen);
+      for (let channel = 0; channel < 3; channel++)
+        expect(Math.abs(back[channel]! - meant[cell * 3 + channel]!)).toBeLessThan(0.08);
+    }
+  });
+});
+
+describe('a field made smooth', () => {
+  it('keeps a plane as it is, and does not hear a value that lies far off', () => {
+    const [width, height] = [12, 9];
+    const plane = (i: number) => 0.02 * (i % width) - 0.03 * Math.floor(i / width) + 0.5;
+    const values = Float32Array.from({ length: width * height }, (_, i) => plane(i));
+    values[40] = 9;
+    const smooth = smoothField(values, new Float32Array(width * height).fill(1), width, height, 3);
+    smooth.forEach((value, i) => {
+      expect(Math.abs(value - plane(i))).toBeLessThan(0.06);
+    });
+  });
+
+  it('goes on where nothing is known', () => {
+    const smooth = smoothField(Float32Array.of(0.4, 9, 9, 9), Float32Array.of(1, 0, 0, 0), 4, 1, 1);
+    expect([...smooth].map((value) => Math.round(value * 100) / 100)).toEqual([0.4, 0.4, 0.4, 0.4]);
+  });
+});
