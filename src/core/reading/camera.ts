@@ -24,7 +24,7 @@ export interface CameraLevel {
   jpeg: number;
 }
 
-/** A calm hand by daylight, a usual evening, and a bad one; measured on none, chosen to be worse than they are. */
+/** A calm hand by daylight, a usual evening, and a bad one (common practice, no source). */
 export const CAMERA_LEVELS = {
   easy: {
     tilt: 4,
@@ -98,7 +98,7 @@ export function takePhoto(scene: Scene, { rect, cellPx, level, seed }: Shot): Ta
     width: Math.round(world.width * cellPx * 1.06),
     height: Math.round(world.height * cellPx * 1.06),
   };
-  const map = homographyTo(tilted(world, size, level.tilt, random), world.width, world.height);
+  const map = homographyTo(tilted(size, level.tilt, random), world.width, world.height);
   const wave = waves(level.waves, random);
   const light = lighting(level, size, random);
   const back = inverseOf(map);
@@ -145,13 +145,8 @@ export function takePhoto(scene: Scene, { rect, cellPx, level, seed }: Shot): Ta
   return { photo, corners, where };
 }
 
-/** Corners of the world in the picture, the canvas lying at a slant. */
-function tilted(
-  world: { width: number; height: number },
-  size: { width: number; height: number },
-  tilt: number,
-  random: SeededRandom,
-): Corners {
+/** Corners of what is seen of the canvas in the picture, the canvas lying at a slant. */
+function tilted(size: { width: number; height: number }, tilt: number, random: SeededRandom): Corners {
   const [slant, towards, turn] = [
     (tilt * Math.PI) / 180,
     random.uniform() * 2 * Math.PI,
@@ -170,7 +165,6 @@ function tilted(
       size.height / 2 + px * Math.sin(turn) + py * Math.cos(turn),
     ];
   };
-  void world;
   return [corner(0, 0), corner(1, 0), corner(1, 1), corner(0, 1)];
 }
 
