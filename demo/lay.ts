@@ -164,7 +164,7 @@ async function finish(database: Database, { canvas }: Kit): Promise<void> {
     startedOn: null,
     finishedOn: null,
     minutes: null,
-    checked: WALK_STEPS.map(({ key }) => key),
+    steps: Object.fromEntries(WALK_STEPS.map(({ key }) => [key, true])),
     sealing: 'no' as const,
     borderMm: 0,
     frame: frame ? { widthMm: frame.widthMm, heightMm: frame.heightMm } : null,
