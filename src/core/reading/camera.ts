@@ -1,8 +1,9 @@
 import type { CellRect, Chart } from '../cells/chart';
 import { type SeededRandom, seededRandom } from '../chance/random';
 import type { Rgb } from '../colour/rgb';
+import { gaussianWeights } from './gaussian';
 import { type Corners, homographyTo, inverseOf, mapped } from './homography';
-import { type Photo, type Spot, toLinear, toSrgb } from './photo';
+import { type Photo, type Spot, toLinear, toSrgb, valueAt } from './photo';
 
 /** How a photograph is spoilt; lengths in cells or pixels of the photograph as said. */
 export interface CameraLevel {
@@ -248,14 +249,7 @@ function looker({ chart, prints, lineWidth }: Scene): (u: number, v: number, out
       return;
     }
     const { side, mask, tint, ink } = print;
-    const px = Math.min(side - 1.001, Math.max(0, s * side - 0.5));
-    const py = Math.min(side - 1.001, Math.max(0, t * side - 0.5));
-    const [left, top] = [px | 0, py | 0];
-    const [fx, fy] = [px - left, py - top];
-    const at = top * side + left;
-    const share =
-      (mask[at]! * (1 - fx) + mask[at + 1]! * fx) * (1 - fy) +
-      (mask[at + side]! * (1 - fx) + mask[at + side + 1]! * fx) * fy;
+    const share = valueAt(mask, side, side, s * side, t * side);
     for (let channel = 0; channel < 3; channel++)
       out[channel] = tint[channel]! * (1 - share) + ink[channel]! * share;
   };
@@ -263,10 +257,7 @@ function looker({ chart, prints, lineWidth }: Scene): (u: number, v: number, out
 
 /** A Gaussian blur of three channels in place, row by row and column by column. */
 function blur(pixels: Float32Array, width: number, height: number, sigma: number): void {
-  const radius = Math.ceil(sigma * 2.6);
-  const weights = Float32Array.from({ length: 2 * radius + 1 }, (_, i) =>
-    Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
-  );
+  const weights = gaussianWeights(sigma);
   const sum = weights.reduce((all, weight) => all + weight, 0);
   for (let i = 0; i < weights.length; i++) weights[i]! /= sum;
   convolve(pixels, width, height, weights, 3, width * 3);

@@ -1,3 +1,4 @@
+import { gaussianWeights } from './gaussian';
 import type { Corners } from './homography';
 import { homographyTo, mapped } from './homography';
 import { type Mesh, placeInCell } from './mesh';
@@ -16,8 +17,6 @@ export interface CellLooks {
   count: number;
   /** Lightness less that of the tint, of length 1 over each cell; {@link LOOK_PIXELS} a cell. */
   glyphs: Float32Array;
-  /** Length of the above before it was made 1: how much ink there is to see. */
-  contrast: Float32Array;
   /** Linear light of the tint, three values a cell. */
   tints: Float32Array;
   /** Share of the pixels that are at the top of what the camera takes, 0…1. */
@@ -28,7 +27,6 @@ function emptyLooks(count: number): CellLooks {
   return {
     count,
     glyphs: new Float32Array(count * LOOK_PIXELS),
-    contrast: new Float32Array(count),
     tints: new Float32Array(count * 3),
     clipped: new Float32Array(count),
   };
@@ -100,7 +98,6 @@ function lookInto(
   let sum = 0;
   for (let k = 0; k < LOOK_PIXELS; k++) sum += (l[k]! - ground) ** 2;
   const length = Math.sqrt(sum);
-  looks.contrast[at] = length;
   for (let k = 0; k < LOOK_PIXELS; k++)
     looks.glyphs[at * LOOK_PIXELS + k] = length > 1e-6 ? (l[k]! - ground) / length : 0;
 }
@@ -108,10 +105,8 @@ function lookInto(
 /** A glyph blurred by a Gaussian and of length 1 again. @param sigma in its own pixels */
 export function blurredGlyph(glyph: Float32Array, sigma: number): Float32Array {
   if (sigma <= 0) return glyph.slice();
-  const radius = Math.ceil(sigma * 2.6);
-  const weights = Array.from({ length: 2 * radius + 1 }, (_, i) =>
-    Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
-  );
+  const weights = gaussianWeights(sigma);
+  const radius = weights.length >> 1;
   const pass = (from: Float32Array, step: number, other: number) => {
     const out = new Float32Array(LOOK_PIXELS);
     for (let line = 0; line < LOOK_SIDE; line++) {

@@ -27,8 +27,6 @@ export interface Verdicts {
   margin: Float32Array;
   /** Correlation of the cell with the glyph of its best class, −1…1. */
   fit: Float32Array;
-  /** Colour difference to the tint of its best class, in units of what is usual on this photograph. */
-  off: Float32Array;
 }
 
 /** How sharply correlation tells: half of so many samples that are free of each other (measured on simulated photographs). */
@@ -76,7 +74,6 @@ export function verdicts(
     second: new Int32Array(looks.count).fill(-1),
     margin: new Float32Array(looks.count),
     fit: new Float32Array(looks.count),
-    off: new Float32Array(looks.count),
   };
   const labs = templates.tints.map((tint) => labOfLight(...tint));
   for (let cell = 0; cell < looks.count; cell++) {
@@ -89,7 +86,6 @@ export function verdicts(
         const far =
           ((seen[0] - lab[0]) ** 2 + (seen[1] - lab[1]) ** 2 + (seen[2] - lab[2]) ** 2) / spread ** 2;
         likely -= ((TINT_FREEDOM + 3) / 2) * Math.log(1 + far / TINT_FREEDOM);
-        if (likely > best) out.off[cell] = Math.sqrt(far);
       }
       if (likely > best) {
         next = best;

@@ -1,7 +1,7 @@
 import { Refusal } from '../refusal';
 import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cellLooks';
 import type { ClassSample } from './classify';
-import { type Corners, homographyTo } from './homography';
+import { type Corners, faultInCorners, homographyTo } from './homography';
 import { refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk, valueAt } from './photo';
 import { cellPixels, LEAST_CELL_PX, planesFor } from './readPhoto';
@@ -23,6 +23,10 @@ const BESIDE = [0.68, 0.78, 0.9];
  * @throws Refusal where a swatch is too small, or a line has more than one
  */
 export function samplesOf(photo: Photo, swatches: readonly Swatch[]): ClassSample[] {
+  for (const { line, corners } of swatches) {
+    const fault = faultInCorners(corners, photo);
+    if (fault !== null) throw new Refusal(`The swatch of line ${line}: ${fault}`);
+  }
   const seen = new Set<number>();
   const smallest = swatches.reduce((least, { corners }) => Math.min(least, cellPixels(corners, 1, 1)), 1e6);
   if (smallest < LEAST_CELL_PX)

@@ -1,3 +1,7 @@
+import { MAX_CELLS } from '../canvas/canvas';
+import { boxAround } from '../cells/rect';
+import { Refusal } from '../refusal';
+import { many } from '../words/numbers';
 import type { Reading } from './readPhoto';
 
 /** A reading, and where its upper left cell lies on the canvas; null where that is not known. */
@@ -32,6 +36,7 @@ const LEAST_OVERLAP = 3;
  * Puts photographs together by what they read, not by their pixels: two that overlap agree there. One place that is told
  * fixes all that can be joined to it; where none is told, the first lies at 0, 0. Where two read a cell, one that nobody
  * has to look at goes before one that is in doubt, and two that agree are surer than one.
+ * @throws Refusal where the places that are told lie farther apart than any canvas is wide
  */
 export function stitched(photos: readonly PlacedReading[]): Stitched {
   const places: Stitched['places'] = photos.map(({ at }) => at);
@@ -118,10 +123,18 @@ function together(
       ...{ x: 0, y: 0, width: 0, height: 0 },
       ...{ cells: new Uint16Array(), doubt: new Float32Array(), flagged: new Uint8Array() },
     };
-  const x = Math.min(...placed.map(({ place }) => place.column));
-  const y = Math.min(...placed.map(({ place }) => place.row));
-  const width = Math.max(...placed.map(({ place, reading }) => place.column + reading.columns)) - x;
-  const height = Math.max(...placed.map(({ place, reading }) => place.row + reading.rows)) - y;
+  const { x, y, width, height } = boxAround(
+    placed.map(({ place, reading }) => ({
+      x: place.column,
+      y: place.row,
+      width: reading.columns,
+      height: reading.rows,
+    })),
+  );
+  if (width * height > MAX_CELLS)
+    throw new Refusal(
+      `The places of the photos make a chart of ${many(width)} × ${many(height)} squares; a canvas can have at most ${many(MAX_CELLS)}.`,
+    );
   const cells = new Uint16Array(width * height);
   const doubt = new Float32Array(width * height).fill(1);
   const flagged = new Uint8Array(width * height).fill(1);

@@ -63,9 +63,11 @@ export function LeftoversPanel({
       )}
       {away.length > 0 && (
         <p className="flex flex-wrap gap-3">
-          <a className="button" href={`/canvas/${canvas.id}/kitup/labels?which=leftovers`}>
-            <Printer size={20} aria-hidden /> Print labels for the bags
-          </a>
+          {view.leftovers.some(({ putAway }) => putAway) && (
+            <a className="button" href={`/canvas/${canvas.id}/kitup/labels?which=leftovers`}>
+              <Printer size={20} aria-hidden /> Print labels for the bags
+            </a>
+          )}
           {!done && (
             <button type="button" className="button" disabled={busy} onClick={() => takeBack(away)}>
               <Undo2 size={20} aria-hidden /> Undo all {counted(away.length, 'colour')}
@@ -90,10 +92,12 @@ export function LeftoversPanel({
           </button>
         </div>
       )}
-      <p className="text-[0.95rem] text-faded">
-        Received, less laid, less bad drills; four times in five it lies within the range. Type over it what
-        you counted or weighed.
-      </p>
+      {open.length > 0 && (
+        <p className="text-[0.95rem] text-faded">
+          Received, less laid, less bad drills; four times in five it lies within the range. Type over it what
+          you counted or weighed.
+        </p>
+      )}
       <ScrollRegion label="Leftovers by colour" className="max-h-[34rem]">
         <table className="table-plain">
           <caption className="sr-only">Leftovers by colour</caption>

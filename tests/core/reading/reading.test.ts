@@ -87,6 +87,13 @@ describe('a photograph', () => {
       ] as Corners,
     };
     expect(() => samplesOf(normal.photo, [corner])).toThrow('A swatch has 5 pixels');
+    const onALine: Corners = [
+      [0, 0],
+      [40, 40],
+      [80, 80],
+      [5, 60],
+    ];
+    expect(() => samplesOf(normal.photo, [{ line: 7, corners: onALine }])).toThrow('swatch of line 7');
   });
 
   it('of something else has everything in doubt', () => {
@@ -149,6 +156,11 @@ describe('photographs put together', () => {
     expect([both.cells[3], both.flagged[3]]).toEqual([scene.chart.cells[3], 0]);
     expect([both.flagged[clash], both.doubt[clash]]).toEqual([1, 0.5]);
     expect(both.doubt[0]).toBeCloseTo(1e-6, 9);
+  });
+
+  it('are refused where their places lie farther apart than a canvas is wide', () => {
+    const far = part(0, 0, 10, 8, { column: 90_000, row: 80_000 });
+    expect(() => stitched([part(0, 0, 10, 8, { column: 0, row: 0 }), far])).toThrow('at most 1,000,000');
   });
 
   it('are not joined where nothing tells how', () => {
