@@ -406,7 +406,8 @@ test('a device that is signed out is out at once, and keeps nothing', async ({ p
   const code = await newCode(server);
   await tablet.getByLabel('Code that the other screen shows').fill(code.toLowerCase().replace('-', ' '));
   await tablet.getByRole('button', { name: 'Join', exact: true }).click();
-  await expect(tablet).toHaveURL(bench(homeUrl(server)));
+  // The bench adds to its address what it shows.
+  await expect(tablet).toHaveURL((url) => url.href.startsWith(bench(homeUrl(server))));
 });
 
 /** A video of one picture, as Chromium takes it for a camera (YUV4MPEG2, grey). */

@@ -1,6 +1,7 @@
 import type { CellRect, Chart } from '../cells/chart';
 import { type SeededRandom, seededRandom } from '../chance/random';
 import type { Rgb } from '../colour/rgb';
+import { coarsely } from './coarsely';
 import { gaussianWeights } from './gaussian';
 import { type Corners, homographyTo, inverseOf, mapped } from './homography';
 import { type Photo, type Spot, toLinear, toSrgb, valueAt } from './photo';
@@ -91,6 +92,10 @@ const AROUND = 1.6;
 /** How far the lens stands, in lengths of the picture. */
 const DISTANCE = 2.4;
 
+/** sRGB of linear light in steps of a 4096th: far finer than a camera's noise. */
+const S_RGB = Float32Array.from({ length: 4097 }, (_, step) => toSrgb(step / 4096));
+const sRgbOf = (light: number) => S_RGB[Math.round(Math.min(1, Math.max(0, light)) * 4096)]!;
+
 /** Takes a photograph of a part of a scene. The same seed gives the same photograph. */
 export function takePhoto(scene: Scene, { rect, cellPx, level, seed }: Shot): TakenPhoto {
   const random = seededRandom(seed);
@@ -105,29 +110,33 @@ export function takePhoto(scene: Scene, { rect, cellPx, level, seed }: Shot): Ta
   const back = inverseOf(map);
   const linear = new Float32Array(size.width * size.height * 3);
   const look = looker(scene);
-  const colour = new Float32Array(3);
+  // The wave moves a place of the canvas; where a pixel looks is found by going back twice.
+  const looksAt = coarsely(size.width, size.height, 2, (x, y, out) => {
+    const [u, v] = mapped(back, x + 0.5, y + 0.5);
+    let [wu, wv] = wave(u, v);
+    [wu, wv] = wave(u - wu, v - wv);
+    out[0] = rect.x - AROUND + u - wu;
+    out[1] = rect.y - AROUND + v - wv;
+  });
+  const spots = new Float32Array(size.width * 2);
   for (let y = 0; y < size.height; y++) {
-    for (let x = 0; x < size.width; x++) {
-      const [u, v] = mapped(back, x + 0.5, y + 0.5);
-      // The wave moves a place of the canvas; where a pixel looks is found by going back twice.
-      let [wu, wv] = wave(u, v);
-      [wu, wv] = wave(u - wu, v - wv);
-      look(rect.x - AROUND + u - wu, rect.y - AROUND + v - wv, colour);
-      const at = (y * size.width + x) * 3;
-      linear[at] = colour[0]!;
-      linear[at + 1] = colour[1]!;
-      linear[at + 2] = colour[2]!;
-    }
+    looksAt(y, spots);
+    for (let x = 0; x < size.width; x++)
+      look(spots[x * 2]!, spots[x * 2 + 1]!, linear, (y * size.width + x) * 3);
   }
   blur(linear, size.width, size.height, level.blur);
   if (level.motion > 0) smear(linear, size.width, size.height, level.motion, random);
   const photo: Photo = { ...size, data: new Uint8ClampedArray(size.width * size.height * 4) };
+  const noise = Float32Array.from({ length: 1 << 16 }, () => random.normal());
+  const litAt = coarsely(size.width, size.height, 4, light);
+  const lit = new Float32Array(size.width * 4);
   for (let y = 0, at = 0; y < size.height; y++) {
+    litAt(y, lit);
     for (let x = 0; x < size.width; x++, at++) {
-      const { gain, glare } = light(x, y);
       for (let channel = 0; channel < 3; channel++) {
-        const value = linear[at * 3 + channel]! * gain[channel]! + glare;
-        photo.data[at * 4 + channel] = toSrgb(value) + level.noise * random.normal();
+        const value = linear[at * 3 + channel]! * lit[x * 4 + channel]! + lit[x * 4 + 3]!;
+        photo.data[at * 4 + channel] =
+          sRgbOf(value) + level.noise * noise[(random.uniform() * noise.length) | 0]!;
       }
       photo.data[at * 4 + 3] = 255;
     }
@@ -179,7 +188,8 @@ function waves(rms: number, random: SeededRandom): (u: number, v: number) => [nu
         x: (2 * Math.PI * Math.cos(way)) / length,
         y: (2 * Math.PI * Math.sin(way)) / length,
         phase: random.uniform() * 2 * Math.PI,
-        height: rms * Math.SQRT2 * 0.5 * (0.6 + 0.8 * random.uniform()),
+        // Four waves, across and down: together they are as high as asked.
+        height: rms * 0.5 * (0.6 + 0.8 * random.uniform()),
       };
     });
   const [across, down] = [some(), some()];
@@ -188,12 +198,12 @@ function waves(rms: number, random: SeededRandom): (u: number, v: number) => [nu
   return (u, v) => [sum(across, u, v), sum(down, u, v)];
 }
 
-/** Light at each pixel: a gain a channel, and what a reflection adds to all. */
+/** Light at each pixel: writes a gain a channel, and what a reflection adds to all. */
 function lighting(
   level: CameraLevel,
   { width, height }: { width: number; height: number },
   random: SeededRandom,
-): (x: number, y: number) => { gain: Float32Array; glare: number } {
+): (x: number, y: number, out: Float64Array) => void {
   const from = random.uniform() * 2 * Math.PI;
   const white = [0, 1, 2].map(() => 1 + 0.07 * random.normal());
   const exposure = 0.86 + 0.1 * random.uniform();
@@ -204,54 +214,56 @@ function lighting(
     size: Math.max(width, height) * (0.05 + 0.05 * random.uniform()),
     peak: level.glare * (i === 0 ? 1 : 0.4),
   }));
-  const gain = new Float32Array(3);
-  return (x, y) => {
+  return (x, y, out) => {
     const [dx, dy] = [x / width - 0.5, y / height - 0.5];
     const along = (dx * Math.cos(from) + dy * Math.sin(from)) / Math.SQRT2 + 0.5;
     const across = dx * Math.cos(shadow.way) + dy * Math.sin(shadow.way) - shadow.at;
     const shade = 1 - level.shadow / (1 + Math.exp(-across / shadow.soft));
     const all = exposure * (1 - level.gradient * along) * shade;
-    for (let channel = 0; channel < 3; channel++) gain[channel] = all * white[channel]!;
+    for (let channel = 0; channel < 3; channel++) out[channel] = all * white[channel]!;
     let glare = 0;
     for (const spot of spots)
       glare += spot.peak * Math.exp(-((x - spot.x) ** 2 + (y - spot.y) ** 2) / (2 * spot.size ** 2));
-    return { gain, glare };
+    out[3] = glare;
   };
 }
 
 /** Gives the linear light of a place of the canvas, in cells. */
-function looker({ chart, prints, lineWidth }: Scene): (u: number, v: number, out: Float32Array) => void {
+function looker({
+  chart,
+  prints,
+  lineWidth,
+}: Scene): (u: number, v: number, out: Float32Array, at: number) => void {
   const linear = (rgb: Rgb) => rgb.map((part) => toLinear(part)) as [number, number, number];
   const [paper, rule] = [linear(PAPER), linear(LINE_INK)];
-  const known = new Map(
-    [...prints].map(([line, print]) => [
-      line,
-      { ...print, tint: linear(print.tint), ink: linear(print.ink) },
-    ]),
-  );
+  const known: ({ tint: number[]; ink: number[]; mask: Float32Array; side: number } | undefined)[] = [];
+  for (const [line, print] of prints)
+    known[line] = { ...print, tint: linear(print.tint), ink: linear(print.ink) };
   const half = lineWidth / 2;
   const lineAt = (column: number, row: number) =>
     column < 0 || row < 0 || column >= chart.width || row >= chart.height
       ? 0
       : chart.cells[row * chart.width + column]!;
-  return (u, v, out) => {
-    const [column, row] = [Math.floor(u), Math.floor(v)];
-    const [s, t] = [u - column, v - row];
-    const print = known.get(lineAt(column, row));
+  return (u, v, out, at) => {
+    const column = Math.floor(u);
+    const row = Math.floor(v);
+    const s = u - column;
+    const t = v - row;
+    const print = known[lineAt(column, row)];
     const near =
-      (s < half && (print || known.has(lineAt(column - 1, row)))) ||
-      (s > 1 - half && (print || known.has(lineAt(column + 1, row)))) ||
-      (t < half && (print || known.has(lineAt(column, row - 1)))) ||
-      (t > 1 - half && (print || known.has(lineAt(column, row + 1))));
+      (s < half && (print || known[lineAt(column - 1, row)])) ||
+      (s > 1 - half && (print || known[lineAt(column + 1, row)])) ||
+      (t < half && (print || known[lineAt(column, row - 1)])) ||
+      (t > 1 - half && (print || known[lineAt(column, row + 1)]));
     if (near || !print) {
       const from = near ? rule : paper;
-      for (let channel = 0; channel < 3; channel++) out[channel] = from[channel]!;
+      for (let channel = 0; channel < 3; channel++) out[at + channel] = from[channel]!;
       return;
     }
     const { side, mask, tint, ink } = print;
     const share = valueAt(mask, side, side, s * side, t * side);
     for (let channel = 0; channel < 3; channel++)
-      out[channel] = tint[channel]! * (1 - share) + ink[channel]! * share;
+      out[at + channel] = tint[channel]! * (1 - share) + ink[channel]! * share;
   };
 }
 
@@ -260,33 +272,26 @@ function blur(pixels: Float32Array, width: number, height: number, sigma: number
   const weights = gaussianWeights(sigma);
   const sum = weights.reduce((all, weight) => all + weight, 0);
   for (let i = 0; i < weights.length; i++) weights[i]! /= sum;
-  convolve(pixels, width, height, weights, 3, width * 3);
-  convolve(pixels, height, width, weights, width * 3, 3);
-}
-
-/** One-dimensional, along lines of `length` pixels that lie `step` apart; there are `lines` of them, `next` apart. */
-function convolve(
-  pixels: Float32Array,
-  length: number,
-  lines: number,
-  weights: Float32Array,
-  step: number,
-  next: number,
-): void {
-  const radius = weights.length >> 1;
-  const row = new Float32Array(length);
-  for (let line = 0; line < lines; line++) {
-    for (let channel = 0; channel < 3; channel++) {
-      const base = line * next + channel;
-      for (let i = 0; i < length; i++) row[i] = pixels[base + i * step]!;
-      for (let i = 0; i < length; i++) {
-        let value = 0;
-        for (let k = -radius; k <= radius; k++)
-          value += weights[k + radius]! * row[Math.min(length - 1, Math.max(0, i + k))]!;
-        pixels[base + i * step] = value;
+  const across = new Float32Array(pixels.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const at = (y * width + x) * 3;
+      for (let k = 0, px = x - (weights.length >> 1); k < weights.length; k++, px++) {
+        const from = (y * width + Math.min(width - 1, Math.max(0, px))) * 3;
+        const weight = weights[k]!;
+        across[at]! += weight * pixels[from]!;
+        across[at + 1]! += weight * pixels[from + 1]!;
+        across[at + 2]! += weight * pixels[from + 2]!;
       }
     }
-  }
+  pixels.fill(0);
+  const row = width * 3;
+  for (let y = 0; y < height; y++)
+    for (let k = 0, py = y - (weights.length >> 1); k < weights.length; k++, py++) {
+      const from = Math.min(height - 1, Math.max(0, py)) * row;
+      const weight = weights[k]!;
+      for (let i = 0; i < row; i++) pixels[y * row + i]! += weight * across[from + i]!;
+    }
 }
 
 /** A straight movement while the shutter was open, in place. @param length in pixels */

@@ -1,4 +1,5 @@
 import { AsideCost, leastLabels } from './leastLabels';
+import { settledLines } from './settledLines';
 import { smoothField } from './smoothField';
 
 /** Pixels of a cell in the straightened picture in which lines are sought. */
@@ -11,6 +12,9 @@ const LINE_SHARE = 0.8;
 const PLAIN_COST = 0.002;
 /** How sure the four corners are: this far off (cells) costs one line. */
 const CORNER_CELLS = 0.22;
+/** Farther than this off a corner (cells) lies a neighbour of its line: no picture makes up for that. */
+const NOT_THE_CORNER = 0.6;
+const IMPOSSIBLE = 1000;
 
 /** A picture in which every cell of a mesh is a square of {@link CELL_PX} pixels: lightness, and red against blue. */
 export interface Flat {
@@ -122,12 +126,16 @@ export function offsets(
         let c = 1 - Math.min(1, here / (LINE_SHARE * usual)) ** 2;
         if (anchored) c += PLAIN_COST * (aside / CELL_PX) ** 2;
         if (anchored && (line === 0 || line === columns) && (row === 0 || row === rows - 1))
-          c += (aside / (CORNER_CELLS * CELL_PX)) ** 2;
+          c +=
+            (aside / (CORNER_CELLS * CELL_PX)) ** 2 +
+            (Math.abs(aside) > NOT_THE_CORNER * CELL_PX ? IMPOSSIBLE : 0);
         cost[(row * lines + line) * labels + d] = c;
       }
     }
   }
-  const chosen = leastLabels(cost, lines, rows, labels, slope);
+  const chosen = anchored
+    ? settledLines({ width: lines, height: rows, labels, cost, plain: half, period: CELL_PX / step }, slope)
+    : leastLabels(cost, lines, rows, labels, slope);
   const found = new Float32Array(lines * rows);
   const trust = new Float32Array(lines * rows);
   for (let at = 0; at < found.length; at++) {

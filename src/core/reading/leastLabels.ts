@@ -2,8 +2,8 @@
  * From one cell to the next a line may go aside by a few pixels, at little cost a pixel; every further one costs much, so
  * that no line jumps to the place of its neighbour.
  */
-const SLOPE_PX = 5;
-const SLOPE_COST = 0.08;
+const SLOPE_PX = 8;
+const SLOPE_COST = 0.04;
 const JUMP_COST = 2;
 
 /** Rounds in which what is known passes over the grid and back. */
@@ -65,8 +65,8 @@ export function leastLabels(
     let [best, least] = [0, Number.POSITIVE_INFINITY];
     for (let d = 0; d < labels; d++) {
       let c = cost[at + d]! + came[RIGHT!]![at + d]! + came[BELOW!]![at + d]!;
-      if (node % width > 0) c += slope.of(d - chosen[node - 1]!);
-      if (node >= width) c += slope.of(d - chosen[node - width]!);
+      if (node % width > 0) c += slope.aside(d - chosen[node - 1]!);
+      if (node >= width) c += slope.aside(d - chosen[node - width]!);
       if (c < least) [best, least] = [d, c];
     }
     chosen[node] = best;
@@ -88,12 +88,11 @@ export class AsideCost {
   }
 
   /** @param labels between the two */
-  of(labels: number): number {
+  aside(labels: number): number {
     const far = Math.abs(labels);
     return far <= this.free ? far * this.slope : this.free * this.slope + (far - this.free) * this.jump;
   }
 
-  /** For each label the least of all costs and the way from there, in place. */
   spread(costs: Float32Array, labels: number): void {
     const { nearest, free, slope, jump } = this;
     for (let d = 0; d < labels; d++) {

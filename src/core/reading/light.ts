@@ -58,6 +58,11 @@ export function lightField(
   const gains = new Float32Array(wide * tall * 3);
   const veils = new Float32Array(wide * tall * 3);
   const reach = Math.ceil(SIGMA * 2.2);
+  const nearness = Float32Array.from({ length: reach + 1 }, (_, far) =>
+    Math.exp((-far * far) / (2 * SIGMA * SIGMA)),
+  );
+  // Light colours would outweigh dark ones: errors grow with the light.
+  const evened = Float32Array.from(meant, (value) => 1 / (0.05 + value) ** 1.2);
   for (let j = 0; j < tall; j++) {
     for (let i = 0; i < wide; i++) {
       const [cx, cy] = [Math.min(columns - 1, i * STEP), Math.min(rows - 1, j * STEP)];
@@ -68,10 +73,10 @@ export function lightField(
           for (let x = Math.max(0, cx - reach); x <= Math.min(columns - 1, cx + reach); x++) {
             const cell = y * columns + x;
             if (trust[cell]! <= 0) continue;
-            const weight = trust[cell]! * Math.exp(-((x - cx) ** 2 + (y - cy) ** 2) / (2 * SIGMA * SIGMA));
-            const [a, b] = [meant[cell * 3 + channel]!, seen[cell * 3 + channel]!];
-            // Light colours would outweigh dark ones: errors grow with the light.
-            const w = weight / (0.05 + a) ** 1.2;
+            const weight = trust[cell]! * nearness[Math.abs(x - cx)]! * nearness[Math.abs(y - cy)]!;
+            const a = meant[cell * 3 + channel]!;
+            const b = seen[cell * 3 + channel]!;
+            const w = weight * evened[cell * 3 + channel]!;
             n += w;
             m += w * a;
             mm += w * a * a;

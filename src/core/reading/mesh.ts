@@ -12,7 +12,7 @@ export interface Mesh {
 
 /** How far lines are sought around where they are thought to be, in pixels of the straightened picture, round by round. */
 const ROUNDS = [
-  { reach: 42, step: 2 },
+  { reach: 52, step: 2 },
   { reach: 8, step: 1 },
   { reach: 4, step: 1 },
 ] as const;
@@ -191,11 +191,19 @@ export function meshMovedByCells(mesh: Mesh, u: Float32Array, v: Float32Array): 
 }
 
 /** A place inside a cell in pixels of the photograph. @param s across and t down, 0…1 */
-export function placeInCell(mesh: Mesh, column: number, row: number, s: number, t: number): [number, number] {
-  const stride = mesh.columns + 1;
-  const at = row * stride + column;
-  const between = (values: Float32Array) =>
-    (values[at]! * (1 - s) + values[at + 1]! * s) * (1 - t) +
-    (values[at + stride]! * (1 - s) + values[at + stride + 1]! * s) * t;
-  return [between(mesh.x), between(mesh.y)];
+export function placeInCell(
+  { columns, x, y }: Mesh,
+  column: number,
+  row: number,
+  s: number,
+  t: number,
+): [number, number] {
+  const at = row * (columns + 1) + column;
+  const below = at + columns + 1;
+  // Looked at for every pixel of every cell.
+  const [upperLeft, upperRight, lowerLeft, lowerRight] = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t];
+  return [
+    x[at]! * upperLeft + x[at + 1]! * upperRight + x[below]! * lowerLeft + x[below + 1]! * lowerRight,
+    y[at]! * upperLeft + y[at + 1]! * upperRight + y[below]! * lowerLeft + y[below + 1]! * lowerRight,
+  ];
 }

@@ -19,11 +19,11 @@ export function smoothField(
     const off = Float32Array.from(values, (value, i) => Math.abs(value - smooth[i]!));
     const sure = [...off].filter((_, i) => trust[i]! > 0).sort((a, b) => a - b);
     const scale = Math.max(1e-3, 6 * (sure[sure.length >> 1] ?? 0));
-    const weights = Float32Array.from(trust, (weight, i) => {
+    const reweighted = Float32Array.from(trust, (weight, i) => {
       const share = off[i]! / scale;
       return share >= 1 ? 0 : weight * (1 - share * share) ** 2;
     });
-    smooth = fitted(values, weights, width, height, radius);
+    smooth = fitted(values, reweighted, width, height, radius);
   }
   return smooth;
 }
@@ -51,6 +51,17 @@ function fitted(
   return out;
 }
 
+const weights = new Map<number, Float32Array>();
+/** How much places so far away count, along one axis. */
+function nearness(radius: number): Float32Array {
+  let own = weights.get(radius);
+  if (!own) {
+    own = Float32Array.from({ length: radius + 1 }, (_, far) => Math.exp(-(far * far) / (radius * radius)));
+    weights.set(radius, own);
+  }
+  return own;
+}
+
 /** The height of the fitted plane at a place; null where nothing around it counts. */
 function planeAt(
   values: Float32Array,
@@ -62,13 +73,15 @@ function planeAt(
   radius: number,
 ): number | null {
   let [n, sx, sy, sxx, sxy, syy, sv, sxv, syv] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  const near = nearness(radius);
   for (let j = Math.max(0, y - radius); j <= Math.min(height - 1, y + radius); j++) {
     for (let i = Math.max(0, x - radius); i <= Math.min(width - 1, x + radius); i++) {
       const at = j * width + i;
-      const far = ((i - x) ** 2 + (j - y) ** 2) / (radius * radius);
-      const weight = trust[at]! * Math.exp(-far);
+      const dx = i - x;
+      const dy = j - y;
+      const weight = trust[at]! * near[Math.abs(dx)]! * near[Math.abs(dy)]!;
       if (weight <= 0) continue;
-      const [dx, dy, value] = [i - x, j - y, values[at]!];
+      const value = values[at]!;
       n += weight;
       sx += weight * dx;
       sy += weight * dy;
