@@ -1,13 +1,15 @@
 import sharp from 'sharp';
+import type { LegendLine } from '../src/core/canvas/legend';
 import type { Chart } from '../src/core/cells/chart';
 import { CAMERA_LEVELS, type CameraLevelName, type Scene, takePhoto } from '../src/core/reading/camera';
 import type { ClassSample } from '../src/core/reading/classify';
 import { type Corners, homographyTo, mapped } from '../src/core/reading/homography';
+import { listScene } from '../src/core/reading/listScene';
 import type { Photo } from '../src/core/reading/photo';
 import { type Reading, readPhoto } from '../src/core/reading/readPhoto';
 import { samplesOf } from '../src/core/reading/samples';
 import { stitched } from '../src/core/reading/stitch';
-import { inventedChart, inventedColours, sceneOf, swatchScene, tapped } from './readingScenes';
+import { inventedChart, inventedColours, sceneOf, tapped } from './readingScenes';
 
 /*
  * How well photographs of the simulated camera are read, by level and number of colours, from seeds that no number was
@@ -34,11 +36,14 @@ async function asJpeg(photo: Photo, quality: number): Promise<Photo> {
 /** Samples from a photograph of the printed list. */
 async function samplesFor(
   level: CameraLevelName,
-  legend: Parameters<typeof swatchScene>[0],
+  legend: readonly LegendLine[],
   prints: Scene['prints'],
   seed: number,
 ): Promise<ClassSample[]> {
-  const list = swatchScene(legend, prints);
+  const list = listScene(
+    legend.map(({ line }) => line),
+    prints,
+  );
   const { photo, corners } = takePhoto(list.scene, {
     rect: { x: 0, y: 0, width: list.columns, height: list.rows },
     cellPx: 60,

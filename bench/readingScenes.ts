@@ -69,29 +69,6 @@ export function inventedChart(width: number, height: number, colours: number, se
   return makeChart(width, height, cells);
 }
 
-export interface LegendScene {
-  scene: Scene;
-  columns: number;
-  rows: number;
-  /** Where each swatch lies, in cells of the scene. */
-  at: { line: number; column: number; row: number }[];
-}
-
-/** The printed list: a swatch for each colour with white paper around it. */
-export function swatchScene(legend: readonly LegendLine[], prints: Scene['prints']): LegendScene {
-  const across = 6;
-  const columns = across * 2 + 1;
-  const rows = Math.ceil(legend.length / across) * 2 + 1;
-  const cells = new Uint16Array(columns * rows);
-  const at = legend.map(({ line }, i) => ({
-    line,
-    column: 1 + 2 * (i % across),
-    row: 1 + 2 * Math.floor(i / across),
-  }));
-  for (const { line, column, row } of at) cells[row * columns + column] = line;
-  return { scene: { chart: makeChart(columns, rows, cells), prints, lineWidth: 0.05 }, columns, rows, at };
-}
-
 export async function sceneOf(legend: readonly LegendLine[], chart: Chart): Promise<Scene> {
   return { chart, prints: await printsOf(legend), lineWidth: 0.05 };
 }

@@ -30,6 +30,8 @@ const FOUND_BY: Record<string, { where?: string; order?: string; own?: boolean }
   pot_event: { order: 'position' },
   canvas_photo: { order: 'taken_on, id' },
   finish_entry: { order: 'position' },
+  reading_photo: { order: 'position' },
+  reading_answer: { order: 'position' },
 };
 
 /** PostgreSQL takes 65,535 parameters in one statement; fewer let others have their turn sooner. */

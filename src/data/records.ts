@@ -80,9 +80,9 @@ export async function unreadableTables(queries: Queries): Promise<{ rows: number
   return { rows, unreadable };
 }
 
-/** Every photo that is kept: of inspections and of the work. */
-const EVERY_PHOTO =
-  'select photo from inspection_entry where photo is not null union all select photo from canvas_photo';
+/** Every photo that is kept: of inspections, of the work, and to read from. */
+const EVERY_PHOTO = `select photo from inspection_entry where photo is not null union all select photo from canvas_photo
+  union all select photo from reading_photo where photo is not null union all select photo from reading_result`;
 
 /** Photos that do not begin as a JPEG does. */
 export async function brokenPhotos(queries: Queries): Promise<{ photos: number; broken: number }> {

@@ -6,12 +6,15 @@ export function FilePicker({
   accept,
   disabled = false,
   className = '',
+  several = false,
   onChoose,
 }: {
   words: ReactNode;
   accept: string;
   disabled?: boolean;
   className?: string;
+  /** Several may be chosen at once; each is told. */
+  several?: boolean;
   onChoose: (file: File) => void;
 }) {
   const id = useId();
@@ -23,9 +26,9 @@ export function FilePicker({
         accept={accept}
         className="peer sr-only"
         disabled={disabled}
+        multiple={several}
         onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) onChoose(file);
+          for (const file of event.target.files ?? []) onChoose(file);
           event.target.value = '';
         }}
       />

@@ -143,6 +143,7 @@ describe('a data directory', () => {
          drop table placing_wish; alter table pen_tip drop constraint pen_tip_pkey;
          alter table pen_tip drop column shape; alter table pen_tip drop column pen;
          alter table pen_tip drop column worn; alter table pen_tip add primary key (drills);
+         drop table reading_chart; drop table reading_answer; drop table reading_sample; drop table reading_result; drop table reading_photo;
          drop table progress_wish; drop table canvas_photo; drop table finish_entry; drop index mark_by_moment; drop index mark_lifts; drop index mark_without_screen;
          alter table mark drop column popped; alter table mark drop column before; alter table canvas drop column no_cases;
          drop function tell_of_mark, tell_of_canvas, tell_of_deleted, tell_of_shelf cascade;
@@ -150,7 +151,7 @@ describe('a data directory', () => {
          alter table sitting drop column screen_id;
          alter table migration drop column hash;
          delete from migration where name like '015%' or name like '016%' or name like '017%' or name like '018%'
-           or name like '019%' or name like '020%' or name like '021%'`,
+           or name like '019%' or name like '020%' or name like '021%' or name like '022%'`,
       ),
     );
     const before: string[] = [];

@@ -41,7 +41,7 @@ describe('a backup', () => {
         why: 'by hand',
         bytes: zip.length,
         fault: null,
-        contents: { bags: 4, marks: 4, leftovers: 1, cases: 2, photos: 4 },
+        contents: { bags: 4, marks: 4, leftovers: 1, cases: 2, photos: 8 },
       },
     ]);
     const elsewhere = await shelves.add();
@@ -54,7 +54,7 @@ describe('a backup', () => {
       marks: 4,
       leftovers: 1,
       cases: 2,
-      photos: 4,
+      photos: 8,
       leftOut: 0,
       faults: [],
     });
@@ -82,7 +82,7 @@ describe('a backup', () => {
     const pack = await Package.load(descriptor, { basePath: '.', strict: false });
     expect(pack.errors.map(({ message }) => message)).toEqual([]);
     const photos = Object.keys(files.files).filter((name) => /^photos\/.+\.jpg$/.test(name));
-    expect(photos).toHaveLength(4);
+    expect(photos).toHaveLength(8);
     for (const { path, hash, bytes } of descriptor.resources) {
       const content = await files.file(path)!.async('uint8array');
       expect([hashOf(content), content.length], path).toEqual([hash, bytes]);
@@ -109,7 +109,7 @@ describe('a backup', () => {
     expect(report.back).toEqual(['Second; “two”']);
     expect(report.hereAlready.sort()).toEqual(['Deleted', 'First']);
     expect([report.marks, report.bags, report.photos, report.leftovers, report.cases]).toEqual([
-      2, 2, 2, 0, 0,
+      2, 2, 4, 0, 0,
     ]);
     expect(report.faults).toEqual([]);
     expect(await titlesOn(other)).toEqual(['Deleted', 'First, renamed', 'Own', 'Second; “two”']);

@@ -191,5 +191,29 @@ export async function busyCanvas(
     made.id,
     moment.toISOString(),
   );
+  const photoId = randomUUID();
+  const corners = '1,1 39,1 39,39 1,39';
+  await add(
+    `insert into reading_photo (id, canvas_id, happened_at, kind, name, width, height, photo, corners, columns, rows, at_column, at_row, pins)
+     values ($1, $2, $3, 'canvas', 'Upper left', 40, 40, $4, $5, 2, 1, 0, 0, '1,1,20,20')`,
+    ...[photoId, made.id, moment.toISOString(), new Uint8Array(photo), corners],
+  );
+  await add(
+    `insert into reading_result (id, photo_id, canvas_id, happened_at, columns, rows, cell_px, cells, others, doubt, mesh, photo)
+     values ($1, $2, $3, $4, 2, 1, 19.5, 'AQACAA==', 'AgABAA==', 'AAAAgA==', $5, $6)`,
+    ...[randomUUID(), photoId, made.id, moment.toISOString(), 'A'.repeat(64), new Uint8Array(photo)],
+  );
+  await add(
+    `insert into reading_sample (canvas_id, line, happened_at, origin, glyph, tint) values ($1, 1, $2, 'list', $3, '[0.5, 0.25, 0.125]')`,
+    ...[made.id, moment.toISOString(), `${'A'.repeat(1366)}==`],
+  );
+  await add(
+    `insert into reading_answer (id, canvas_id, happened_at, answers) values ($1, $2, $3, '[[0, 1], [1, 2]]')`,
+    ...[randomUUID(), made.id, moment.toISOString()],
+  );
+  await add(
+    `insert into reading_chart (canvas_id, happened_at, photos, origins) values ($1, $2, $3::jsonb, '1×2')`,
+    ...[made.id, moment.toISOString(), JSON.stringify([photoId])],
+  );
   return made;
 }

@@ -150,12 +150,12 @@ describe('a check of the records', () => {
     await other.query('update lid_mark set canvas_id = $2 where canvas_id = $1', [canvas.id, randomUUID()]);
     // Without the constraint nobody knows that it refers to anything.
     await other.script('alter table lid_mark add foreign key (canvas_id) references canvas (id) not valid');
-    for (const table of ['inspection_entry', 'canvas_photo'])
+    for (const table of ['inspection_entry', 'canvas_photo', 'reading_photo', 'reading_result'])
       await other.query(`update ${table} set photo = 'no photo'::bytea`);
     const { faults } = await checkRecords(other);
     expect(faults).toEqual([
       '1 row of lid_mark refer by canvas_id to something that is not there.',
-      '2 of 2 photos cannot be shown.',
+      '4 of 4 photos cannot be shown.',
     ]);
   });
 });

@@ -120,31 +120,33 @@ export function verdicts(
   return out;
 }
 
-/** The blur (of the glyph's own pixels) that makes the samples most like the cells. */
-export function blurOfCells(looks: CellLooks, samples: readonly ClassSample[]): number {
-  const every = Math.max(1, Math.floor(looks.count / 260));
-  const some: CellLooks = {
-    ...looks,
-    count: Math.floor(looks.count / every),
-    glyphs: new Float32Array(Math.floor(looks.count / every) * LOOK_PIXELS),
-  };
-  for (let i = 0; i < some.count; i++)
+/** So many cells are looked at where all would say the same. */
+const SOME_CELLS = 260;
+
+/** The middle one of how well some cells fit the class that they fit best, −1…1. */
+export function usualFit(looks: CellLooks, templates: Templates): number {
+  const every = Math.max(1, Math.floor(looks.count / SOME_CELLS));
+  const count = Math.floor(looks.count / every);
+  const some: CellLooks = { ...looks, count, glyphs: new Float32Array(count * LOOK_PIXELS) };
+  for (let i = 0; i < count; i++)
     some.glyphs.set(
       looks.glyphs.subarray(i * every * LOOK_PIXELS, (i * every + 1) * LOOK_PIXELS),
       i * LOOK_PIXELS,
     );
+  const classes = templates.lines.length;
+  const fits = correlations(some, templates);
+  const tops = Float32Array.from({ length: count }, (_, cell) =>
+    fits.subarray(cell * classes, (cell + 1) * classes).reduce((a, b) => Math.max(a, b), -1),
+  ).sort();
+  return tops[count >> 1]!;
+}
+
+/** The blur (of the glyph's own pixels) that makes the samples most like the cells. */
+export function blurOfCells(looks: CellLooks, samples: readonly ClassSample[]): number {
   let [best, most] = [0, Number.NEGATIVE_INFINITY];
   for (const sigma of [0, 0.35, 0.6, 0.85, 1.15, 1.5, 1.9]) {
-    const fits = correlations(some, templatesOf(samples, sigma));
-    const tops: number[] = [];
-    for (let cell = 0; cell < some.count; cell++)
-      tops.push(
-        fits
-          .subarray(cell * samples.length, (cell + 1) * samples.length)
-          .reduce((a, b) => Math.max(a, b), -1),
-      );
-    const sum = tops.sort((a, b) => a - b)[tops.length >> 1]!;
-    if (sum > most) [best, most] = [sigma, sum];
+    const fit = usualFit(looks, templatesOf(samples, sigma));
+    if (fit > most) [best, most] = [sigma, fit];
   }
   return best;
 }

@@ -45,7 +45,7 @@ const ALONG = 2;
  * most. Only the quietest quarter of a cell's length counts: a line runs through all of it, the stroke of a symbol does
  * not.
  */
-function lineEnergy({ width, height, grey, tint }: Flat): Float32Array {
+export function lineEnergy({ width, height, grey, tint }: Flat): Float32Array {
   const edge = new Float32Array(width * height);
   for (let y = 1; y < height - 1; y++) {
     for (let x = 2; x < width - 2; x++) {
@@ -88,20 +88,39 @@ function lineEnergy({ width, height, grey, tint }: Flat): Float32Array {
   return energy;
 }
 
+/** A corner of cells: the line on the left of its column, and the upper edge of its row. */
+export interface Anchor {
+  column: number;
+  row: number;
+}
+
 /**
  * How far each line lies to the right of where the mesh has it, in cells: for each of the `columns` + 1 lines in each of
  * `rows` rows of cells.
+ * @param anchors corners of cells that are known to lie where the mesh has them, beside the four of the rectangle; null where
+ *   nothing is known but that the mesh is nearly right
  */
 export function offsets(
   flat: Flat,
   columns: number,
   rows: number,
-  { reach, step, anchored }: { reach: number; step: number; anchored: boolean },
+  { reach, step, anchors }: { reach: number; step: number; anchors: readonly Anchor[] | null },
 ): Float32Array {
   const energy = lineEnergy(flat);
   const lines = columns + 1;
   const half = reach / step;
   const labels = 2 * half + 1;
+  const anchored = anchors !== null;
+  const known = new Set(
+    [
+      ...[0, columns].flatMap((column) => [0, rows].map((row) => ({ column, row }))),
+      ...(anchors ?? []),
+    ].flatMap(({ column, row }) => [
+      // The corner lies between two rows of cells.
+      Math.min(rows - 1, row) * lines + column,
+      Math.max(0, row - 1) * lines + column,
+    ]),
+  );
   const slope = new AsideCost(step);
   const cost = new Float32Array(lines * rows * labels);
   for (let row = 0; row < rows; row++) {
@@ -125,7 +144,7 @@ export function offsets(
         const here = x < 1 || x >= flat.width ? 0 : (strip[x]! + strip[x - 1]!) / 2;
         let c = 1 - Math.min(1, here / (LINE_SHARE * usual)) ** 2;
         if (anchored) c += PLAIN_COST * (aside / CELL_PX) ** 2;
-        if (anchored && (line === 0 || line === columns) && (row === 0 || row === rows - 1))
+        if (anchored && known.has(row * lines + line))
           c +=
             (aside / (CORNER_CELLS * CELL_PX)) ** 2 +
             (Math.abs(aside) > NOT_THE_CORNER * CELL_PX ? IMPOSSIBLE : 0);

@@ -29,27 +29,85 @@ export function plainMesh(map: Homography, columns: number, rows: number): Mesh 
   return { columns, rows, x, y };
 }
 
+/** A corner of cells that somebody put in its place: column and row of the corner, and pixels of the photograph. */
+export interface Pin {
+  column: number;
+  row: number;
+  x: number;
+  y: number;
+}
+
 /**
  * Follows the printed lines of the grid. A canvas is never flat, so that lines lie up to two cells off the plain map of
  * its corners. In a straightened picture each crossing of a line with a row of cells may be off by so much or so much; what
  * fits the picture and changes little from cell to cell is found by passing messages over the grid, in three rounds, each
  * from the mesh of the one before.
  * @param map takes columns and rows of cells to pixels of the photograph
+ * @param pins what somebody set right: the mesh runs through them, and lines nearby are not taken for their neighbours
  */
-export function refinedMesh(planes: Planes, map: Homography, columns: number, rows: number): Mesh {
-  let mesh = plainMesh(map, columns, rows);
+export function refinedMesh(
+  planes: Planes,
+  map: Homography,
+  columns: number,
+  rows: number,
+  pins: readonly Pin[] = [],
+): Mesh {
+  let mesh =
+    pins.length > 0 ? throughPins(plainMesh(map, columns, rows), pins) : plainMesh(map, columns, rows);
+  const held = { across: pins, down: pins.map(({ column, row }) => ({ column: row, row: column })) };
   for (const [round, { reach, step }] of ROUNDS.entries()) {
     const wide = widened(mesh, MARGIN);
     const flat = straightened(planes, wide);
-    const across = offsets(flat, columns, rows, { reach, step, anchored: round === 0 });
-    const down = offsets(turned(flat), rows, columns, { reach, step, anchored: round === 0 });
+    const across = offsets(flat, columns, rows, { reach, step, anchors: round === 0 ? held.across : null });
+    const down = offsets(turned(flat), rows, columns, {
+      reach,
+      step,
+      anchors: round === 0 ? held.down : null,
+    });
     mesh = moved(mesh, across, turnedField(down, rows, columns));
   }
   return mesh;
 }
 
+/** How far a pin draws what lies around it along, in cells. */
+const PIN_REACH = 8;
+
+/** The mesh drawn to where pins are: each draws what is near, the corners stay. */
+function throughPins(mesh: Mesh, pins: readonly Pin[]): Mesh {
+  const { columns, rows } = mesh;
+  const stride = columns + 1;
+  const corners = [0, columns].flatMap((column) =>
+    [0, rows].map((row) => ({
+      ...{ column, row },
+      x: mesh.x[row * stride + column]!,
+      y: mesh.y[row * stride + column]!,
+    })),
+  );
+  const all = [...corners, ...pins].map((pin) => {
+    const at = pin.row * stride + pin.column;
+    return { ...pin, dx: pin.x - mesh.x[at]!, dy: pin.y - mesh.y[at]! };
+  });
+  const next: Mesh = { columns, rows, x: mesh.x.slice(), y: mesh.y.slice() };
+  for (let row = 0; row <= rows; row++) {
+    for (let column = 0; column <= columns; column++) {
+      let [weight, dx, dy] = [0.02, 0, 0];
+      for (const pin of all) {
+        const far = ((pin.column - column) ** 2 + (pin.row - row) ** 2) / PIN_REACH ** 2;
+        const near = 1 / (far * far + 1e-6);
+        weight += near;
+        dx += near * pin.dx;
+        dy += near * pin.dy;
+      }
+      const at = row * stride + column;
+      next.x[at]! += dx / weight;
+      next.y[at]! += dy / weight;
+    }
+  }
+  return next;
+}
+
 /** The mesh with more cells around it, going on as its edge does. */
-function widened(mesh: Mesh, margin: number): Mesh {
+export function widened(mesh: Mesh, margin: number): Mesh {
   const [columns, rows] = [mesh.columns + 2 * margin, mesh.rows + 2 * margin];
   const wide: Mesh = {
     columns,
@@ -81,7 +139,7 @@ function widened(mesh: Mesh, margin: number): Mesh {
 }
 
 /** The picture in which a mesh is a plain grid. */
-function straightened({ width: w, height: h, factor, grey, red, blue }: Planes, mesh: Mesh): Flat {
+export function straightened({ width: w, height: h, factor, grey, red, blue }: Planes, mesh: Mesh): Flat {
   const [width, height] = [mesh.columns * CELL_PX, mesh.rows * CELL_PX];
   const flat: Flat = {
     width,

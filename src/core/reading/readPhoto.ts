@@ -18,6 +18,7 @@ import { type LightField, labOfLight, lightField, litAs } from './light';
 import { type Mesh, meshMovedByCells, refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk } from './photo';
 import { smoothField } from './smoothField';
+import { wrongWayRound } from './wrongWayRound';
 
 /** What one photograph says of its cells, row by row. */
 export interface Reading {
@@ -72,11 +73,19 @@ export function planesFor(photo: Photo, corners: Corners, columns: number, rows:
 /** Rounds in which glyphs correct the mesh, and in which the photograph teaches its own classes. */
 const ROUNDS = 3;
 
+/** How a photograph is read. */
+export interface ReadingWish {
+  /** The mesh where it was followed before; else it is followed now. */
+  mesh?: Mesh;
+  /** Told the share that is done, 0…1. */
+  progress?: (share: number) => void;
+}
+
 /**
  * Reads the cells of a photograph: follows the mesh, compares each cell with the samples by glyph and tint in the light
  * that falls there, and says how sure it is.
- * @param samples at least two colours @param progress told the share that is done
- * @throws Refusal as {@link planesFor} does
+ * @param samples at least two colours
+ * @throws Refusal as {@link planesFor} does, and where the squares are seen from behind or lie the wrong way round
  */
 export function readPhoto(
   photo: Photo,
@@ -84,16 +93,17 @@ export function readPhoto(
   columns: number,
   rows: number,
   samples: readonly ClassSample[],
-  progress: (share: number) => void = () => {},
+  { mesh: followed, progress = () => {} }: ReadingWish = {},
 ): Reading {
   if (samples.length < 2) throw new Refusal('Give samples of at least two colours.');
   const planes = planesFor(photo, corners, columns, rows);
   progress(0.1);
-  const map = homographyTo(corners, columns, rows);
-  let mesh = refinedMesh(planes, map, columns, rows);
+  let mesh = followed ?? refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows);
   progress(0.5);
   let looks = looksOf(planes, mesh);
   const sigma = blurOfCells(looks, samples);
+  const turned = wrongWayRound(looks, samples, sigma);
+  if (turned !== null) throw new Refusal(turned);
   let templates = templatesOf(samples, sigma);
   let judged = judgedBy(looks, templates, columns, rows);
   for (let round = 0; round < ROUNDS; round++) {

@@ -2,7 +2,7 @@ import { Refusal } from '../refusal';
 import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cellLooks';
 import type { ClassSample } from './classify';
 import { type Corners, faultInCorners, homographyTo } from './homography';
-import { refinedMesh } from './mesh';
+import { type Mesh, refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk, valueAt } from './photo';
 import { cellPixels, LEAST_CELL_PX, planesFor } from './readPhoto';
 
@@ -88,7 +88,7 @@ export interface Example {
 
 /**
  * Samples from cells of a photograph itself; several of one line make one sample. Their tints are as the light falls there.
- * @throws Refusal where a cell lies outside the photograph's rectangle
+ * @param mesh where it was followed before @throws Refusal where a cell lies outside the photograph's rectangle
  */
 export function samplesOfExamples(
   photo: Photo,
@@ -96,13 +96,17 @@ export function samplesOfExamples(
   columns: number,
   rows: number,
   examples: readonly Example[],
+  mesh?: Mesh,
 ): ClassSample[] {
   const outside = examples.find(
     ({ column, row }) => !(column >= 0 && row >= 0 && column < columns && row < rows),
   );
   if (outside) throw new Refusal(`The photo has no square in column ${outside.column}, row ${outside.row}.`);
   const planes = planesFor(photo, corners, columns, rows);
-  const looks = looksOf(planes, refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows));
+  const looks = looksOf(
+    planes,
+    mesh ?? refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows),
+  );
   return [...new Set(examples.map(({ line }) => line))].map((line) =>
     meanSample(
       line,

@@ -2,12 +2,13 @@ import { MAX_CELLS } from '../canvas/canvas';
 import { boxAround } from '../cells/rect';
 import { Refusal } from '../refusal';
 import { many } from '../words/numbers';
+import { FLAGGED_FROM } from './doubt';
 import type { Reading } from './readPhoto';
 
 /** A reading, and where its upper left cell lies on the canvas; null where that is not known. */
 export interface PlacedReading {
-  reading: Pick<Reading, 'columns' | 'rows' | 'cells' | 'doubt' | 'flagged'>;
-  at: { column: number; row: number } | null;
+  reading: Pick<Reading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt'>;
+  at: PhotoPlace | null;
 }
 
 /** What several photographs say together. */
@@ -19,10 +20,25 @@ export interface Stitched {
   height: number;
   /** Line of each cell; 0 where no photograph shows it. */
   cells: Uint16Array;
+  /** The line that each may be else; 0 where there is no other. */
+  others: Uint16Array;
   doubt: Float32Array;
+  /** 1 where somebody has to look. */
   flagged: Uint8Array;
+  /** The photograph that each cell is read from; −1 for none. */
+  from: Int16Array;
   /** Where each photograph lies; null where that could not be told. */
-  places: ({ column: number; row: number } | null)[];
+  places: (PhotoPlace | null)[];
+  /** Of photographs that found no place by themselves: where they may lie, the likeliest first. */
+  unclear: { photo: number; places: PhotoPlace[] }[];
+  /** Photographs that contradict what others show of the same cells. */
+  contradicted: { photo: number; cells: number; differing: number }[];
+}
+
+/** Where the upper left cell of a photograph lies on the canvas. */
+export interface PhotoPlace {
+  column: number;
+  row: number;
 }
 
 /** Two sure readings of one cell agree so often. */
@@ -41,52 +57,84 @@ const LEAST_OVERLAP = 3;
 export function stitched(photos: readonly PlacedReading[]): Stitched {
   const places: Stitched['places'] = photos.map(({ at }) => at);
   if (places.length > 0 && !places.some((place) => place !== null)) places[0] = { column: 0, row: 0 };
+  const asked = new Map<string, Offsets>();
+  const offsets = (k: number, i: number) => {
+    const name = `${k} ${i}`;
+    const known = asked.get(name) ?? offsetsBetween(photos[k]!.reading, photos[i]!.reading);
+    asked.set(name, known);
+    return known;
+  };
   for (let joined = true; joined; ) {
     joined = false;
     for (let i = 0; i < photos.length; i++) {
       if (places[i]) continue;
       for (let k = 0; k < photos.length && !places[i]; k++) {
         const known = places[k];
-        const offset = known && offsetBetween(photos[k]!.reading, photos[i]!.reading);
-        if (!offset) continue;
-        places[i] = { column: known.column + offset.column, row: known.row + offset.row };
+        const { likely, clear } = known ? offsets(k, i) : NOWHERE;
+        if (!known || !clear) continue;
+        places[i] = { column: known.column + likely[0]!.column, row: known.row + likely[0]!.row };
         joined = true;
       }
     }
   }
-  return { ...together(photos, places), places };
+  const unclear = photos.flatMap((_, i) => {
+    if (places[i]) return [];
+    const found = places.flatMap((known, k) =>
+      known
+        ? offsets(k, i).likely.map(({ column, row, score }) => ({
+            column: known.column + column,
+            row: known.row + row,
+            score,
+          }))
+        : [],
+    );
+    found.sort((one, other) => other.score - one.score);
+    return [{ photo: i, places: found.slice(0, MOST_ASKED).map(({ column, row }) => ({ column, row })) }];
+  });
+  return { ...together(photos, places), places, unclear };
 }
 
 type Labels = PlacedReading['reading'];
 
+/** Offsets of one reading beside another, the likeliest first, and whether the first leads so far that nobody is asked. */
+interface Offsets {
+  likely: (PhotoPlace & { score: number })[];
+  clear: boolean;
+}
+const NOWHERE: Offsets = { likely: [], clear: false };
+/** So many places are offered where none is clear. */
+const MOST_ASKED = 3;
+
+const isSure = (reading: Labels, cell: number) => reading.doubt[cell]! <= FLAGGED_FROM;
+
 /**
- * Where the second reading lies beside the first: the offset at which their sure cells agree best; null where no offset
- * leads clearly. What agrees by chance counts less where a colour is frequent.
+ * Where the second reading lies beside the first: the offsets at which their sure cells agree best. What agrees by chance
+ * counts less where a colour is frequent.
  */
-function offsetBetween(first: Labels, second: Labels): { column: number; row: number } | null {
+function offsetsBetween(first: Labels, second: Labels): Offsets {
   const counts = new Map<number, number>();
   let sure = 0;
   for (const reading of [first, second])
     reading.cells.forEach((line, cell) => {
-      if (reading.flagged[cell]) return;
+      if (!isSure(reading, cell)) return;
       counts.set(line, (counts.get(line) ?? 0) + 1);
       sure++;
     });
   const gains = new Map([...counts].map(([line, count]) => [line, Math.log((AGREE * sure) / count)]));
   const loss = Math.log((1 - AGREE) * 1.1);
-  let [best, next] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  let place: { column: number; row: number } | null = null;
+  const likely: Offsets['likely'] = [];
   for (let row = LEAST_OVERLAP - second.rows; row <= first.rows - LEAST_OVERLAP; row++) {
     for (let column = LEAST_OVERLAP - second.columns; column <= first.columns - LEAST_OVERLAP; column++) {
-      const score = agreement(first, second, column, row, gains, loss, next);
-      if (score > best) {
-        next = best;
-        best = score;
-        place = { column, row };
-      } else if (score > next) next = score;
+      const least = likely[MOST_ASKED - 1]?.score ?? 0;
+      const score = agreement(first, second, column, row, gains, loss, least);
+      if (score <= least) continue;
+      likely.push({ column, row, score });
+      likely.sort((one, other) => other.score - one.score);
+      likely.length = Math.min(likely.length, MOST_ASKED);
     }
   }
-  return best > CLEAR_LEAD && best - Math.max(0, next) > CLEAR_LEAD ? place : null;
+  const [best, next] = [likely[0]?.score ?? 0, likely[1]?.score ?? 0];
+  return { likely, clear: best > CLEAR_LEAD && best - next > CLEAR_LEAD };
 }
 
 function agreement(
@@ -104,7 +152,7 @@ function agreement(
   for (let y = top; y < bottom; y++) {
     for (let x = left; x < right; x++) {
       const [a, b] = [y * first.columns + x, (y - row) * second.columns + x - column];
-      if (first.flagged[a] || second.flagged[b]) continue;
+      if (!isSure(first, a) || !isSure(second, b)) continue;
       score += first.cells[a] === second.cells[b] ? gains.get(first.cells[a]!)! : loss;
     }
     // What is so wrong after some rows does not come right.
@@ -115,54 +163,84 @@ function agreement(
 
 function together(
   photos: readonly PlacedReading[],
-  places: readonly ({ column: number; row: number } | null)[],
-): Omit<Stitched, 'places'> {
-  const placed = photos.flatMap(({ reading }, i) => (places[i] ? [{ reading, place: places[i] }] : []));
-  if (placed.length === 0)
-    return {
-      ...{ x: 0, y: 0, width: 0, height: 0 },
-      ...{ cells: new Uint16Array(), doubt: new Float32Array(), flagged: new Uint8Array() },
-    };
-  const { x, y, width, height } = boxAround(
-    placed.map(({ place, reading }) => ({
-      x: place.column,
-      y: place.row,
-      width: reading.columns,
-      height: reading.rows,
-    })),
-  );
+  places: readonly (PhotoPlace | null)[],
+): Omit<Stitched, 'places' | 'unclear'> {
+  const placed = photos.flatMap(({ reading }, photo) => {
+    const place = places[photo];
+    return place ? [{ reading, place, photo }] : [];
+  });
+  const { x, y, width, height } =
+    placed.length === 0
+      ? { x: 0, y: 0, width: 0, height: 0 }
+      : boxAround(
+          placed.map(({ place, reading }) => ({
+            x: place.column,
+            y: place.row,
+            width: reading.columns,
+            height: reading.rows,
+          })),
+        );
   if (width * height > MAX_CELLS)
     throw new Refusal(
       `The places of the photos make a chart of ${many(width)} × ${many(height)} squares; a canvas can have at most ${many(MAX_CELLS)}.`,
     );
   const cells = new Uint16Array(width * height);
+  const others = new Uint16Array(width * height);
   const doubt = new Float32Array(width * height).fill(1);
   const flagged = new Uint8Array(width * height).fill(1);
-  for (const { reading, place } of placed) {
+  const from = new Int16Array(width * height).fill(-1);
+  const contradicted: Stitched['contradicted'] = [];
+  for (const { reading, place, photo } of placed) {
+    let [shared, differing] = [0, 0];
     for (let j = 0; j < reading.rows; j++) {
       for (let i = 0; i < reading.columns; i++) {
-        const from = j * reading.columns + i;
+        const own = j * reading.columns + i;
         const to = (place.row - y + j) * width + place.column - x + i;
-        const line = reading.cells[from]!;
-        if (cells[to] === line) {
-          doubt[to] = doubt[to]! * reading.doubt[from]!;
-          // Two that agree settle what each alone was in doubt of, unless both were at a loss.
-          flagged[to] = doubt[to]! < AGREED_DOUBT || !reading.flagged[from] ? 0 : flagged[to]!;
-        } else if (cells[to] === 0 || reading.doubt[from]! < doubt[to]!) {
-          // Two sure ones that differ: somebody looks.
-          const clash = cells[to] !== 0 && !flagged[to] && !reading.flagged[from];
+        const line = reading.cells[own]!;
+        const sure = isSure(reading, own);
+        const take = () => {
           cells[to] = line;
-          flagged[to] = clash ? 1 : reading.flagged[from]!;
-          doubt[to] = clash ? 0.5 : reading.doubt[from]!;
-        } else if (!flagged[to] && !reading.flagged[from]) {
+          others[to] = reading.others[own]!;
+          doubt[to] = reading.doubt[own]!;
+          flagged[to] = sure ? 0 : 1;
+          from[to] = photo;
+        };
+        if (from[to] === -1) {
+          take();
+          continue;
+        }
+        if (sure && !flagged[to]) {
+          shared++;
+          if (cells[to] !== line) differing++;
+        }
+        if (cells[to] === line) {
+          // Two that agree settle what each alone was in doubt of, unless both were at a loss.
+          if (reading.doubt[own]! < doubt[to]!) from[to] = photo;
+          doubt[to] = doubt[to]! * reading.doubt[own]!;
+          flagged[to] = doubt[to]! < AGREED_DOUBT || sure ? 0 : flagged[to]!;
+          continue;
+        }
+        const before = cells[to]!;
+        const clash = sure && !flagged[to];
+        if (reading.doubt[own]! < doubt[to]!) {
+          take();
+          others[to] = before;
+        } else others[to] = line;
+        // Two sure ones that differ: somebody looks.
+        if (clash) {
           flagged[to] = 1;
           doubt[to] = 0.5;
         }
       }
     }
+    if (shared >= LEAST_SHARED && differing > shared * MOST_DIFFERING)
+      contradicted.push({ photo, cells: shared, differing });
   }
-  return { x, y, width, height, cells, doubt, flagged };
+  return { x, y, width, height, cells, others, doubt, flagged, from, contradicted };
 }
 
 /** Two readings that agree with less doubt than this together need no look. */
 const AGREED_DOUBT = 0.02;
+/** Of so many cells that two show for sure, more than this share may not differ: it would be another place or canvas. */
+const LEAST_SHARED = 30;
+const MOST_DIFFERING = 0.3;

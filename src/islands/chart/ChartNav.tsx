@@ -5,6 +5,7 @@ const PLACES = [
   ['/kind', 'What it is like'],
   ['/repair', 'Repair and typing'],
   ['/panels', 'Panels'],
+  ['/photos', 'From photos'],
   ['/read', 'Files in and out'],
 ] as const;
 

@@ -90,8 +90,10 @@ export async function readArchive(
   const chartRows = tables.get(CHART_TABLE.name)!;
   // A chart that was just begun has no drill, but it is there.
   const chart = files.has(fileOf(CHART_TABLE)) ? chartFromRows(chartRows, canvas, lines) : null;
-  for (const row of [...tables.get('inspection_entry')!, ...tables.get('canvas_photo')!]) {
-    if (row.photo !== null) row.photo = await photoOf(files, row.photo as string);
+  for (const { name, columns } of ARCHIVE_TABLES) {
+    if (!columns.some(({ kind }) => kind === 'photo')) continue;
+    for (const row of tables.get(name)!)
+      if (row.photo !== null) row.photo = await photoOf(files, row.photo as string);
   }
   const rows = tables.get('mark')!;
   const marks: string[] = [];

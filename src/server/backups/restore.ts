@@ -87,7 +87,10 @@ function told(
     marks: came('mark', () => true),
     leftovers: added('stash_item'),
     cases: added('storage'),
-    photos: came('inspection_entry', (value) => value('photo') !== null) + came('canvas_photo', () => true),
+    photos: ['inspection_entry', 'canvas_photo', 'reading_photo', 'reading_result'].reduce(
+      (sum, table) => sum + came(table, (value) => value('photo') !== null),
+      0,
+    ),
     leftOut: put.find(({ name }) => name === 'allotment')?.refused ?? 0,
   };
 }

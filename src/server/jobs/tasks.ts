@@ -15,6 +15,9 @@ import { comparedTips, placementsJson, placingPdf } from '../placing/search';
 import { drawingPdf } from '../print/drawingPdf';
 import { unprintable } from '../print/outlines';
 import { dayChanges, progressWork } from '../progress/work';
+import { acceptReading } from '../reading/accept';
+import { readingPhoto } from '../reading/photo';
+import { simulatedPhoto } from '../reading/simulated';
 import { requestPdf } from '../requests/requestPdf';
 import { checkedPieces, judgedSections, proposedSections } from '../sections/judged';
 import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../sections/print';
@@ -25,6 +28,7 @@ import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
 /** All heavy work of the server, by its name: plain data in, plain data out. None of it touches the running
  * database; backups work on a copy of it. */
 export const TASKS = {
+  acceptReading,
   allotBoth,
   backUp,
   chartFile,
@@ -53,10 +57,12 @@ export const TASKS = {
   pullListPdf,
   readArchive,
   readChart,
+  readingPhoto,
   readSheetFile,
   readyEverything,
   requestPdf,
   sectionMapPdf,
+  simulatedPhoto,
   sittingEfforts,
   stitchReading,
   unprintable,

@@ -44,9 +44,9 @@ describe('a photograph', () => {
   it('of a usual evening is read from one example of each colour, and what is wrong is shown', () => {
     const samples = samplesOfExamples(normal.photo, normal.corners, COLUMNS, ROWS, examples);
     const progress: number[] = [];
-    const reading = readPhoto(normal.photo, normal.corners, COLUMNS, ROWS, samples, (share) =>
-      progress.push(share),
-    );
+    const reading = readPhoto(normal.photo, normal.corners, COLUMNS, ROWS, samples, {
+      progress: (share) => progress.push(share),
+    });
     const wrong = [...reading.cells].filter(
       (line, cell) => line !== truth(cell % COLUMNS, Math.floor(cell / COLUMNS)),
     );
@@ -123,8 +123,10 @@ describe('photographs put together', () => {
         : scene.chart.cells[(y + Math.floor(cell / width)) * scene.chart.width + x + (cell % width)]!,
     );
     const doubt = Float32Array.from(cells, (_, cell) => (wrong.includes(cell) ? 0.3 : 0.001));
-    const flagged = Uint8Array.from(cells, (_, cell) => (wrong.includes(cell) ? 1 : 0));
-    return { reading: { columns: width, rows: height, cells, doubt, flagged }, at };
+    return {
+      reading: { columns: width, rows: height, cells, others: new Uint16Array(cells.length), doubt },
+      at,
+    };
   };
 
   it('find their places by what they read, from the one that is told', () => {
