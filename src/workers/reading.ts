@@ -1,3 +1,4 @@
+import type { Shape } from '../core/canvas/canvas';
 import type { ClassSample } from '../core/reading/classify';
 import { type CellCount, countedCells } from '../core/reading/countCells';
 import { type Corners, homographyTo } from '../core/reading/homography';
@@ -9,10 +10,12 @@ import {
   labelsOf,
   meshToText,
 } from '../core/reading/keptReading';
+import { countedLoose, type LooseCount } from '../core/reading/looseDrills';
 import { type Mesh, type Pin, refinedMesh } from '../core/reading/mesh';
 import type { Photo } from '../core/reading/photo';
 import { planesFor, readPhoto } from '../core/reading/readPhoto';
 import { type Example, type Swatch, samplesOf, samplesOfExamples } from '../core/reading/samples';
+import { type TrayShot, takeTrayPhoto } from '../core/reading/simulatedTray';
 import { type PhotoPlace, type Stitched, stitched } from '../core/reading/stitch';
 import { straightPicture } from '../core/reading/straightPicture';
 import { countedSwatches, swatchesOfColumn } from '../core/reading/swatchColumn';
@@ -34,7 +37,7 @@ export interface Squares {
 }
 
 /** What a page has this thread do; one after the other. */
-export type ReadingOrder = { id: number } & (PhotoOrder | StitchOrder);
+export type ReadingOrder = { id: number } & (PhotoOrder | StitchOrder | TrayOrder);
 
 /** Puts readings together. */
 interface StitchOrder {
@@ -42,7 +45,14 @@ interface StitchOrder {
   readings: readonly { reading: Omit<KeptReading, 'mesh'>; at: PhotoPlace | null }[];
 }
 
-type PhotoOrder = { photo: string } & (
+/** Has the stand-in camera photograph a tray. */
+interface TrayOrder {
+  what: 'tray';
+  shot: TrayShot;
+}
+
+type PhotoOrder = { photo: string } /** Loose drills on a tray. */ & (
+  | { what: 'loose'; shape: Shape }
   | { what: 'count'; corners: Corners }
   /** Follows the lines, to be looked at. */
   | { what: 'mesh'; squares: Squares }
@@ -61,6 +71,8 @@ export type ReadingAnswer = { id: number } & (
   | { what: 'swatches'; swatches: Corners[] }
   | { what: 'samples'; samples: SentSample[] }
   | { what: 'stitch'; together: Stitched }
+  | { what: 'loose'; loose: LooseCount }
+  | { what: 'tray'; picture: Blob }
   | { what: 'read'; reading: KeptReading; picture: Blob; flagged: number }
 );
 
@@ -90,6 +102,12 @@ function meshFor(photo: Photo, { corners, columns, rows, pins }: Squares): Mesh 
   return refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows, pins);
 }
 
+function jpegOf({ width, height, data }: Photo): Promise<Blob> {
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(data), width, height), 0, 0);
+  return canvas.convertToBlob({ type: 'image/jpeg', quality: PICTURE_QUALITY });
+}
+
 const sent = ({ line, glyph, tint }: ClassSample): SentSample => ({
   line,
   glyph: bytesToText(new Uint8Array(glyph.buffer, glyph.byteOffset, glyph.byteLength)),
@@ -107,8 +125,11 @@ async function done(order: ReadingOrder): Promise<ReadingAnswer> {
     const readings = order.readings.map(({ reading, at }) => ({ reading: labelsOf(reading), at }));
     return { id, what: 'stitch', together: stitched(readings) };
   }
+  if (order.what === 'tray') return { id, what: 'tray', picture: await jpegOf(takeTrayPhoto(order.shot)) };
   const photo = await photoAt(order.photo);
   switch (order.what) {
+    case 'loose':
+      return { id, what: 'loose', loose: countedLoose(photo, order.shape) };
     case 'count':
       return { id, what: 'count', count: countedCells(photo, order.corners) };
     case 'mesh':
@@ -140,11 +161,7 @@ async function done(order: ReadingOrder): Promise<ReadingAnswer> {
         mesh,
         progress: (share) => tell(0.45 + share / 2),
       });
-      const straight = straightPicture(photo, reading.mesh);
-      const canvas = new OffscreenCanvas(straight.width, straight.height);
-      const pixels = new ImageData(Uint8ClampedArray.from(straight.data), straight.width, straight.height);
-      canvas.getContext('2d')!.putImageData(pixels, 0, 0);
-      const picture = await canvas.convertToBlob({ type: 'image/jpeg', quality: PICTURE_QUALITY });
+      const picture = await jpegOf(straightPicture(photo, reading.mesh));
       const flagged = reading.flagged.reduce((sum, flag) => sum + flag, 0);
       return { id, what: 'read', reading: keepReading(reading), picture, flagged };
     }

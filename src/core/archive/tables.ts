@@ -1,5 +1,5 @@
 import { BAGS_CARRY } from '../canvas/canvas';
-import { BAG_ORIGINS } from '../checkin/bag';
+import { BAG_MEASURES, BAG_ORIGINS } from '../checkin/bag';
 import { COLOUR_ORDERS } from '../codes/colourOrder';
 import { FINISHES } from '../colour/finish';
 import { SEALINGS } from '../finish/record';
@@ -416,7 +416,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       optional('line', 'line', 'Number of the colour; empty for a bag that is not in the list'),
       column('label', 'text', 'What stands on the bag'),
       column('drills', 'integer', 'Drills in it'),
-      column('how', 'text', 'How they are known', { oneOf: ['nominal', 'counted', 'weighed'] }),
+      column('how', 'text', 'How they are known', { oneOf: BAG_MEASURES }),
       optional('spread', 'number', 'Standard uncertainty of the bag by itself, drills'),
       column('shared_errors', 'json', 'Errors in common with other bags: source, and spread in drills', {
         absent: '[]',

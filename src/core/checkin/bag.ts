@@ -1,5 +1,11 @@
 /** How the number of drills in a bag is known. */
-export type BagMeasure = 'nominal' | 'counted' | 'weighed';
+export const BAG_MEASURES = ['nominal', 'counted', 'weighed', 'photographed'] as const;
+export type BagMeasure = (typeof BAG_MEASURES)[number];
+
+/** Whether the number is an estimate that brings its own uncertainty along. */
+export function isEstimated(how: BagMeasure): boolean {
+  return how === 'weighed' || how === 'photographed';
+}
 
 /** Where a bag came from: out of the kit, sent by the seller later, from the stash, or bought. */
 export const BAG_ORIGINS = ['kit', 'seller', 'stash', 'bought'] as const;

@@ -9,7 +9,7 @@ const FILLED = 0.8;
 /** Longer side over shorter one of a usual camera's photo. */
 const ASPECT = 4 / 3;
 /** Columns and rows that two neighbouring photos both show. */
-export const SHOT_OVERLAP = 6;
+const SHOT_OVERLAP = 6;
 
 /** Which squares each photo is to show. */
 export interface ShotPlan {

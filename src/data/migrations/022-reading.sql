@@ -70,3 +70,7 @@ create table reading_chart (
   photos jsonb not null,
   origins text not null
 );
+
+-- Loose drills may be counted on a photo of a tray.
+alter table bag_entry drop constraint bag_entry_how_check;
+alter table bag_entry add constraint bag_entry_how_check check (how in ('nominal', 'counted', 'weighed', 'photographed'));

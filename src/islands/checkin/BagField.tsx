@@ -1,4 +1,4 @@
-import { Scale, Volume2, VolumeX } from 'lucide-react';
+import { Camera, Scale, Volume2, VolumeX } from 'lucide-react';
 import { type RefObject, useMemo, useRef, useState } from 'react';
 import type { BagsCarry, Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -38,6 +38,7 @@ export function BagField({
   onCount,
   onCarry,
   onWeigh,
+  onTray,
 }: {
   canvas: Canvas;
   legend: LegendLine[];
@@ -51,6 +52,7 @@ export function BagField({
   /** Says what all bags of this kit carry. */
   onCarry: (carry: BagsCarry) => void;
   onWeigh: (line: LegendLine | null) => void;
+  onTray: (line: LegendLine | null) => void;
 }) {
   const sizes = packetSizes(canvas.packetDrills);
   const [size, setSize] = useState(canvas.packetDrills);
@@ -163,6 +165,15 @@ export function BagField({
           onClick={() => onWeigh(entry.kind === 'known' ? entry.line : null)}
         >
           <Scale size={20} aria-hidden /> Weigh
+        </button>
+        <button
+          type="button"
+          className="button !px-2.5"
+          aria-label="Count loose drills on a photo"
+          title="Count loose drills on a photo"
+          onClick={() => onTray(entry.kind === 'known' ? entry.line : null)}
+        >
+          <Camera size={20} aria-hidden />
         </button>
         <ScanButton
           canvas={canvas}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { SharedError } from '../../core/checkin/bag';
-import { BAG_ORIGINS, type BagMeasure, type BagOrigin } from '../../core/checkin/bag';
+import { BAG_ORIGINS, type BagMeasure, type BagOrigin, isEstimated } from '../../core/checkin/bag';
 import type { ListedBag } from '../../core/checkin/bagLedger';
 import { expanded } from '../../core/checkin/weighing';
 import { momentInWords } from '../../core/words/moments';
@@ -22,6 +22,7 @@ const HOW_IN_WORDS: Record<BagMeasure, string> = {
   nominal: 'as printed',
   counted: 'counted by hand',
   weighed: 'weighed',
+  photographed: 'counted on a photo',
 };
 const ORIGIN_IN_WORDS: Record<BagOrigin, string> = {
   kit: 'from the kit',
@@ -54,7 +55,7 @@ export function BagList({
               {many(bag.drills)}
             </span>{' '}
             drills, {HOW_IN_WORDS[bag.how]}
-            {bag.how === 'weighed' && `, give or take ${many(Math.ceil(expanded([bag])))}`},{' '}
+            {isEstimated(bag.how) && `, give or take ${many(Math.ceil(expanded([bag])))}`},{' '}
             {ORIGIN_IN_WORDS[bag.origin]}
           </p>
           <p className="text-[0.95rem] text-faded">
@@ -151,7 +152,7 @@ function BagForm({
             onChange={(next) => {
               setDrills(next);
               // A weight tells of another number.
-              if (how === 'weighed' && next !== bag.drills) setHow('counted');
+              if (isEstimated(how) && next !== bag.drills) setHow('counted');
             }}
           />
           <label className="block">
@@ -161,9 +162,7 @@ function BagForm({
               value={how}
               onChange={(event) => setHow(event.target.value as BagMeasure)}
             >
-              {(
-                ['nominal', 'counted', ...(bag.how === 'weighed' ? (['weighed'] as const) : [])] as const
-              ).map((each) => (
+              {(['nominal', 'counted', ...(isEstimated(bag.how) ? [bag.how] : [])] as const).map((each) => (
                 <option key={each} value={each}>
                   {HOW_IN_WORDS[each]}
                 </option>
@@ -196,7 +195,7 @@ function BagForm({
               drills,
               how,
               origin,
-              spread: how === 'weighed' ? bag.spread : null,
+              spread: isEstimated(how) ? bag.spread : null,
               shared: how === 'weighed' ? bag.shared : [],
             })
           }

@@ -26,6 +26,7 @@ import { SheetFindings } from './SheetFindings';
 import { Strays } from './Strays';
 import { SupplyTable } from './SupplyTable';
 import { TrashSlip } from './TrashSlip';
+import { TrayDialog } from './TrayDialog';
 import { useCheckin } from './useCheckin';
 import { WeighDialog } from './weigh/WeighDialog';
 
@@ -66,6 +67,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
   const [bagsCarry, setBagsCarry] = useState(canvas.bagsCarry);
   const { enter, write } = useWrite(canvas.id);
   const [weighing, setWeighing] = useState<{ line: LegendLine | null } | null>(null);
+  const [onTray, setOnTray] = useState<{ line: LegendLine | null } | null>(null);
   const [asTable, setAsTable] = useState(false);
   const [onlyLacking, setOnlyLacking] = useState(false);
   const field = useRef<HTMLInputElement>(null);
@@ -91,7 +93,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
         );
       });
     }
-    if (weighing === null) field.current?.focus();
+    if (weighing === null && onTray === null) field.current?.focus();
   };
   const remove = (bag: ListedBag) => enterBag({ removes: bag.id });
   const keepInStash = (bag: ListedBag, hex: string | null) => {
@@ -126,6 +128,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
               void write<unknown>('PATCH', `/api/canvases/${canvas.id}`, { bagsCarry: carry }, () => {});
             }}
             onWeigh={(line) => setWeighing({ line })}
+            onTray={(line) => setOnTray({ line })}
           />
           {fault && <Notice kind="fault">{fault}</Notice>}
           <div aria-live="polite">
@@ -212,6 +215,20 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             />
           )}
         </section>
+        {onTray && (
+          <TrayDialog
+            canvas={canvas}
+            legend={legend}
+            first={onTray.line}
+            onClose={() => {
+              setOnTray(null);
+              field.current?.focus();
+            }}
+            onCount={(line, drills, spread) =>
+              count(line, line.code, drills, 'photographed', { spread, shared: [] })
+            }
+          />
+        )}
         {weighing && (
           <WeighDialog
             canvas={canvas}

@@ -25,6 +25,7 @@ import { sendFile } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { CheckinNav } from './CheckinNav';
 import { HowRead, NO_OPTIONS, type ReadOptions, type ReadTable, type SheetSource } from './HowRead';
+import { SheetPhoto } from './SheetPhoto';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
@@ -32,19 +33,24 @@ const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.s
 export const SheetPage = withLegend(SheetPageWithList);
 
 function SheetPageWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
-  const [typing, setTyping] = useState(legend.length > 0);
+  const [way, setWay] = useState<'file' | 'photo' | 'typing'>(legend.length > 0 ? 'typing' : 'file');
+  /** What a photo of the sheet was read as. */
+  const [photographed, setPhotographed] = useState<ReadTable | null>(null);
   return (
     <>
       <CheckinNav canvasId={entry.canvas.id} here="/sheet" />
       <div className="mb-4 flex flex-wrap gap-2">
-        <ToggleButton on={!typing} onChange={() => setTyping(false)}>
+        <ToggleButton on={way === 'file'} onChange={() => setWay('file')}>
           Read a file
         </ToggleButton>
-        <ToggleButton on={typing} onChange={() => setTyping(true)}>
+        <ToggleButton on={way === 'photo'} onChange={() => setWay('photo')}>
+          Photograph it
+        </ToggleButton>
+        <ToggleButton on={way === 'typing'} onChange={() => setWay('typing')}>
           {legend.length > 0 ? 'Correct the list' : 'Type it in'}
         </ToggleButton>
       </div>
-      {typing ? (
+      {way === 'typing' ? (
         <ColourTable
           entry={entry}
           onSaved={() => {
@@ -52,8 +58,16 @@ function SheetPageWithList({ entry, legend }: { entry: ShelfEntry; legend: Legen
             if (legend.length === 0) window.location.assign(afterSheet(entry));
           }}
         />
+      ) : way === 'photo' ? (
+        <SheetPhoto
+          canvas={entry.canvas}
+          onTable={(table) => {
+            setPhotographed(table);
+            setWay('file');
+          }}
+        />
       ) : (
-        <SheetIn entry={entry} legend={legend} />
+        <SheetIn entry={entry} legend={legend} first={photographed} />
       )}
     </>
   );
@@ -65,13 +79,22 @@ function afterSheet({ canvas, hasChart }: ShelfEntry): string {
 }
 
 /** Reads the inventory sheet: paste or choose a file, look at what was understood, then save. */
-function SheetIn({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) {
+function SheetIn({
+  entry,
+  legend,
+  first,
+}: {
+  entry: ShelfEntry;
+  legend: LegendLine[];
+  /** A table that was read from a photo; null to begin with a file. */
+  first: ReadTable | null;
+}) {
   const { canvas } = entry;
   const [text, setText] = useState('');
   const [source, setSource] = useState<SheetSource | null>(null);
   const [options, setOptions] = useState<ReadOptions>(NO_OPTIONS);
-  const [table, setTable] = useState<ReadTable | null>(null);
-  const [mapping, setMapping] = useState<ColumnMapping | null>(null);
+  const [table, setTable] = useState<ReadTable | null>(first);
+  const [mapping, setMapping] = useState<ColumnMapping | null>(first?.mapping ?? null);
   const [agreed, setAgreed] = useState(false);
   const { busy, fault, setFault, write, act } = useWrite(canvas.id);
   const reading = useMemo(() => table && mapping && readSheetLines(table.rows, mapping), [table, mapping]);

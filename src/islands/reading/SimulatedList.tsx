@@ -16,7 +16,7 @@ export function SimulatedList({
   const base = addressOfReading(canvasId);
   const take = async () => {
     try {
-      const response = await fetch(`${base}/simulated.jpg?of=${canvasId}`);
+      const response = await fetch(`${base}/simulated.jpg?of=${canvasId}&what=list`);
       if (!response.ok) throw new Error('The simulated camera took no photo.');
       const id = crypto.randomUUID();
       const query = new URLSearchParams({ id, kind: 'list', name: 'Simulated list' });

@@ -1,4 +1,4 @@
-import { BAG_ORIGINS } from '../../core/checkin/bag';
+import { BAG_MEASURES, BAG_ORIGINS } from '../../core/checkin/bag';
 import type { BagRow, ListedBag } from '../../core/checkin/bagLedger';
 import type { TrashTally } from '../../core/checkin/chance';
 import type { Filling } from '../../core/checkin/filling';
@@ -28,10 +28,8 @@ export const bagSchema = object({
     .max(100_000, 'More than 100,000 drills in one bag cannot be right.')
     .nullable()
     .default(null),
-  how: string()
-    .oneOf(['nominal', 'counted', 'weighed'] as const)
-    .default('nominal'),
-  /** Standard uncertainty of a weighed bag by itself, in drills. */
+  how: string().oneOf(BAG_MEASURES).default('nominal'),
+  /** Standard uncertainty of a bag that was weighed or counted on a photo, by itself, in drills. */
   spread: number().min(0).max(100_000).nullable().default(null),
   /** What a weighed bag errs by together with others: of one sample, of one empty bag. */
   shared: array(

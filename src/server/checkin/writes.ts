@@ -1,6 +1,12 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
-import type { BagMeasure, BagOrigin, CountedBag, SharedError } from '../../core/checkin/bag';
+import {
+  type BagMeasure,
+  type BagOrigin,
+  type CountedBag,
+  isEstimated,
+  type SharedError,
+} from '../../core/checkin/bag';
 import { bagInWords } from '../../core/checkin/bagInWords';
 import { type BagRow, laterOnSameBag } from '../../core/checkin/bagLedger';
 import { legendOf } from '../../data/canvas';
@@ -173,13 +179,14 @@ function freshEntry(
 ): Pick<BagRow, 'line' | 'label' | 'drills' | 'how' | 'spread' | 'shared'> {
   if (!line && bag.label === '' && bag.changes === null)
     throw unreadable('A bag of no colour in the list needs its code as a label.');
-  if (bag.how === 'weighed' && bag.spread === null) throw unreadable('A weighed bag needs its uncertainty.');
+  if (isEstimated(bag.how) && bag.spread === null)
+    throw unreadable('A bag that was weighed or counted on a photo needs its uncertainty.');
   return {
     line: bag.line,
     label: bag.label || line?.code || '',
     drills: bag.drills ?? usualDrills,
     how: bag.how,
-    spread: bag.how === 'counted' ? 0 : bag.how === 'weighed' ? bag.spread : null,
+    spread: bag.how === 'counted' ? 0 : isEstimated(bag.how) ? bag.spread : null,
     shared: bag.how === 'weighed' ? bag.shared : [],
   };
 }

@@ -17,7 +17,9 @@ import { unprintable } from '../print/outlines';
 import { dayChanges, progressWork } from '../progress/work';
 import { acceptReading } from '../reading/accept';
 import { readingPhoto } from '../reading/photo';
+import { readSheetPhoto } from '../reading/sheetPhoto';
 import { simulatedPhoto } from '../reading/simulated';
+import { simulatedSheet } from '../reading/simulatedSheet';
 import { requestPdf } from '../requests/requestPdf';
 import { checkedPieces, judgedSections, proposedSections } from '../sections/judged';
 import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../sections/print';
@@ -59,10 +61,12 @@ export const TASKS = {
   readChart,
   readingPhoto,
   readSheetFile,
+  readSheetPhoto,
   readyEverything,
   requestPdf,
   sectionMapPdf,
   simulatedPhoto,
+  simulatedSheet,
   sittingEfforts,
   stitchReading,
   unprintable,

@@ -1,6 +1,8 @@
+import type { SheetTable } from '../../core/checkin/sheetTable';
 import type { Corners } from '../../core/reading/homography';
 import type { KeptReading } from '../../core/reading/keptReading';
 import type { Pin } from '../../core/reading/mesh';
+import type { DoubtfulEntry } from '../../core/reading/sheetChecks';
 import { array, boolean, number, object, string } from '../http/schema';
 
 /** A photo to read from, and what is known of it. */
@@ -141,10 +143,30 @@ export const simulatedQuery = object({
     .oneOf(['easy', 'normal', 'hard'] as const)
     .default('normal'),
   seed: whole(1_000_000_000).default(1),
-  /** Left out for a photo of the colour list. */
+  /** What of it: squares, the swatches of its colour list, or its printed sheet. */
+  what: string()
+    .oneOf(['squares', 'list', 'sheet'] as const)
+    .default('squares'),
   x: whole(4000),
   y: whole(4000),
   width: number().integer().min(4).max(80),
   height: number().integer().min(4).max(80),
   px: number().min(8).max(60).default(24),
 });
+
+/** Outer corners of the table on a photo of the printed sheet: `x,y,x,y,x,y,x,y`. */
+export const sheetPhotoQuery = object({
+  canvas: uuid('a canvas'),
+  corners: string()
+    .matches(/^-?\d{1,6}(\.\d+)?(,-?\d{1,6}(\.\d+)?){7}$/, 'Give four corners as x,y,x,y,x,y,x,y.')
+    .required(),
+});
+
+/** A photographed sheet as it was read; nothing is saved. */
+export interface SheetPhotoReading {
+  table: SheetTable & { sheets: string[] };
+  /** What somebody should look at, with its picture (a data address; null where it is not known which cell it was). */
+  doubtful: (DoubtfulEntry & { picture: string | null })[];
+  /** That the drills do not add up to the canvas, as a sentence; null where they do. */
+  sum: string | null;
+}
