@@ -181,7 +181,10 @@ export function DoubtfulSquares({
                   type="button"
                   className="button"
                   disabled={alike.length === 0}
-                  onClick={() => onAnswer(alike, line)}
+                  onClick={() => {
+                    onAnswer(alike, line);
+                    setDifferent(new Set());
+                  }}
                 >
                   These {alike.length} are {ofLine(legend, line)?.code}
                 </button>

@@ -14,7 +14,7 @@ interface Subject {
 }
 
 /** Pixels of a square in photos of the stand-in: small ones are taken sooner. */
-const CELL_PX = 24;
+const CELL_PX = 28;
 
 /** Takes photos of a canvas of the shelf with the camera that ships with Oculent; shown only where that is switched on. */
 export function SimulatedCamera({

@@ -29,7 +29,7 @@ export class ReadingThreads {
 
   /** @param most threads at once */
   constructor(
-    private readonly most = Math.max(1, Math.min(MOST_THREADS, (navigator.hardwareConcurrency ?? 2) - 1)),
+    private readonly most = Math.min(MOST_THREADS, navigator.hardwareConcurrency ?? 2),
     private readonly make = () =>
       new Worker(new URL('../../workers/reading.ts', import.meta.url), { type: 'module' }),
   ) {}

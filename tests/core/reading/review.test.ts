@@ -1,0 +1,192 @@
+import { describe, expect, it } from 'vitest';
+import { makeChart } from '../../../src/core/cells/chart';
+import { standingAnswers } from '../../../src/core/reading/answers';
+import { keepReading, labelsOf, meshFromText, meshToText } from '../../../src/core/reading/keptReading';
+import { cornersFromText, cornersToText, pinsFromText, pinsToText } from '../../../src/core/reading/places';
+import type { Reading } from '../../../src/core/reading/readPhoto';
+import {
+  acceptedChart,
+  countSuspects,
+  onCanvas,
+  reviewGroups,
+  shareRead,
+  squaresOf,
+} from '../../../src/core/reading/review';
+import { shotPlan } from '../../../src/core/reading/shotPlan';
+import { stitched } from '../../../src/core/reading/stitch';
+import { line } from '../samples';
+
+const CANVAS = { width: 6, height: 4 };
+const LEGEND = [line(1, { neededDrills: 10 }), line(2, { neededDrills: 8 }), line(3, { neededDrills: 6 })];
+
+/** A reading of 6 × 4 squares: what each is, what it may be else, and how much it is in doubt. */
+function reading(of: (square: number) => [line: number, other: number, doubt: number]): Reading {
+  const squares = Array.from({ length: 24 }, (_, square) => of(square));
+  return {
+    columns: 6,
+    rows: 4,
+    cells: Uint16Array.from(squares, ([own]) => own),
+    others: Uint16Array.from(squares, ([, other]) => other),
+    doubt: Float32Array.from(squares, ([, , doubt]) => doubt),
+    flagged: new Uint8Array(24),
+    mesh: {
+      columns: 6,
+      rows: 4,
+      x: Float32Array.from({ length: 35 }, (_, i) => i),
+      y: new Float32Array(35).fill(7),
+    },
+    cellPx: 31.5,
+  };
+}
+/** Ten of 1, eight of 2, six of 3 in truth; square 0 is read as 2, squares 10 and 11 are in doubt. */
+const read = reading((square) => {
+  const own = square < 10 ? 1 : square < 18 ? 2 : 3;
+  if (square === 0) return [2, 1, 0.4];
+  return square === 10 || square === 11 ? [own, 3, 0.2] : [own, own === 1 ? 2 : 1, 0.001];
+});
+const together = () => stitched([{ reading: read, at: { column: 0, row: 0 } }]);
+
+describe('what is to be checked', () => {
+  it('comes in groups of the same two colours, the largest first', () => {
+    const all = onCanvas(together(), new Map(), CANVAS);
+    expect(reviewGroups(all)).toEqual([
+      { lines: [2, 3], cells: [10, 11] },
+      { lines: [1, 2], cells: [0] },
+    ]);
+    expect(shareRead(all)).toEqual({ squares: 24, read: 24, open: 3 });
+    // Of a colour, those in doubt come first.
+    expect(squaresOf(all, 2).slice(0, 3)).toEqual([0, 10, 11]);
+  });
+
+  it('is settled by answers, which can say that no drill goes there', () => {
+    const all = onCanvas(
+      together(),
+      new Map([
+        [0, 1],
+        [10, 2],
+        [11, 0],
+      ]),
+      CANVAS,
+    );
+    expect([all.cells[0], all.cells[10], all.cells[11]]).toEqual([1, 2, 0]);
+    expect(reviewGroups(all)).toEqual([]);
+    expect(
+      standingAnswers([
+        {
+          id: 'a',
+          screenId: 's',
+          answers: [
+            [0, 3],
+            [1, 1],
+          ],
+          undoes: null,
+        },
+        { id: 'b', screenId: 's', answers: [[0, 1]], undoes: null },
+        { id: 'c', screenId: 't', answers: [], undoes: 'b' },
+      ]),
+    ).toEqual(
+      new Map([
+        [0, 3],
+        [1, 1],
+      ]),
+    );
+  });
+
+  it('shows in the counts: a colour read too often, and the one that it was taken for', () => {
+    const all = onCanvas(together(), new Map(), CANVAS);
+    expect(countSuspects(all, LEGEND)).toEqual([
+      { line: 1, read: 9, needed: 10, perhaps: 2 },
+      { line: 2, read: 9, needed: 8, perhaps: 1 },
+    ]);
+    expect(countSuspects(onCanvas(together(), new Map([[0, 1]]), CANVAS), LEGEND)).toEqual([]);
+  });
+
+  it('becomes the chart, over what no photo shows', () => {
+    const before = makeChart(8, 4, new Uint16Array(32).fill(3));
+    const wide = { width: 8, height: 4 };
+    const chart = acceptedChart(onCanvas(together(), new Map([[0, 1]]), wide), [], LEGEND, before);
+    expect([...chart.cells.slice(0, 8)]).toEqual([1, 1, 1, 1, 1, 1, 3, 3]);
+    expect(() => acceptedChart(onCanvas(together(), new Map(), wide), [], LEGEND.slice(1), before)).toThrow(
+      'no longer on the colour list',
+    );
+    expect(() => acceptedChart(onCanvas(stitched([]), new Map(), wide), [], LEGEND, null)).toThrow(
+      'No photo has been read',
+    );
+  });
+
+  it('is refused where photos lie over the edge, or contradict each other', () => {
+    const beyond = stitched([{ reading: read, at: { column: 1, row: 0 } }]);
+    expect(() => onCanvas(beyond, new Map(), CANVAS)).toThrow('over the edge of the canvas');
+    // Two canvases mixed: the same place, other squares.
+    const big = (of: number): Reading => ({
+      ...reading(() => [of, 0, 0.0001]),
+      ...{ columns: 8, rows: 6 },
+      cells: new Uint16Array(48).fill(of),
+      others: new Uint16Array(48),
+      doubt: new Float32Array(48).fill(0.0001),
+    });
+    const at = { column: 0, row: 0 };
+    const mixed = stitched([
+      { reading: big(1), at },
+      { reading: big(2), at },
+    ]);
+    expect(mixed.contradicted).toEqual([{ photo: 1, cells: 48, differing: 48 }]);
+    const all = onCanvas(mixed, new Map(), { width: 8, height: 6 });
+    expect(() => acceptedChart(all, mixed.contradicted, LEGEND, null)).toThrow(
+      'Photo 2 shows something else',
+    );
+  });
+});
+
+describe('what is kept of a reading', () => {
+  it('comes back as it was, doubt to a 65,535th', () => {
+    const kept = keepReading(read);
+    const back = labelsOf(kept);
+    expect([back.cells, back.others]).toEqual([read.cells, read.others]);
+    expect([...back.doubt].map((value, i) => Math.abs(value - read.doubt[i]!) < 2e-5)).not.toContain(false);
+    const mesh = meshFromText(meshToText(read.mesh), 6, 4);
+    expect(mesh).toEqual(read.mesh);
+    expect(() => labelsOf({ ...kept, columns: 7 })).toThrow('another number of squares');
+    expect(() => labelsOf({ ...kept, cells: '§' })).toThrow('base64');
+    expect(() => meshFromText(kept.mesh, 7, 4)).toThrow('another number of corners');
+  });
+
+  it('so do corners and pins', () => {
+    const corners = [
+      [1.25, 2],
+      [30, 3.5],
+      [31, 40],
+      [0, 41],
+    ] as const;
+    expect(cornersFromText(cornersToText(corners))).toEqual(corners);
+    expect(() => cornersFromText('1,2 3,4')).toThrow('four corners');
+    const pins = [{ column: 3, row: 4, x: 100.5, y: 20 }];
+    expect(pinsFromText(pinsToText(pins))).toEqual(pins);
+    expect(pinsFromText('')).toEqual([]);
+  });
+});
+
+describe('the plan of photos', () => {
+  it.each([
+    [160, 200, 12],
+    [120, 160, 12],
+    [700, 600, 48],
+    [40, 30, 2],
+  ])('covers every square of %i × %i, and neighbours overlap', (width, height, megapixels) => {
+    const { shots, across, down, cellPx } = shotPlan({ width, height }, megapixels);
+    expect(shots).toHaveLength(across * down);
+    const seen = new Uint8Array(width * height);
+    for (const { x, y, width: w, height: h } of shots) {
+      expect(w <= 70 && h <= 70).toBe(true);
+      for (let j = y; j < y + h; j++) for (let i = x; i < x + w; i++) seen[j * width + i]!++;
+    }
+    expect(seen.every((times) => times > 0)).toBe(true);
+    for (const [a, b] of shots.slice(1).map((shot, i) => [shots[i]!, shot] as const))
+      if (a.y === b.y) expect(a.x + a.width - b.x).toBeGreaterThanOrEqual(5);
+    expect(cellPx).toBeGreaterThan(20);
+  });
+
+  it('is one photo for a small canvas', () => {
+    expect(shotPlan({ width: 40, height: 40 }, 12).shots).toEqual([{ x: 0, y: 0, width: 40, height: 40 }]);
+  });
+});

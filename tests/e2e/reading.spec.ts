@@ -1,0 +1,337 @@
+import { randomUUID } from 'node:crypto';
+import type { APIRequestContext, Page } from '@playwright/test';
+import sharp from 'sharp';
+import type { LegendLine } from '../../src/core/canvas/legend';
+import type { Corners } from '../../src/core/reading/homography';
+import { DEMO, expect, SHEET, test } from './bench';
+
+/** A canvas with a colour list and no chart, as one of those whose kit brought no file. */
+async function withoutChart(
+  request: APIRequestContext,
+  title: string,
+  { width, height, lines }: { width: number; height: number; lines: readonly Omit<LegendLine, 'line'>[] },
+): Promise<string> {
+  const id = randomUUID();
+  await request.post('/api/canvases', {
+    data: { id, title, shape: 'square', pitchMm: 2.5, width, height, packetDrills: 200 },
+  });
+  const put = await request.put(`/api/canvases/${id}/sheet`, { data: { lines } });
+  expect(put.ok()).toBe(true);
+  return id;
+}
+
+async function listOf(request: APIRequestContext, id: string): Promise<LegendLine[]> {
+  return ((await (await request.get(`/api/canvases/${id}/sheet`)).json()) as { lines: LegendLine[] }).lines;
+}
+
+async function cellsOf(request: APIRequestContext, id: string): Promise<Uint16Array> {
+  const bytes = await (await request.get(`/api/canvases/${id}/chart`)).body();
+  return new Uint16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+}
+
+/** Cuts one column of swatches after the other apart, until every colour is known. */
+async function showColours(page: Page, canvas: string): Promise<void> {
+  await page.goto(`/canvas/${canvas}/chart/photos/colours`);
+  await page.getByRole('button', { name: 'Simulated camera' }).click();
+  const known = page.getByTestId('samples-known');
+  await expect(page.getByAltText(/^The printed list/)).toBeVisible();
+  for (let column = 0; column < 4; column++) {
+    const before = await known.textContent();
+    const [count, all] = before!.match(/\d+/g)!;
+    if (count === all) return;
+    await page.getByRole('button', { name: 'Cut the swatches apart' }).click();
+    await page.getByRole('button', { name: 'Yes, these belong together' }).click();
+    await expect(known).not.toHaveText(before!);
+  }
+}
+
+test('Lantern Harbour is read from photos: taken, squared, read, checked, and the chart is the true one', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(400_000);
+  const list = await listOf(request, DEMO.lantern);
+  const truth = await cellsOf(request, DEMO.lantern);
+  const canvas = await withoutChart(request, 'Lantern Harbour, from photos', {
+    ...{ width: 160, height: 200 },
+    lines: list.map(({ line: _, ...rest }) => rest),
+  });
+  const photos = `/canvas/${canvas}/chart/photos`;
+  await page.goto(photos);
+  await expect(page.getByText('0 of 15 parts of the canvas are there.')).toBeVisible();
+  await page.getByRole('button', { name: 'Simulated camera' }).click();
+  await page.getByLabel('Canvas before the camera').selectOption({ label: 'Lantern Harbour' });
+  await page.getByRole('button', { name: 'Take them' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden({ timeout: 120_000 });
+  await expect(page.getByTestId('photos-read')).toHaveText('15 photos');
+
+  await test.step('the lines of a photo are followed and looked at, and one corner is set again by key', async () => {
+    await page.getByRole('link', { name: 'Corners' }).first().click();
+    const ring = page.getByRole('button', { name: /^Upper left corner/ });
+    const at = (await ring.getAttribute('aria-label'))!;
+    await ring.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(ring).not.toHaveAttribute('aria-label', at);
+    await page.keyboard.press('ArrowLeft');
+    await expect(ring).toHaveAttribute('aria-label', at);
+    await page.getByRole('button', { name: 'Count them' }).click();
+    await expect(page.getByText(/^Counted 58 columns and 45 rows/)).toBeVisible({ timeout: 30_000 });
+    await page.getByRole('button', { name: 'Follow the lines' }).click();
+    await expect(page.getByText('Do the lines lie on the printed ones?')).toBeVisible({ timeout: 30_000 });
+    await page.getByRole('button', { name: 'Yes, save' }).click();
+    await expect(page).toHaveURL(photos);
+  });
+
+  await showColours(page, canvas);
+  await page.goto(photos);
+  await page.getByRole('button', { name: 'Read 15 photos' }).click();
+  await expect(page.getByTestId('photos-read')).toHaveText('15 of 15 photos read', { timeout: 240_000 });
+
+  await page.getByRole('link', { name: 'Check what was read' }).first().click();
+  const left = page.getByTestId('left-to-check');
+  await expect(left).toHaveText(/squares? to look at|Every square is settled/, { timeout: 30_000 });
+  await expect(page.getByText(/^All 32,000 squares read/)).toBeVisible();
+  const open = Number((/[\d,]+/.exec((await left.textContent())!)?.[0] ?? '0').replace(',', ''));
+  // At most 3 % are shown of a usual evening's photos.
+  expect(open).toBeLessThan(960);
+  /** What a person presses and taps. */
+  let actions = 0;
+  const codeOf = (line: number) => list.find((each) => each.line === line)!.code;
+  const lineAt = (label: string) => {
+    const [column, row] = label.match(/\d+/g)!.map(Number);
+    return truth[(row! - 1) * 160 + column! - 1]!;
+  };
+  for (let group = 0; group < 400 && !(await left.textContent())!.startsWith('Every'); group++) {
+    const before = await left.textContent();
+    const answers = page
+      .getByRole('region', { name: 'In doubt' })
+      .getByRole('button', { name: /^These \d+ are / });
+    if ((await answers.count()) === 0) {
+      // A single square: one key.
+      const square = lineAt(
+        (await page.getByRole('img', { name: /^The square in column/ }).getAttribute('aria-label'))!,
+      );
+      const choices = await page
+        .locator('section[aria-label="In doubt"] button:has(kbd) .number.block')
+        .allTextContents();
+      const which = choices.indexOf(codeOf(square));
+      if (which >= 0) await page.keyboard.press(String(which + 1));
+      else await page.getByLabel('Another colour').selectOption(String(square));
+      actions++;
+    } else {
+      const tiles = page.getByRole('button', { name: / is different$/ });
+      const labels = await tiles.evaluateAll((all) => all.map((each) => each.getAttribute('aria-label')!));
+      const lines = labels.map(lineAt);
+      const codes = (await answers.allTextContents()).map((text) => text.split(' are ')[1]!);
+      const share = (code: string) => lines.filter((line) => codeOf(line) === code).length;
+      const best = codes.reduce((a, b) => (share(b) > share(a) ? b : a));
+      if (share(best) === 0) {
+        await page.getByLabel('Another colour').selectOption(String(lines[0]));
+        actions++;
+      } else {
+        for (const [i, line] of lines.entries()) {
+          if (codeOf(line) === best) continue;
+          await tiles.nth(i).click();
+          actions++;
+        }
+        await answers.filter({ hasText: best }).click();
+        actions++;
+      }
+    }
+    await expect(left).not.toHaveText(before!);
+  }
+  // The few that are wrong and not in doubt show in the counts: of a colour with too many, the oddest are looked at.
+  const right = page.getByText('every colour as often as the colour list says');
+  for (let look = 0; look < 20 && !(await right.isVisible()); look++) {
+    await page.getByRole('button', { name: /^Counts/ }).click();
+    await page
+      .getByRole('row')
+      .filter({ hasText: 'too many' })
+      .nth(look % 3)
+      .or(page.getByRole('row').filter({ hasText: 'too many' }).first())
+      .first()
+      .getByRole('button')
+      .click();
+    const sheet = page.getByRole('region', { name: 'All of a colour' });
+    const line = Number(await sheet.getByLabel('Colour to look at').inputValue());
+    const tiles = sheet.getByRole('listitem').getByRole('button');
+    const labels = await tiles.evaluateAll((all) => all.map((each) => each.getAttribute('aria-label')!));
+    const odd = labels.flatMap((label, i) => (lineAt(label) === line ? [] : [{ i, line: lineAt(label) }]));
+    actions += 2;
+    if (odd.length === 0) {
+      await sheet.getByRole('button', { name: /^Show \d+ more/ }).click();
+      continue;
+    }
+    for (const { i } of odd.filter((each) => each.line === odd[0]!.line)) await tiles.nth(i).click();
+    await sheet
+      .locator('label')
+      .filter({ hasText: 'picked' })
+      .getByRole('combobox')
+      .selectOption(String(odd[0]!.line));
+    actions += odd.length + 1;
+    await expect(sheet.locator('label').filter({ hasText: 'picked' })).toBeHidden();
+  }
+  await expect(right).toBeVisible();
+  // Two seconds for each are ten minutes for all of 32,000 squares.
+  expect(actions).toBeLessThan(300);
+
+  await test.step('what was said last can be taken back', async () => {
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(left).toHaveText(/to look at/);
+    await page
+      .getByRole('button', { name: /^These \d+ are |^1 / })
+      .first()
+      .waitFor();
+  });
+  // The last group once more: by its most frequent answer.
+  for (let i = 0; i < 40 && !(await left.textContent())!.startsWith('Every'); i++) {
+    const before = await left.textContent();
+    const label = (await page
+      .getByRole('img', { name: /^The square in column/ })
+      .getAttribute('aria-label'))!;
+    await page.getByLabel('Another colour').selectOption(String(lineAt(label)));
+    await expect(left).not.toHaveText(before!);
+  }
+  await page.getByRole('button', { name: 'Make the chart', exact: true }).click();
+  await expect(page.getByText('32,000 squares read from photos.')).toBeVisible({ timeout: 30_000 });
+  const read = await cellsOf(request, canvas);
+  expect(read.filter((line, square) => line !== truth[square]).length).toBe(0);
+  const from = (await (await request.get(`/api/canvases/${canvas}/reading/chart`)).json()) as {
+    photos: string[];
+    origins: string;
+  };
+  expect(from.photos).toHaveLength(15);
+  expect(from.origins.split(' ').reduce((sum, run) => sum + Number(run.split('×')[1]), 0)).toBe(32_000);
+  await page.goto(photos);
+  await expect(page.getByRole('link', { name: 'Corners' })).toHaveCount(0);
+});
+
+const LINES = SHEET.split('\n')
+  .slice(1)
+  .map((row) => {
+    const [keyNumber, symbol, code, name, hex, finish, drills, packets] = row.split('\t');
+    return {
+      ...{ keyNumber: keyNumber!, symbol: symbol!, code: code!, name: name!, hex: hex! },
+      finish: (finish || 'plain') as 'plain',
+      neededDrills: Number(drills),
+      packets: Number(packets),
+    };
+  });
+
+test('a photo that cannot be read is refused in a sentence, and nothing of it is kept', async ({
+  page,
+  request,
+}) => {
+  const canvas = await withoutChart(request, 'Odd photos', { width: 24, height: 16, lines: LINES });
+  const photos = `/canvas/${canvas}/chart/photos`;
+  const jpeg = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#807a70' } })
+      .jpeg()
+      .toBuffer();
+  await page.goto(photos);
+  const input = page.locator('input[type=file]').first();
+  const put = async (name: string, mimeType: string, buffer: Buffer) =>
+    input.setInputFiles({ name, mimeType, buffer });
+  await put('IMG_1.HEIC', 'image/heic', Buffer.from('x'));
+  await expect(page.getByRole('alert')).toContainText('HEIC');
+  await put('tiny.jpg', 'image/jpeg', await jpeg(90, 60));
+  await expect(page.getByRole('alert')).toContainText('90 × 60 pixels');
+  await put('half.jpg', 'image/jpeg', (await jpeg(900, 700)).subarray(0, 400));
+  await expect(page.getByRole('alert')).toContainText('damaged, cut short');
+  await expect(page.getByTestId('photos-read')).toHaveText('0 photos');
+  // Of something else: no lines come again, and squares that small are not read.
+  await put('table.jpg', 'image/jpeg', await jpeg(900, 700));
+  await expect(page.getByTestId('photos-read')).toHaveText('1 photo');
+  await page.getByRole('link', { name: 'Mark its corners' }).click();
+  await page.getByRole('button', { name: /^Upper left corner/ }).focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.getByRole('button', { name: 'Count them' }).click();
+  await expect(page.getByRole('alert')).toContainText('No lines come again');
+  await page.getByRole('textbox', { name: 'Columns' }).fill('200');
+  await expect(page.getByText('too small to be read')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Follow the lines' })).toBeDisabled();
+});
+
+test('a photo is taken away and brought back; another screen sees it come', async ({
+  page,
+  context,
+  request,
+}) => {
+  const canvas = await withoutChart(request, 'Two screens', { width: 24, height: 16, lines: LINES });
+  const photos = `/canvas/${canvas}/chart/photos`;
+  const other = await context.newPage();
+  await other.goto(photos);
+  await expect(other.getByTestId('photos-read')).toHaveText('0 photos');
+  await page.goto(photos);
+  const buffer = await sharp({ create: { width: 600, height: 400, channels: 3, background: '#807a70' } })
+    .jpeg()
+    .toBuffer();
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name: 'one.jpg', mimeType: 'image/jpeg', buffer });
+  await expect(other.getByTestId('photos-read')).toHaveText('1 photo');
+  await other.getByRole('button', { name: 'Remove photo 1' }).click();
+  await expect(page.getByTestId('photos-read')).toHaveText('0 photos');
+  await page.getByText('1 photo removed').click();
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(other.getByTestId('photos-read')).toHaveText('1 photo');
+});
+
+test('the printed sheet is read from a photo, what is doubtful beside its picture', async ({
+  page,
+  request,
+}) => {
+  const list = (await listOf(request, DEMO.kingfisher)).slice(0, 20);
+  const canvas = await withoutChart(request, 'Sheet by photo', {
+    ...{ width: 24, height: 16 },
+    lines: list.map(({ line: _, ...rest }) => rest),
+  });
+  const taken = await request.get(
+    `/api/canvases/${canvas}/reading/simulated.jpg?of=${canvas}&what=sheet&seed=5`,
+  );
+  const [corners] = JSON.parse(taken.headers()['x-oculent-corners']!) as Corners[];
+  await page.goto(`/canvas/${canvas}/checkin/sheet`);
+  await page.getByRole('button', { name: 'Photograph it' }).click();
+  await page.locator('input[type=file]').setInputFiles({
+    ...{ name: 'sheet.jpg', mimeType: 'image/jpeg' },
+    buffer: Buffer.from(await taken.body()),
+  });
+  const picture = page.getByAltText('The photo of the sheet, with the corners of its table');
+  await picture.waitFor();
+  const names = ['Upper left', 'Upper right', 'Lower right', 'Lower left'];
+  for (const [i, name] of names.entries()) {
+    await page.getByRole('button', { name: new RegExp(`^${name} corner`) }).focus();
+    const box = (await picture.boundingBox())!;
+    const size = await picture.evaluate((image: HTMLImageElement) => [
+      image.naturalWidth,
+      image.naturalHeight,
+    ]);
+    const [x, y] = corners![i]!;
+    await picture.click({ position: { x: (x / size[0]!) * box.width, y: (y / size[1]!) * box.height } });
+  }
+  await page.getByRole('button', { name: 'Read the sheet' }).click();
+  await expect(page.getByText('20 rows read. Nothing is saved yet.')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Go on with this list' }).click();
+  await expect(page.getByText('20 colours', { exact: true })).toBeVisible();
+});
+
+test('loose drills are counted on a photo of a tray, and the bag says so', async ({ page, request }) => {
+  const canvas = await withoutChart(request, 'Tray', { width: 24, height: 16, lines: LINES });
+  await page.goto(`/canvas/${canvas}/checkin`);
+  await page.getByRole('button', { name: 'Count loose drills on a photo' }).click();
+  await page.getByRole('button', { name: 'Simulated tray' }).click();
+  const found = page.getByTestId('tray-count');
+  await expect(found).toHaveText(/^\d+ drills$/, { timeout: 30_000 });
+  const drills = (await found.textContent())!.split(' ')[0]!;
+  await page.getByRole('button', { name: 'Count them for 412' }).click();
+  await expect(page.getByText(`${drills} drills of 412 counted.`)).toBeVisible();
+  await expect
+    .poll(async () => {
+      const { bags } = (await (await request.get(`/api/canvases/${canvas}/bags`)).json()) as {
+        bags: { drills: number; how: string }[];
+      };
+      return bags.map((bag) => [bag.drills, bag.how]);
+    })
+    .toEqual([[Number(drills), 'photographed']]);
+});
