@@ -72,7 +72,8 @@ module.exports = {
       from: { path: '^src/core/' },
       to: {
         path: 'node_modules|^(node:)?[a-z_]+$',
-        pathNot: 'node_modules/(@types/)?(culori|papaparse|qrcode|fft.js|ml-matrix|d3-contour|d3-array|geojson)/|^src/',
+        pathNot:
+          'node_modules/(@types/)?(culori|papaparse|qrcode|fft.js|ml-matrix|d3-contour|d3-array|geojson)/|^src/',
       },
     },
     only('data-knows-core', '^src/data/', '^src/(core|data)/', 'data imports core and itself'),

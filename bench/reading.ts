@@ -25,6 +25,8 @@ const KINDS = {
   hard: { alike: 0.6, px: 32 },
 } as const;
 const SEEDS = [1001];
+/** Doubt of every cell that was read, and whether it was wrong. */
+const doubts: { doubt: number; wrong: boolean }[] = [];
 
 async function asJpeg(photo: Photo, quality: number): Promise<Photo> {
   const raw = { width: photo.width, height: photo.height, channels: 4 as const };
@@ -84,6 +86,13 @@ async function readShot(
   return { reading, ms: performance.now() - from, mega: (photo.width * photo.height) / 1e6 };
 }
 
+function remember(chart: Chart, { cells, doubt }: Reading): void {
+  cells.forEach((line, cell) => {
+    const truth = chart.cells[(5 + Math.floor(cell / COLUMNS)) * chart.width + 5 + (cell % COLUMNS)]!;
+    doubts.push({ doubt: doubt[cell]!, wrong: line !== truth });
+  });
+}
+
 function told(chart: Chart, cells: ArrayLike<number>, flagged: ArrayLike<number>): string {
   let [wrong, missed, shown] = [0, 0, 0];
   for (let cell = 0; cell < cells.length; cell++) {
@@ -94,6 +103,22 @@ function told(chart: Chart, cells: ArrayLike<number>, flagged: ArrayLike<number>
   }
   const share = (n: number) => `${((100 * n) / cells.length).toFixed(2)} %`.padStart(8);
   return `wrong ${share(wrong)}   unshown ${share(missed)}   shown ${share(shown)}`;
+}
+
+/** Shares of doubt between which cells are counted. */
+const STEPS = [0, 0.001, 0.003, 0.01, 0.03, 0.1, 0.3, 0.6, 1.01];
+
+/** Whether doubt means what it says: of cells between two shares, how many are wrong. */
+function curve(): string {
+  return STEPS.slice(1)
+    .map((to, i) => {
+      const own = doubts.filter(({ doubt }) => doubt >= STEPS[i]! && doubt < to);
+      const said = own.reduce((sum, { doubt }) => sum + doubt, 0) / Math.max(1, own.length);
+      const wrong = own.filter((each) => each.wrong).length;
+      const share = (value: number) => `${(100 * value).toFixed(2)} %`.padStart(8);
+      return `doubt up to ${share(Math.min(1, to))}   ${String(own.length).padStart(6)} squares   said ${share(said)}   wrong ${share(wrong / Math.max(1, own.length))}`;
+    })
+    .join('\n');
 }
 
 for (const level of ['easy', 'normal', 'hard'] as const) {
@@ -108,11 +133,14 @@ for (const level of ['easy', 'normal', 'hard'] as const) {
       console.log(
         `${name}   ${told(chart, first.reading.cells, first.reading.flagged)}   ${(first.ms / 1000).toFixed(1)} s for ${first.mega.toFixed(1)} megapixels`,
       );
+      remember(chart, first.reading);
       if (level !== 'hard') continue;
       const second = await readShot(level, scene, samples, seed + 50);
+      remember(chart, second.reading);
       const at = { column: 0, row: 0 };
       const both = stitched([first, second].map(({ reading }) => ({ reading, at })));
       console.log(`${name}   ${told(chart, both.cells, both.flagged)}   two photos, the light moved`);
     }
   }
 }
+console.log(curve());

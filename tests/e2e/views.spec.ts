@@ -24,6 +24,8 @@ const STATIONS = [
   'chart/kind',
   'chart/repair',
   'chart/panels',
+  'chart/photos',
+  'chart/photos/colours',
   'chart/read',
 ];
 const VIEWS = [

@@ -348,7 +348,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       id,
       happened,
       column('answers', 'json', 'Pairs of square and colour'),
-      optional('undoes', 'uuid', 'The entry that this one takes back', { refers: ['reading_answer', 'id'] }),
+      optional('undoes', 'uuid', 'The entry that this one undoes', { refers: ['reading_answer', 'id'] }),
     ],
   },
   {

@@ -2,7 +2,7 @@
  * From one cell to the next a line may go aside by a few pixels, at little cost a pixel; every further one costs much, so
  * that no line jumps to the place of its neighbour.
  */
-const SLOPE_PX = 8;
+const SLOPE_PX = 6;
 const SLOPE_COST = 0.04;
 const JUMP_COST = 2;
 

@@ -146,6 +146,22 @@ export function DoubtfulSquares({
               {lines.length > 1 ? 'two colours' : 'colour and none'}. Tap those that are different, then
               answer the others at once.
             </p>
+            <div className="flex flex-wrap gap-2">
+              {lines.map((line) => (
+                <button
+                  key={line}
+                  type="button"
+                  className="button"
+                  disabled={alike.length === 0}
+                  onClick={() => {
+                    onAnswer(alike, line);
+                    setDifferent(new Set());
+                  }}
+                >
+                  These {alike.length} are {ofLine(legend, line)?.code}
+                </button>
+              ))}
+            </div>
             <div className="flex max-h-80 flex-wrap gap-1 overflow-y-auto">
               {together.map((cell) => {
                 const place = read.pictureOfSquare(cell);
@@ -173,22 +189,6 @@ export function DoubtfulSquares({
                   )
                 );
               })}
-            </div>
-            <div className="flex flex-wrap gap-2">
-              {lines.map((line) => (
-                <button
-                  key={line}
-                  type="button"
-                  className="button"
-                  disabled={alike.length === 0}
-                  onClick={() => {
-                    onAnswer(alike, line);
-                    setDifferent(new Set());
-                  }}
-                >
-                  These {alike.length} are {ofLine(legend, line)?.code}
-                </button>
-              ))}
             </div>
           </>
         )}

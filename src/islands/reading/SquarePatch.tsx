@@ -86,7 +86,7 @@ export function SquarePatch({
       height={height * cellPx}
       role="img"
       aria-label={fault ? `${label}; its picture cannot be fetched` : label}
-      className="border border-edge bg-bench"
+      className="max-w-full shrink-0 self-start border border-edge bg-bench"
     />
   );
 }

@@ -51,6 +51,6 @@ export function useAnswers(
     answers,
     answer,
     undo: last && waiting.length === 0 ? undo : null,
-    undoWords: last ? `Takes back what was said of ${counted(last.squares, 'square')}` : 'Nothing to undo',
+    undoWords: last ? `Undoes what was said of ${counted(last.squares, 'square')}` : 'Nothing to undo',
   };
 }

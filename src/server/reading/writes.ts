@@ -121,7 +121,7 @@ export async function keepResult(
     const photo = await findPhoto(queries, canvas.id, photoId);
     if (!photo || photo.removedAt !== null) throw notFound('such photo');
     if (photo.columns !== wish.columns || photo.rows !== wish.rows)
-      throw conflict('The squares of this photo were counted anew meanwhile. Read it again.');
+      throw conflict('The squares of this photo were counted again meanwhile. Read it again.');
     const known = new Set((await legendOf(queries, canvas.id)).map(({ line }) => line));
     if (labels.cells.some((line) => !known.has(line)))
       throw conflict('The colour list was changed meanwhile. Read the photo again.');

@@ -1,3 +1,4 @@
+import Color from 'colorjs.io';
 import { describe, expect, it } from 'vitest';
 import { faultInCorners, homographyTo, inverseOf, mapped } from '../../../src/core/reading/homography';
 import { labOfLight, lightField, litAs } from '../../../src/core/reading/light';
@@ -123,6 +124,19 @@ describe('light', () => {
       true,
     ]);
     expect(labOfLight(1, 1, 1)[0]).toBeCloseTo(100, 3);
+  });
+
+  it('has the CIELAB that another library reckons', () => {
+    for (const [r, g, b] of [
+      [0.2, 0.5, 0.1],
+      [0.9, 0.02, 0.4],
+      [0.03, 0.04, 0.05],
+    ] as const) {
+      const other = new Color('srgb-linear', [r, g, b]).to('lab-d65').coords as number[];
+      labOfLight(r, g, b).forEach((value, i) => {
+        expect(Math.abs(value - other[i]!)).toBeLessThan(0.02);
+      });
+    }
   });
 
   it('is averaged as light, not as numbers', () => {
