@@ -13,7 +13,7 @@ import { Dialog } from '../../ui/Dialog';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { useThreads } from '../reading/useReading';
-import { inWords } from '../writing/api';
+import { useWork } from '../reading/useWork';
 
 /** Trays of the stand-in: dark under light drills, light under dark ones. */
 const TRAYS = { light: [240, 240, 236], dark: [38, 36, 40] } as const;
@@ -36,36 +36,24 @@ export function TrayDialog({
   const [line, setLine] = useState(first ?? legend[0]!);
   const [photo, setPhoto] = useState<string | null>(null);
   const [found, setFound] = useState<LooseCount | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [fault, setFault] = useState<string | null>(null);
+  const { busy, fault, setFault, work } = useWork();
   const [done, setDone] = useState<string | null>(null);
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo)), [photo]);
   const look = async (picture: Blob) => {
+    setDone(null);
     const url = URL.createObjectURL(picture);
     setPhoto(url);
     setFound(null);
     const { loose } = await threads.ask<'loose'>({ what: 'loose', photo: url, shape: canvas.shape });
     setFound(loose);
   };
-  const work = async (act: () => Promise<void>) => {
-    setBusy(true);
-    setFault(null);
-    setDone(null);
-    try {
-      await act();
-    } catch (error) {
-      setFault(inWords(error));
-    } finally {
-      setBusy(false);
-    }
-  };
   const choose = (file: File) => {
     const unfit = faultInPhoto(file);
     if (unfit) return setFault(unfit);
-    void work(() => look(file));
+    void work('Counting…', () => look(file));
   };
   const simulate = () =>
-    work(async () => {
+    work('Counting…', async () => {
       const random = seededRandom(Date.now() % 2 ** 31);
       const drill = hexToRgb(line.hex ?? UNKNOWN_COLOUR);
       const isLight = drill[0] + drill[1] + drill[2] > 380;
@@ -109,16 +97,16 @@ export function TrayDialog({
               </>
             }
             accept="image/jpeg,image/png,image/webp"
-            disabled={busy}
+            disabled={busy !== null}
             onChoose={choose}
           />
           {document.documentElement.dataset.simulated !== undefined && (
-            <button type="button" className="button" disabled={busy} onClick={() => void simulate()}>
+            <button type="button" className="button" disabled={busy !== null} onClick={() => void simulate()}>
               Simulated tray
             </button>
           )}
         </div>
-        {busy && <p aria-live="polite">Counting…</p>}
+        {busy && <p aria-live="polite">{busy}</p>}
         {fault && <Notice kind="fault">{fault}</Notice>}
         {found && (
           <div className="flex flex-wrap items-center justify-between gap-3" aria-live="polite">

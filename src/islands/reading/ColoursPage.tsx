@@ -13,7 +13,7 @@ import { ToggleButton } from '../../ui/ToggleButton';
 import { withLegend } from '../../ui/withLegend';
 import type { SentSample } from '../../workers/reading';
 import { CORNER_NAMES } from '../chart/CornerPicker';
-import { inWords, sendFile } from '../writing/api';
+import { sendFile } from '../writing/api';
 import { WithView } from '../writing/WithView';
 import { ExampleSquares } from './ExampleSquares';
 import { ReadingNav } from './ReadingNav';
@@ -21,6 +21,7 @@ import { SampleGlyph } from './SampleGlyph';
 import { SimulatedList } from './SimulatedList';
 import { withoutSample } from './steps';
 import { addressOfReading, pictureOf, useReading, useThreads } from './useReading';
+import { useWork } from './useWork';
 
 /** How each colour looks in print: from a photo of the printed list, or from squares that are pointed at. */
 export const ColoursPage = withLegend(({ entry, legend }: { entry: ShelfEntry; legend: LegendLine[] }) => (
@@ -184,22 +185,10 @@ function SwatchColumns({
   const [count, setCount] = useState<number | null>(null);
   const [start, setStart] = useState(first);
   const [cut, setCut] = useState<{ swatches: Corners[]; lines: (number | null)[] } | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [fault, setFault] = useState<string | null>(null);
+  const { busy, fault, work } = useWork();
   const url = pictureOf(canvasId, list);
-  const work = async (act: () => Promise<void>) => {
-    setBusy(true);
-    setFault(null);
-    try {
-      await act();
-    } catch (error) {
-      setFault(inWords(error));
-    } finally {
-      setBusy(false);
-    }
-  };
   const cutApart = () =>
-    work(async () => {
+    work('Cutting…', async () => {
       const { swatches } = await threads.ask<'swatches'>({
         what: 'swatches',
         photo: url,
@@ -211,7 +200,7 @@ function SwatchColumns({
       setCut({ swatches, lines: swatches.map((_, i) => legend[at + i]?.line ?? null) });
     });
   const keep = () =>
-    work(async () => {
+    work('Looking at the swatches…', async () => {
       const swatches = cut!.swatches.flatMap((each, i) => {
         const line = cut!.lines[i];
         return line == null ? [] : [{ line, corners: each }];
@@ -296,12 +285,13 @@ function SwatchColumns({
             </select>
           </label>
         </div>
+        {busy && <p aria-live="polite">{busy}</p>}
         {fault && <Notice kind="fault">{fault}</Notice>}
         {!cut && (
           <button
             type="button"
             className="button button-main self-start"
-            disabled={busy}
+            disabled={busy !== null}
             onClick={() => void cutApart()}
           >
             Cut the swatches apart
@@ -345,7 +335,7 @@ function SwatchColumns({
             <button
               type="button"
               className="button button-main self-start"
-              disabled={busy || (twice !== undefined && twice !== null)}
+              disabled={busy !== null || (twice !== undefined && twice !== null)}
               onClick={() => void keep()}
             >
               Yes, these belong together

@@ -11,10 +11,10 @@ import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { type BoardSpot, PointBoard } from '../../ui/PointBoard';
 import type { SentSample } from '../../workers/reading';
-import { inWords } from '../writing/api';
 import { MeshLines } from './MeshLines';
 import { photosInUse, squaresOfPhoto } from './steps';
 import { pictureOf, useThreads } from './useReading';
+import { useWork } from './useWork';
 
 /** Examples of a colour that are enough. */
 const ENOUGH = 3;
@@ -37,8 +37,7 @@ export function ExampleSquares({
   const [mesh, setMesh] = useState<Mesh | null>(null);
   const [line, setLine] = useState(legend[0]!.line);
   const [examples, setExamples] = useState<readonly Example[]>([]);
-  const [busy, setBusy] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { busy, fault, work } = useWork();
   const photo = photos.find((each) => each.id === id);
   if (!photo)
     return (
@@ -48,17 +47,6 @@ export function ExampleSquares({
     );
   const squares = squaresOfPhoto(photo)!;
   const url = pictureOf(canvas.id, photo);
-  const work = async (words: string, act: () => Promise<void>) => {
-    setBusy(words);
-    setFault(null);
-    try {
-      await act();
-    } catch (error) {
-      setFault(inWords(error));
-    } finally {
-      setBusy(null);
-    }
-  };
   const follow = () =>
     work('Following the lines…', async () => {
       const { mesh: text } = await threads.ask<'mesh'>({ what: 'mesh', photo: url, squares });

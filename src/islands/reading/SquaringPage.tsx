@@ -16,6 +16,7 @@ import { CORNER_NAMES } from '../chart/CornerPicker';
 import { inWords } from '../writing/api';
 import { WithView } from '../writing/WithView';
 import { MeshLines } from './MeshLines';
+import { PlaceFields } from './PlaceFields';
 import { ReadingNav } from './ReadingNav';
 import { photosInUse, squaresOfPhoto } from './steps';
 import { addressOfReading, pictureOf, useReading, useThreads } from './useReading';
@@ -335,28 +336,7 @@ function Board({
                 />
                 I know where it lies
               </label>
-              {at && (
-                <>
-                  <NumberField
-                    words="First column"
-                    value={at.column + 1}
-                    least={1}
-                    most={canvas.width}
-                    whole
-                    className="w-28"
-                    onChange={(column) => setAt({ ...at, column: column - 1 })}
-                  />
-                  <NumberField
-                    words="First row"
-                    value={at.row + 1}
-                    least={1}
-                    most={canvas.height}
-                    whole
-                    className="w-28"
-                    onChange={(row) => setAt({ ...at, row: row - 1 })}
-                  />
-                </>
-              )}
+              {at && <PlaceFields canvas={canvas} first place={at} onChange={setAt} />}
             </div>
             {touched && (
               <p className={px < ENOUGH_CELL_PX ? 'text-alarm' : ''}>

@@ -3,7 +3,7 @@ import type { Canvas } from '../../core/canvas/canvas';
 import type { CellRect } from '../../core/cells/chart';
 import type { PhotoPlace, Stitched } from '../../core/reading/stitch';
 import type { ReadingPhoto } from '../../server/reading/contract';
-import { NumberField } from '../../ui/NumberField';
+import { PlaceFields } from './PlaceFields';
 import { SquarePatch } from './SquarePatch';
 import { squaresUrl } from './useReadChart';
 
@@ -111,29 +111,11 @@ function Pair({
 }
 
 function ByHand({ canvas, onPlace }: { canvas: Canvas; onPlace: (place: PhotoPlace) => void }) {
-  const [column, setColumn] = useState(1);
-  const [row, setRow] = useState(1);
+  const [place, setPlace] = useState<PhotoPlace>({ column: 0, row: 0 });
   return (
     <div className="flex flex-wrap items-end gap-3">
-      <NumberField
-        words="First column"
-        value={column}
-        least={1}
-        most={canvas.width}
-        whole
-        className="w-28"
-        onChange={setColumn}
-      />
-      <NumberField
-        words="First row"
-        value={row}
-        least={1}
-        most={canvas.height}
-        whole
-        className="w-28"
-        onChange={setRow}
-      />
-      <button type="button" className="button" onClick={() => onPlace({ column: column - 1, row: row - 1 })}>
+      <PlaceFields canvas={canvas} first place={place} onChange={setPlace} />
+      <button type="button" className="button" onClick={() => onPlace(place)}>
         It lies there
       </button>
     </div>

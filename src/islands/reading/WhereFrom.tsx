@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { Colour } from '../../ui/Chip';
-import { NumberField } from '../../ui/NumberField';
+import { PlaceFields } from './PlaceFields';
 import { SquarePatch } from './SquarePatch';
 import type { ReadTogether } from './useReadChart';
 
@@ -18,33 +18,16 @@ export function WhereFrom({
   legend: LegendLine[];
   read: ReadTogether;
 }) {
-  const [column, setColumn] = useState(1);
-  const [row, setRow] = useState(1);
-  const square = (row - 1) * canvas.width + column - 1;
+  const [place, setPlace] = useState({ column: 0, row: 0 });
+  const [column, row] = [place.column + 1, place.row + 1];
+  const square = place.row * canvas.width + place.column;
   const at = read.pictureOfSquare(square);
   const line = ofLine(legend, read.chart!.cells[square] ?? 0);
   const doubt = read.chart!.doubt[square] ?? 0;
   return (
     <section aria-label="Where a square is from" className="flex flex-wrap items-start gap-5">
       <div className="flex gap-3">
-        <NumberField
-          words="Column"
-          value={column}
-          least={1}
-          most={canvas.width}
-          whole
-          className="w-24"
-          onChange={setColumn}
-        />
-        <NumberField
-          words="Row"
-          value={row}
-          least={1}
-          most={canvas.height}
-          whole
-          className="w-24"
-          onChange={setRow}
-        />
+        <PlaceFields canvas={canvas} place={place} onChange={setPlace} />
       </div>
       {at ? (
         <>
