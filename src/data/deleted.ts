@@ -48,6 +48,7 @@ export async function emptyDeleted(
   if (id === null) {
     await emptyWithdrawn(queries, before);
     await queries.query('delete from canvas_photo where removed_at < $1', [before]);
+    await queries.query('delete from reading_photo where removed_at < $1', [before]);
   }
   return removed;
 }

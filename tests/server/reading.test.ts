@@ -7,8 +7,11 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeChart } from '../../src/core/cells/chart';
 import { CAMERA_LEVELS, takePhoto } from '../../src/core/reading/camera';
-import { homographyTo, mapped } from '../../src/core/reading/homography';
+import { type Corners, homographyTo, mapped } from '../../src/core/reading/homography';
+import { listScene } from '../../src/core/reading/listScene';
 import type { Photo } from '../../src/core/reading/photo';
+import { readPhoto } from '../../src/core/reading/readPhoto';
+import { samplesOf } from '../../src/core/reading/samples';
 import { type ReadJob, readJob } from '../../src/server/reading/job';
 import { printsOf } from '../../src/server/reading/prints';
 import { PRINTS, printedScene } from '../core/reading/prints';
@@ -121,6 +124,64 @@ describe('reading without a screen', () => {
       Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic', 'latin1'),
     );
     await expect(refused({ ...job, photos: [{ ...photo, file: 'phone.heic' }] })).rejects.toThrow('HEIC');
+  }, 60_000);
+
+  it('refuses a photo that is upside down or mirrored, and reads it upright', async () => {
+    const letters = [...'FGJLPR27'].map((symbol, i) =>
+      line(i + 1, { symbol, hex: ['#e8d27a', '#9fc3e0', '#e3a59b', '#b9d8a8'][i % 4]! }),
+    );
+    const prints = await printsOf(letters);
+    const [columns, rows] = [14, 12];
+    const cells = Uint16Array.from({ length: 20 * 18 }, (_, i) => 1 + ((i * 7 + Math.floor(i / 20) * 3) % 8));
+    const taken = takePhoto(
+      { chart: makeChart(20, 18, cells), prints, lineWidth: 0.05 },
+      { rect: { x: 3, y: 3, width: columns, height: rows }, cellPx: 30, level: CAMERA_LEVELS.easy, seed: 4 },
+    );
+    const list = listScene(
+      letters.map((each) => each.line),
+      prints,
+    );
+    const flat = takePhoto(list.scene, {
+      rect: { x: 0, y: 0, width: list.columns, height: list.rows },
+      cellPx: 40,
+      level: { ...CAMERA_LEVELS.easy, waves: 0, tilt: 0, glare: 0 },
+      seed: 5,
+    });
+    const samples = samplesOf(
+      flat.photo,
+      list.at.map(({ line: own, column, row }) => ({
+        line: own,
+        corners: [
+          flat.where(column, row),
+          flat.where(column + 1, row),
+          flat.where(column + 1, row + 1),
+          flat.where(column, row + 1),
+        ],
+      })),
+    );
+    const { width, height, data } = taken.photo;
+    /** The photo and its corners as they lie when every place goes elsewhere. */
+    const moved = (
+      to: (x: number, y: number) => [number, number],
+      order: [number, number, number, number],
+    ) => {
+      const pixels = new Uint8ClampedArray(data.length);
+      for (let y = 0; y < height; y++)
+        for (let x = 0; x < width; x++) {
+          const [u, v] = to(x + 0.5, y + 0.5);
+          const at = (Math.floor(v) * width + Math.floor(u)) * 4;
+          for (let k = 0; k < 4; k++) pixels[at + k] = data[(y * width + x) * 4 + k]!;
+        }
+      const corners = order.map((i) => to(...taken.corners[i]!)) as unknown as Corners;
+      return readPhoto({ width, height, data: pixels }, corners, columns, rows, samples);
+    };
+    expect(() => moved((x, y) => [width - x, height - y], [2, 3, 0, 1])).toThrow('stand on their heads');
+    expect(() => moved((x, y) => [width - x, y], [1, 0, 3, 2])).toThrow('mirrored');
+    const upright = moved((x, y) => [x, y], [0, 1, 2, 3]);
+    const wrong = upright.cells.filter(
+      (own, cell) => own !== cells[(3 + Math.floor(cell / columns)) * 20 + 3 + (cell % columns)],
+    );
+    expect(wrong.length).toBe(0);
   }, 60_000);
 
   it('knows how the cells of a list are printed: in dark ink, or in light on what is dark', async () => {

@@ -160,8 +160,12 @@ function ChartInWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendL
           {!entry.hasChart && (
             <p>
               No chart to hand?{' '}
+              <a className="underline" href={`/canvas/${canvas.id}/chart/photos`}>
+                Read it from photos of the canvas
+              </a>
+              , or{' '}
               <a className="underline" href={`/canvas/${canvas.id}/checkin`}>
-                Go on without one
+                go on without one
               </a>
               : check-in, kit-up and progress by area do not need it.
             </p>

@@ -10,6 +10,9 @@ export function NoChart({ canvasId, what }: { canvasId: string; what: string }) 
       </div>
       <a className="button button-main" href={`/canvas/${canvasId}/chart/read`}>
         Read a chart
+      </a>{' '}
+      <a className="button" href={`/canvas/${canvasId}/chart/photos`}>
+        From photos of the canvas
       </a>
     </div>
   );

@@ -52,6 +52,15 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
     ],
   },
   {
+    place: 'Chart from photos',
+    keys: [
+      ['arrows', 'move a corner by a pixel; with Shift by ten'],
+      ['1, 2', 'which of two colours the framed square is'],
+      ['0', 'no drill goes there'],
+      ['Space', 'later'],
+    ],
+  },
+  {
     place: 'Chart',
     keys: [
       ['123 456', 'find column and row'],

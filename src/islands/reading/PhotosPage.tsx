@@ -53,7 +53,8 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map());
   const threads = useThreads();
   const plan = useMemo(() => shotPlan(canvas, megapixels), [canvas, megapixels]);
-  const { stitched } = useReadChart(canvas, view, NO_ANSWERS);
+  // While photos are read, each that is done would have all of them put together again.
+  const { stitched } = useReadChart(canvas, running ? NOTHING : view, NO_ANSWERS);
   const photos = photosInUse(view);
   const placed = withPlaces(photos, stitched);
   const removed = view.photos.filter((photo) => photo.removed && photo.kind === 'canvas');
@@ -255,6 +256,7 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
 }
 
 const NO_ANSWERS: ReadonlyMap<number, number> = new Map();
+const NOTHING: ReadingView = { photos: [], samples: [], answers: [], undo: null, accepted: null };
 
 /** Photos with the places that what they show has told. */
 function withPlaces(photos: readonly ReadingPhoto[], stitched: Stitched | null): ReadingPhoto[] {
