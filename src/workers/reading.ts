@@ -67,7 +67,8 @@ export type ReadingAnswer = { id: number } & (
   | { what: 'progress'; share: number }
   | { what: 'fault'; words: string }
   | { what: 'count'; count: CellCount | null }
-  | { what: 'mesh'; mesh: string }
+  /** `count` is what lies between the corners as the thread counts it. */
+  | { what: 'mesh'; mesh: string; count: CellCount | null }
   | { what: 'swatches'; swatches: Corners[] }
   | { what: 'samples'; samples: SentSample[] }
   | { what: 'stitch'; together: Stitched }
@@ -133,7 +134,12 @@ async function done(order: ReadingOrder): Promise<ReadingAnswer> {
     case 'count':
       return { id, what: 'count', count: countedCells(photo, order.corners) };
     case 'mesh':
-      return { id, what: 'mesh', mesh: meshToText(meshFor(photo, order.squares)) };
+      return {
+        id,
+        what: 'mesh',
+        mesh: meshToText(meshFor(photo, order.squares)),
+        count: countedCells(photo, order.squares.corners),
+      };
     case 'swatches':
       return {
         id,

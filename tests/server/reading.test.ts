@@ -110,6 +110,9 @@ describe('reading without a screen', () => {
     await expect(refused('{')).rejects.toThrow('no JSON');
     await expect(refused({ photos: [] })).rejects.toThrow('at least one photo');
     await expect(refused({ photos: [photo] })).rejects.toThrow('swatches of a colour list, or examples');
+    await expect(refused({ ...job, photos: [{ ...photo, columns: 17 }] })).rejects.toThrow(
+      '16 columns and 16 rows',
+    );
     await expect(refused({ ...job, photos: [{ ...photo, file: 'gone.jpg' }] })).rejects.toThrow(
       'no file gone.jpg',
     );

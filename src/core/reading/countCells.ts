@@ -11,6 +11,25 @@ export interface CellCount {
   sure: number;
 }
 
+/** From this share on a count that differs from what somebody said is told, and from the other on it is believed. */
+const TOLD_FROM = 0.5;
+const BELIEVED_FROM = 0.8;
+
+/**
+ * That other columns and rows were counted than somebody said, as a sentence; null where the two agree, or the count is
+ * not sure enough.
+ * @param sure how sure the count must be: to be `told`, or to be `believed` against what was said
+ */
+export function otherCount(
+  count: CellCount | null,
+  said: { columns: number; rows: number },
+  sure: 'told' | 'believed',
+): string | null {
+  if (!count || count.sure < (sure === 'told' ? TOLD_FROM : BELIEVED_FROM)) return null;
+  if (count.columns === said.columns && count.rows === said.rows) return null;
+  return `Between these corners ${count.columns} columns and ${count.rows} rows are counted, not ${said.columns} and ${said.rows}. With one too many or too few, squares are read as their neighbours.`;
+}
+
 /** Pixels along the longer side of the picture in which squares are counted first. */
 const ROUGH_PX = 1600;
 const LEAST_CELLS = 4;

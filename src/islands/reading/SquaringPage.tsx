@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
+import { otherCount } from '../../core/reading/countCells';
 import { type Corners, faultInCorners } from '../../core/reading/homography';
 import { meshFromText } from '../../core/reading/keptReading';
 import type { Mesh, Pin } from '../../core/reading/mesh';
@@ -89,6 +90,7 @@ function Board({
 
   const forget = () => {
     newest.current++;
+    setSaid(null);
     setMesh(null);
     setNode(null);
   };
@@ -136,8 +138,12 @@ function Board({
   const follow = (through: readonly Pin[]) =>
     work('Following the lines…', async () => {
       const squares = { corners, ...count, pins: through };
-      const { mesh: text } = await threads.ask<'mesh'>({ what: 'mesh', photo: url, squares });
-      return () => setMesh(meshFromText(text, count.columns, count.rows));
+      const { mesh: text, count: found } = await threads.ask<'mesh'>({ what: 'mesh', photo: url, squares });
+      return () => {
+        setMesh(meshFromText(text, count.columns, count.rows));
+        const words = otherCount(found, count, 'told');
+        if (words !== null) setSaid({ kind: 'fault', words });
+      };
     });
   const pin = (spot: BoardSpot, which = node) => {
     if (!which) return;

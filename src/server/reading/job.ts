@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { dirname, resolve } from 'node:path';
 import sharp from 'sharp';
 import type { ClassSample } from '../../core/reading/classify';
+import { countedCells, otherCount } from '../../core/reading/countCells';
 import type { Corners } from '../../core/reading/homography';
 import type { Photo } from '../../core/reading/photo';
 import { ENOUGH_CELL_PX, type Reading, readPhoto } from '../../core/reading/readPhoto';
@@ -118,7 +119,10 @@ export async function readJob(path: string, progress: (words: string) => void = 
   const readings: Reading[] = [];
   for (const [i, photo] of photos.entries()) {
     progress(`Reading ${photo.file}, ${i + 1} of ${photos.length}`);
-    const reading = readPhoto(await photoOf(photo.file), photo.corners, photo.columns, photo.rows, samples);
+    const picture = await photoOf(photo.file);
+    const reading = readPhoto(picture, photo.corners, photo.columns, photo.rows, samples);
+    const other = otherCount(countedCells(picture, photo.corners), photo, 'believed');
+    if (other !== null) throw new Refusal(`${photo.file}: ${other}`);
     readings.push(reading);
     if (reading.cellPx < ENOUGH_CELL_PX)
       progress(

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { CAMERA_LEVELS, takePhoto } from '../../../src/core/reading/camera';
+import { countedCells, otherCount } from '../../../src/core/reading/countCells';
 import { type Corners, homographyTo } from '../../../src/core/reading/homography';
 import { type Mesh, plainMesh, refinedMesh } from '../../../src/core/reading/mesh';
 import type { Photo } from '../../../src/core/reading/photo';
@@ -37,6 +38,23 @@ describe('the mesh of a photograph', () => {
     expect(off(plainMesh(map, COLUMNS, ROWS))).toBeGreaterThan(0.2);
     const planes = planesFor(normal.photo, normal.corners, COLUMNS, ROWS);
     expect(off(refinedMesh(planes, map, COLUMNS, ROWS))).toBeLessThan(0.08);
+  });
+});
+
+describe('columns and rows', () => {
+  it('are counted between the corners; one too many is told', () => {
+    const count = countedCells(normal.photo, normal.corners);
+    expect(count).toMatchObject({ columns: COLUMNS, rows: ROWS });
+    expect(count!.sure).toBeGreaterThan(0.8);
+    const said = { columns: COLUMNS, rows: ROWS };
+    expect(otherCount(count, said, 'told')).toBeNull();
+    expect(otherCount(count, { ...said, columns: COLUMNS + 1 }, 'believed')).toContain(
+      `${COLUMNS} columns and ${ROWS} rows are counted, not ${COLUMNS + 1}`,
+    );
+    expect(otherCount({ ...count!, sure: 0.6 }, { ...said, rows: 3 }, 'believed')).toBeNull();
+    expect(otherCount({ ...count!, sure: 0.6 }, { ...said, rows: 3 }, 'told')).not.toBeNull();
+    const plain: Photo = { ...normal.photo, data: normal.photo.data.map(() => 128) };
+    expect(countedCells(plain, normal.corners)).toBeNull();
   });
 });
 
