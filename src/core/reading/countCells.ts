@@ -12,8 +12,8 @@ export interface CellCount {
 }
 
 /** From this share on a count that differs from what somebody said is told, and from the other on it is believed. */
-const TOLD_FROM = 0.5;
-const BELIEVED_FROM = 0.8;
+const TOLD_FROM = 0.56;
+const BELIEVED_FROM = 0.7;
 
 /**
  * That other columns and rows were counted than somebody said, as a sentence; null where the two agree, or the count is
