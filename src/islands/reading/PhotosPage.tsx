@@ -151,7 +151,7 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
           <li>Then all once more with the lamp moved: what shines in one round is clear in the other.</li>
         </ul>
       </section>
-      <section className="flex min-w-0 flex-col gap-4" aria-label="Photos">
+      <section className="flex min-w-0 flex-col gap-4 max-lg:order-first" aria-label="Photos">
         <div className="flex flex-wrap items-end justify-between gap-4">
           <div>
             <p className="big-number" data-testid="photos-read">

@@ -227,10 +227,26 @@ function Board({
               <div className="flex flex-wrap items-center gap-3">
                 <Lens image={image} spot={nodeSpot(node)} zoom={3} />
                 <div className="flex flex-col gap-2">
-                  <p>
-                    Left of column <span className="number">{node.column + 1}</span>, above row{' '}
-                    <span className="number">{node.row + 1}</span>
-                  </p>
+                  <div className="flex gap-3">
+                    <NumberField
+                      words="Left of column"
+                      value={node.column + 1}
+                      least={1}
+                      most={count.columns + 1}
+                      whole
+                      className="w-28"
+                      onChange={(column) => setNode({ ...node, column: column - 1 })}
+                    />
+                    <NumberField
+                      words="Above row"
+                      value={node.row + 1}
+                      least={1}
+                      most={count.rows + 1}
+                      whole
+                      className="w-28"
+                      onChange={(row) => setNode({ ...node, row: row - 1 })}
+                    />
+                  </div>
                   <button
                     type="button"
                     className="button"
@@ -243,6 +259,15 @@ function Board({
                   </button>
                 </div>
               </div>
+            )}
+            {!node && (
+              <button
+                type="button"
+                className="button self-start"
+                onClick={() => setNode({ column: count.columns >> 1, row: count.rows >> 1 })}
+              >
+                Choose a crossing by its numbers
+              </button>
             )}
             {pins.length > 0 && (
               <button
