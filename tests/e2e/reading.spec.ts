@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import type { APIRequestContext, Page } from '@playwright/test';
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import sharp from 'sharp';
 import type { LegendLine } from '../../src/core/canvas/legend';
-import type { Corners } from '../../src/core/reading/homography';
-import { DEMO, expect, SHEET, test } from './bench';
+import { type Corners, homographyTo, mapped } from '../../src/core/reading/homography';
+import { DEMO, expect, lineAt, SHEET, shelve, test } from './bench';
 
 /** A canvas with a colour list and no chart, as one of those whose kit brought no file. */
 async function withoutChart(
@@ -97,7 +97,7 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
   /** What a person presses and taps. */
   let actions = 0;
   const codeOf = (line: number) => list.find((each) => each.line === line)!.code;
-  const lineAt = (label: string) => {
+  const truthAt = (label: string) => {
     const [column, row] = label.match(/\d+/g)!.map(Number);
     return truth[(row! - 1) * 160 + column! - 1]!;
   };
@@ -109,7 +109,7 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
         .getByRole('button', { name: /^These \d+ are / });
       if ((await answers.count()) === 0) {
         // A single square: one key.
-        const square = lineAt(
+        const square = truthAt(
           (await page.getByRole('img', { name: /^The square in column/ }).getAttribute('aria-label'))!,
         );
         const choices = await page
@@ -122,7 +122,7 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
       } else {
         const tiles = page.getByRole('button', { name: / is different$/ });
         const labels = await tiles.evaluateAll((all) => all.map((each) => each.getAttribute('aria-label')!));
-        const lines = labels.map(lineAt);
+        const lines = labels.map(truthAt);
         const codes = (await answers.allTextContents()).map((text) => text.split(' are ')[1]!);
         const share = (code: string) => lines.filter((line) => codeOf(line) === code).length;
         const best = codes.reduce((a, b) => (share(b) > share(a) ? b : a));
@@ -159,7 +159,9 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
       const line = Number(await sheet.getByLabel('Colour to look at').inputValue());
       const tiles = sheet.getByRole('listitem').getByRole('button');
       const labels = await tiles.evaluateAll((all) => all.map((each) => each.getAttribute('aria-label')!));
-      const odd = labels.flatMap((label, i) => (lineAt(label) === line ? [] : [{ i, line: lineAt(label) }]));
+      const odd = labels.flatMap((label, i) =>
+        truthAt(label) === line ? [] : [{ i, line: truthAt(label) }],
+      );
       actions += 2;
       if (odd.length === 0) {
         await sheet.getByRole('button', { name: /^Show \d+ more/ }).click();
@@ -275,6 +277,93 @@ test('a photo is taken away and brought back; another screen sees it come', asyn
   await expect(other.getByTestId('photos-read')).toHaveText('1 photo');
 });
 
+/** Sets the rings of a picture on places, by tapping where each belongs. */
+async function setCorners(page: Page, picture: Locator, corners: Corners): Promise<void> {
+  const names = ['Upper left', 'Upper right', 'Lower right', 'Lower left'];
+  for (const [i, name] of names.entries()) {
+    await page.getByRole('button', { name: new RegExp(`^${name} corner`) }).focus();
+    await tapAt(picture, corners[i]!);
+  }
+}
+
+/** Taps a picture at a place in its own pixels. */
+async function tapAt(picture: Locator, [x, y]: readonly [number, number]): Promise<void> {
+  const [width, height, wide, tall] = await picture.evaluate((image: HTMLImageElement) => [
+    ...[image.naturalWidth, image.naturalHeight],
+    ...[image.clientWidth, image.clientHeight],
+  ]);
+  await picture.click({ position: { x: (x / width!) * wide!, y: (y / height!) * tall! } });
+}
+
+test('where there is no list, squares that are pointed at show how the colours are printed', async ({
+  page,
+  request,
+}) => {
+  const canvas = await shelve(request, 'Pointed at');
+  const [columns, rows] = [20, 16];
+  const taken = await request.get(
+    `/api/canvases/${canvas}/reading/simulated.jpg?of=${canvas}&x=0&y=0&width=${columns}&height=${rows}&px=32&level=easy&seed=9`,
+  );
+  const [corners] = JSON.parse(taken.headers()['x-oculent-corners']!) as Corners[];
+  const map = homographyTo(corners!, columns, rows);
+  const photos = `/canvas/${canvas}/chart/photos`;
+  await page.goto(photos);
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({
+      ...{ name: 'one.jpg', mimeType: 'image/jpeg' },
+      buffer: Buffer.from(await taken.body()),
+    });
+  await page.getByRole('link', { name: 'Mark its corners' }).click();
+  await setCorners(page, page.getByAltText('Photo 1, with the corners of its squares'), corners!);
+  // One column too many is told before anything is read.
+  await page.getByRole('textbox', { name: 'Columns' }).fill('21');
+  await page.getByRole('textbox', { name: 'Rows', exact: true }).fill('16');
+  await page.getByLabel('I know where it lies').check();
+  await page.getByRole('button', { name: 'Follow the lines' }).click();
+  await expect(page.getByRole('alert')).toContainText('20 columns and 16 rows are counted, not 21 and 16', {
+    timeout: 30_000,
+  });
+  await page.getByRole('button', { name: 'Back to its corners' }).click();
+  await page.getByRole('textbox', { name: 'Columns' }).fill('20');
+  await page.getByRole('button', { name: 'Follow the lines' }).click();
+  await expect(page.getByText('Do the lines lie on the printed ones?')).toBeVisible({ timeout: 30_000 });
+  // A crossing can be chosen and moved without a mouse.
+  await page.getByRole('button', { name: 'Choose a crossing by its numbers' }).click();
+  const crossing = page.getByRole('button', { name: /^Corner of squares in column 11, row 9/ });
+  await crossing.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: 'Leave it as it was' }).click();
+  await page.getByRole('button', { name: 'Yes, save' }).click();
+  await expect(page).toHaveURL(photos);
+
+  await page.goto(`${photos}/colours`);
+  await page.getByRole('button', { name: 'From squares of a photo' }).click();
+  await page.getByRole('button', { name: 'Follow its lines' }).click();
+  const choice = page.getByLabel('Colour that is pointed at');
+  await choice.waitFor({ timeout: 30_000 });
+  const picture = page.getByAltText('A photo of which squares are pointed at');
+  for (const [line, row] of [
+    [1, 3],
+    [2, 9],
+    [3, 13],
+  ] as const) {
+    await choice.selectOption(String(line));
+    for (const column of [4, 9, 15]) await tapAt(picture, mapped(map, column + 0.5, row + 0.5));
+  }
+  await page.getByRole('button', { name: 'Keep 3 colours' }).click();
+  await expect(page.getByTestId('samples-known')).toHaveText('3 of 3 colours known', { timeout: 30_000 });
+  await page.goto(photos);
+  await page.getByRole('button', { name: 'Read 1 photo' }).click();
+  await page.getByRole('link', { name: 'Check what was read' }).first().click({ timeout: 30_000 });
+  await expect(page.getByTestId('left-to-check')).toHaveText('Every square is settled', { timeout: 30_000 });
+  await page.getByRole('button', { name: 'Make the chart', exact: true }).click();
+  await expect(page.getByText('320 squares read from photos.')).toBeVisible();
+  const read = await cellsOf(request, canvas);
+  expect([...read]).toEqual(Array.from({ length: 24 * 16 }, (_, i) => lineAt(i % 24, Math.floor(i / 24))));
+});
+
 test('the printed sheet is read from a photo, what is doubtful beside its picture', async ({
   page,
   request,
@@ -296,17 +385,7 @@ test('the printed sheet is read from a photo, what is doubtful beside its pictur
   });
   const picture = page.getByAltText('The photo of the sheet, with the corners of its table');
   await picture.waitFor();
-  const names = ['Upper left', 'Upper right', 'Lower right', 'Lower left'];
-  for (const [i, name] of names.entries()) {
-    await page.getByRole('button', { name: new RegExp(`^${name} corner`) }).focus();
-    const box = (await picture.boundingBox())!;
-    const size = await picture.evaluate((image: HTMLImageElement) => [
-      image.naturalWidth,
-      image.naturalHeight,
-    ]);
-    const [x, y] = corners![i]!;
-    await picture.click({ position: { x: (x / size[0]!) * box.width, y: (y / size[1]!) * box.height } });
-  }
+  await setCorners(page, picture, corners!);
   await page.getByRole('button', { name: 'Read the sheet' }).click();
   await expect(page.getByText('20 rows read. Nothing is saved yet.')).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Go on with this list' }).click();

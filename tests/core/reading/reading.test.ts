@@ -41,6 +41,39 @@ describe('the mesh of a photograph', () => {
   });
 });
 
+describe('a mesh that is mended by hand', () => {
+  it('runs through the corners of squares that were put in their place, and follows the lines around them', () => {
+    const planes = planesFor(normal.photo, normal.corners, COLUMNS, ROWS);
+    // Two corners of the rectangle were tapped a whole square too low, so that lines are taken for their neighbours.
+    const [a, b] = normal.corners;
+    const low: Corners = [
+      a,
+      b,
+      normal.where(COLUMNS, ROWS + 1) as Corners[2],
+      normal.where(0, ROWS + 1) as Corners[3],
+    ];
+    const map = homographyTo(low, COLUMNS, ROWS);
+    const pins = [
+      { column: 4, row: 12 },
+      { column: 11, row: 13 },
+      { column: 18, row: 12 },
+    ].map(({ column, row }) => {
+      const [x, y] = normal.where(column, row);
+      return { column, row, x, y };
+    });
+    const offAt = (mesh: Mesh, { column, row, x, y }: (typeof pins)[number]) => {
+      const at = row * (COLUMNS + 1) + column;
+      return Math.hypot(mesh.x[at]! - x, mesh.y[at]! - y) / 40;
+    };
+    const slipped = refinedMesh(planes, map, COLUMNS, ROWS);
+    const mended = refinedMesh(planes, map, COLUMNS, ROWS, pins);
+    for (const pin of pins) {
+      expect(offAt(slipped, pin)).toBeGreaterThan(0.5);
+      expect(offAt(mended, pin)).toBeLessThan(0.12);
+    }
+  });
+});
+
 describe('columns and rows', () => {
   it('are counted between the corners; one too many is told', () => {
     const count = countedCells(normal.photo, normal.corners);
