@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import sharp from 'sharp';
 import type { LegendLine } from '../../src/core/canvas/legend';
+import type { CellRect } from '../../src/core/cells/chart';
 import { type Corners, homographyTo, mapped } from '../../src/core/reading/homography';
+import { shotPlan } from '../../src/core/reading/shotPlan';
 import { DEMO, expect, lineAt, SHEET, shelve, test } from './bench';
 
 /** A canvas with a colour list and no chart, as one of those whose kit brought no file. */
@@ -45,25 +47,41 @@ async function showColours(page: Page, canvas: string): Promise<void> {
   }
 }
 
+/**
+ * How much of Lantern Harbour is read, from its upper left corner: four photos of it, for fifteen take minutes;
+ * OCULENT_TEST_WHOLE=1 reads all of it.
+ */
+const PART = process.env.OCULENT_TEST_WHOLE ? { width: 160, height: 200 } : { width: 108, height: 84 };
+
 test('Lantern Harbour is read from photos: taken, squared, read, checked, and the chart is the true one', async ({
   page,
   request,
 }) => {
   test.setTimeout(400_000);
-  const list = await listOf(request, DEMO.lantern);
-  const truth = await cellsOf(request, DEMO.lantern);
+  const whole = await cellsOf(request, DEMO.lantern);
+  const truth = Uint16Array.from(
+    { length: PART.width * PART.height },
+    (_, i) => whole[Math.floor(i / PART.width) * 160 + (i % PART.width)]!,
+  );
+  const all = truth.length.toLocaleString('en');
+  const list = (await listOf(request, DEMO.lantern)).map((each) => ({
+    ...each,
+    neededDrills: truth.filter((line) => line === each.line).length,
+  }));
+  const { shots } = shotPlan(PART, 12);
+  const [{ width: columns, height: rows }] = shots as [CellRect];
   const canvas = await withoutChart(request, 'Lantern Harbour, from photos', {
-    ...{ width: 160, height: 200 },
+    ...PART,
     lines: list.map(({ line: _, ...rest }) => rest),
   });
   const photos = `/canvas/${canvas}/chart/photos`;
   await page.goto(photos);
-  await expect(page.getByText('0 of 15 parts of the canvas are there.')).toBeVisible();
+  await expect(page.getByText(`0 of ${shots.length} parts of the canvas are there.`)).toBeVisible();
   await page.getByRole('button', { name: 'Simulated camera' }).click();
   await page.getByLabel('Canvas before the camera').selectOption({ label: 'Lantern Harbour' });
   await page.getByRole('button', { name: 'Take them' }).click();
   await expect(page.getByRole('dialog')).toBeHidden({ timeout: 120_000 });
-  await expect(page.getByTestId('photos-read')).toHaveText('15 photos');
+  await expect(page.getByTestId('photos-read')).toHaveText(`${shots.length} photos`);
 
   await test.step('the lines of a photo are followed and looked at, and one corner is set again by key', async () => {
     await page.getByRole('link', { name: 'Corners' }).first().click();
@@ -75,7 +93,9 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
     await page.keyboard.press('ArrowLeft');
     await expect(ring).toHaveAttribute('aria-label', at);
     await page.getByRole('button', { name: 'Count them' }).click();
-    await expect(page.getByText(/^Counted 58 columns and 45 rows/)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByText(`Counted ${columns} columns and ${rows} rows`)).toBeVisible({
+      timeout: 30_000,
+    });
     await page.getByRole('button', { name: 'Follow the lines' }).click();
     await expect(page.getByText('Do the lines lie on the printed ones?')).toBeVisible({ timeout: 30_000 });
     await page.getByRole('button', { name: 'Yes, save' }).click();
@@ -84,22 +104,24 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
 
   await showColours(page, canvas);
   await page.goto(photos);
-  await page.getByRole('button', { name: 'Read 15 photos' }).click();
-  await expect(page.getByTestId('photos-read')).toHaveText('15 of 15 photos read', { timeout: 240_000 });
+  await page.getByRole('button', { name: `Read ${shots.length} photos` }).click();
+  await expect(page.getByTestId('photos-read')).toHaveText(`${shots.length} of ${shots.length} photos read`, {
+    timeout: 240_000,
+  });
 
   await page.getByRole('link', { name: 'Check what was read' }).first().click();
   const left = page.getByTestId('left-to-check');
   await expect(left).toHaveText(/squares? to look at|Every square is settled/, { timeout: 30_000 });
-  await expect(page.getByText(/^All 32,000 squares read/)).toBeVisible();
+  await expect(page.getByText(`All ${all} squares read`)).toBeVisible();
   const open = Number((/[\d,]+/.exec((await left.textContent())!)?.[0] ?? '0').replace(',', ''));
   // At most 3 % are shown of a usual evening's photos.
-  expect(open).toBeLessThan(960);
+  expect(open).toBeLessThan(truth.length * 0.03);
   /** What a person presses and taps. */
   let actions = 0;
   const codeOf = (line: number) => list.find((each) => each.line === line)!.code;
   const truthAt = (label: string) => {
     const [column, row] = label.match(/\d+/g)!.map(Number);
-    return truth[(row! - 1) * 160 + column! - 1]!;
+    return truth[(row! - 1) * PART.width + column! - 1]!;
   };
   const settleDoubts = async () => {
     for (let group = 0; group < 400 && !(await left.textContent())!.startsWith('Every'); group++) {
@@ -180,27 +202,30 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
   await settleDoubts();
   await settleCounts();
   await expect(right).toBeVisible();
-  // Two seconds for each are ten minutes for all of 32,000 squares.
-  expect(actions).toBeLessThan(300);
+  // Two seconds for each are ten minutes for 32,000 squares.
+  expect(actions).toBeLessThan(Math.max(100, (300 * truth.length) / 32_000));
 
   await test.step('what was said last can be taken back, and said again', async () => {
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(right).toBeHidden();
+    // What was answered was in doubt, or one of too many.
+    const isSettled = async () =>
+      (await left.textContent())!.startsWith('Every') && (await right.isVisible());
+    await expect.poll(isSettled).toBe(false);
     await page.getByRole('button', { name: /^In doubt/ }).click();
     await settleDoubts();
     await settleCounts();
     await expect(right).toBeVisible();
   });
   await page.getByRole('button', { name: 'Make the chart', exact: true }).click();
-  await expect(page.getByText('32,000 squares read from photos.')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(`${all} squares read from photos.`)).toBeVisible({ timeout: 30_000 });
   const read = await cellsOf(request, canvas);
   expect(read.filter((line, square) => line !== truth[square]).length).toBe(0);
   const from = (await (await request.get(`/api/canvases/${canvas}/reading/chart`)).json()) as {
     photos: string[];
     origins: string;
   };
-  expect(from.photos).toHaveLength(15);
-  expect(from.origins.split(' ').reduce((sum, run) => sum + Number(run.split('×')[1]), 0)).toBe(32_000);
+  expect(from.photos).toHaveLength(shots.length);
+  expect(from.origins.split(' ').reduce((sum, run) => sum + Number(run.split('×')[1]), 0)).toBe(truth.length);
   await page.goto(photos);
   await expect(page.getByRole('link', { name: 'Corners' })).toHaveCount(0);
 });
@@ -356,7 +381,8 @@ test('where there is no list, squares that are pointed at show how the colours a
   await expect(page.getByTestId('samples-known')).toHaveText('3 of 3 colours known', { timeout: 30_000 });
   await page.goto(photos);
   await page.getByRole('button', { name: 'Read 1 photo' }).click();
-  await page.getByRole('link', { name: 'Check what was read' }).first().click({ timeout: 30_000 });
+  await expect(page.getByTestId('photos-read')).toHaveText('1 of 1 photo read', { timeout: 30_000 });
+  await page.getByRole('link', { name: 'Check what was read' }).first().click();
   await expect(page.getByTestId('left-to-check')).toHaveText('Every square is settled', { timeout: 30_000 });
   await page.getByRole('button', { name: 'Make the chart', exact: true }).click();
   await expect(page.getByText('320 squares read from photos.')).toBeVisible();
