@@ -143,7 +143,8 @@ export function offsets(
         const x = middle + aside;
         const here = x < 1 || x >= flat.width ? 0 : (strip[x]! + strip[x - 1]!) / 2;
         let c = 1 - Math.min(1, here / (LINE_SHARE * usual)) ** 2;
-        if (anchored) c += PLAIN_COST * (aside / CELL_PX) ** 2;
+        // Where nothing is seen, lines stay where the mesh has them.
+        c += PLAIN_COST * (aside / CELL_PX) ** 2;
         if (anchored && known.has(row * lines + line))
           c +=
             (aside / (CORNER_CELLS * CELL_PX)) ** 2 +
