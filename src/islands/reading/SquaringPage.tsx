@@ -50,6 +50,16 @@ function Squaring({ entry, id, first }: { entry: ShelfEntry; id: string; first: 
         This photo is no longer here. <a href={`/canvas/${canvas.id}/chart/photos`}>Back to the photos</a>
       </p>
     );
+  if (!photo.kept)
+    return (
+      <p className="mt-4 text-lg">
+        Of this photo only its squares are kept; they can be read again on the{' '}
+        <a className="underline" href={`/canvas/${canvas.id}/chart/photos`}>
+          page of the photos
+        </a>
+        .
+      </p>
+    );
   return <Board key={id} {...{ entry, photo, view, show, writing, base }} />;
 }
 
