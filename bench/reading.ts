@@ -3,12 +3,13 @@ import type { LegendLine } from '../src/core/canvas/legend';
 import type { Chart } from '../src/core/cells/chart';
 import { CAMERA_LEVELS, type CameraLevelName, type Scene, takePhoto } from '../src/core/reading/camera';
 import type { ClassSample } from '../src/core/reading/classify';
-import { type Corners, homographyTo, mapped } from '../src/core/reading/homography';
+import type { Corners } from '../src/core/reading/homography';
 import { listScene } from '../src/core/reading/listScene';
 import type { Photo } from '../src/core/reading/photo';
 import { type Reading, readPhoto } from '../src/core/reading/readPhoto';
 import { samplesOf } from '../src/core/reading/samples';
 import { stitched } from '../src/core/reading/stitch';
+import { homographyTo, mapped } from '../src/core/view/projective';
 import { inventedChart, inventedColours, sceneOf, tapped } from './readingScenes';
 
 /*

@@ -1,7 +1,7 @@
 import type { Shape } from '../core/canvas/canvas';
 import type { ClassSample } from '../core/reading/classify';
 import { type CellCount, countedCells } from '../core/reading/countCells';
-import { type Corners, homographyTo } from '../core/reading/homography';
+import type { Corners } from '../core/reading/homography';
 import {
   bytesFromText,
   bytesToText,
@@ -20,6 +20,7 @@ import { type PhotoPlace, type Stitched, stitched } from '../core/reading/stitch
 import { straightPicture } from '../core/reading/straightPicture';
 import { countedSwatches, swatchesOfColumn } from '../core/reading/swatchColumn';
 import { Refusal } from '../core/refusal';
+import { homographyTo } from '../core/view/projective';
 
 /** A sample as it is kept. */
 export interface SentSample {

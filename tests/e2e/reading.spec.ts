@@ -3,8 +3,9 @@ import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import sharp from 'sharp';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import type { CellRect } from '../../src/core/cells/chart';
-import { type Corners, homographyTo, mapped } from '../../src/core/reading/homography';
+import type { Corners } from '../../src/core/reading/homography';
 import { shotPlan } from '../../src/core/reading/shotPlan';
+import { homographyTo, mapped } from '../../src/core/view/projective';
 import { DEMO, expect, lineAt, SHEET, shelve, test } from './bench';
 
 /** A canvas with a colour list and no chart, as one of those whose kit brought no file. */

@@ -1,9 +1,10 @@
 import type { CellRect, Chart } from '../cells/chart';
 import { type SeededRandom, seededRandom } from '../chance/random';
 import type { Rgb } from '../colour/rgb';
+import { homographyTo, inverseOf, mapped } from '../view/projective';
 import { coarsely } from './coarsely';
 import { gaussianWeights } from './gaussian';
-import { type Corners, homographyTo, inverseOf, mapped } from './homography';
+import type { Corners } from './homography';
 import { type Photo, type Spot, toLinear, toSrgb, valueAt } from './photo';
 
 /** How a photograph is spoilt; lengths in cells or pixels of the photograph as said. */

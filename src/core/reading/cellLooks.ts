@@ -1,6 +1,6 @@
+import { homographyTo, mapped } from '../view/projective';
 import { gaussianWeights } from './gaussian';
 import type { Corners } from './homography';
-import { homographyTo, mapped } from './homography';
 import { type Mesh, placeInCell } from './mesh';
 import { type Planes, valueAt } from './photo';
 

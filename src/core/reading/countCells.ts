@@ -1,5 +1,6 @@
+import { homographyTo } from '../view/projective';
 import { CELL_PX, lineEnergy, MARGIN, turned } from './gridLines';
-import { type Corners, homographyTo } from './homography';
+import type { Corners } from './homography';
 import { plainMesh, straightened, widened } from './mesh';
 import { type Photo, type Planes, shrunk } from './photo';
 

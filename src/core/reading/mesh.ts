@@ -1,5 +1,5 @@
+import { type Homography, mapped } from '../view/projective';
 import { CELL_PX, type Flat, MARGIN, offsets, turned } from './gridLines';
-import { type Homography, mapped } from './homography';
 import { type Planes, valueAt } from './photo';
 
 /** Where the corners of cells lie in a photograph, in its pixels; row by row, (columns + 1) × (rows + 1) of them. */

@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal';
+import { homographyTo } from '../view/projective';
 import { many } from '../words/numbers';
 import { type CellLooks, EDGE, LOOK_SIDE, looksOf } from './cellLooks';
 import {
@@ -13,7 +14,7 @@ import {
   verdicts,
 } from './classify';
 import { doubtOf, FLAGGED_FROM } from './doubt';
-import { type Corners, faultInCorners, homographyTo } from './homography';
+import { type Corners, faultInCorners } from './homography';
 import { type LightField, labOfLight, lightField, litAs } from './light';
 import { type Mesh, meshMovedByCells, refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk } from './photo';

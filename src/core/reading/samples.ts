@@ -1,7 +1,8 @@
 import { Refusal } from '../refusal';
+import { homographyTo } from '../view/projective';
 import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cellLooks';
 import type { ClassSample } from './classify';
-import { type Corners, faultInCorners, homographyTo } from './homography';
+import { type Corners, faultInCorners } from './homography';
 import { type Mesh, refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk, valueAt } from './photo';
 import { cellPixels, LEAST_CELL_PX, planesFor } from './readPhoto';

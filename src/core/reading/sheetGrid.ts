@@ -1,5 +1,6 @@
 import { Refusal } from '../refusal';
-import { type Corners, homographyTo, mapped } from './homography';
+import { homographyTo, mapped } from '../view/projective';
+import type { Corners } from './homography';
 import { type Photo, shrunk, valueAt } from './photo';
 
 /** A printed table as a photo shows it, straightened: lightness 0…1, row by row. */

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
-import { homographyTo, inverseOf, mapped } from '../../core/reading/homography';
 import { meshFromText } from '../../core/reading/keptReading';
 import { type Mesh, placeInCell } from '../../core/reading/mesh';
 import type { Example } from '../../core/reading/samples';
+import { homographyTo, inverseOf, mapped } from '../../core/view/projective';
 import { counted } from '../../core/words/numbers';
 import type { ReadingView } from '../../server/reading/contract';
 import { Chip } from '../../ui/Chip';

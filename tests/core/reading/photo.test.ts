@@ -1,9 +1,10 @@
 import Color from 'colorjs.io';
 import { describe, expect, it } from 'vitest';
-import { faultInCorners, homographyTo, inverseOf, mapped } from '../../../src/core/reading/homography';
+import { faultInCorners } from '../../../src/core/reading/homography';
 import { labOfLight, lightField, litAs } from '../../../src/core/reading/light';
 import { shrunk, toLinear, toSrgb, valueAt } from '../../../src/core/reading/photo';
 import { smoothField } from '../../../src/core/reading/smoothField';
+import { homographyTo, inverseOf, mapped } from '../../../src/core/view/projective';
 
 describe('a projective map', () => {
   it('is the plain stretch where the corners make a rectangle', () => {

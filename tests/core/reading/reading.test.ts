@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { CAMERA_LEVELS, takePhoto } from '../../../src/core/reading/camera';
 import { countedCells, otherCount } from '../../../src/core/reading/countCells';
-import { type Corners, homographyTo } from '../../../src/core/reading/homography';
+import type { Corners } from '../../../src/core/reading/homography';
 import { type Mesh, plainMesh, refinedMesh } from '../../../src/core/reading/mesh';
 import type { Photo } from '../../../src/core/reading/photo';
 import { planesFor, readPhoto } from '../../../src/core/reading/readPhoto';
 import { samplesOf, samplesOfExamples } from '../../../src/core/reading/samples';
 import { type PlacedReading, stitched } from '../../../src/core/reading/stitch';
+import { homographyTo } from '../../../src/core/view/projective';
 import { PRINTS, printedScene } from './prints';
 
 const [COLUMNS, ROWS] = [22, 16];

@@ -1,3 +1,5 @@
+import { homographyTo, mapped, type QuadCorners } from '../../../view/projective';
+
 /** A place on a picture in pixels from its upper left corner. */
 export interface Spot {
   x: number;
@@ -18,28 +20,14 @@ export function cornersOf(left: number, top: number, right: number, bottom: numb
 }
 
 /**
- * Where places of the unit square lie on a picture that shows it as the quadrilateral `corners`: the projective map of a
- * square to a quadrilateral (Heckbert, Fundamentals of Texture Mapping and Image Warping, 1989, section 2.2.3, from
- * memory).
+ * Where places of the unit square lie on a picture that shows it as the quadrilateral `corners`.
  * @returns a function of u, v in 0…1, from the upper left corner
  */
-export function squareToQuad([p0, p1, p2, p3]: Corners): (u: number, v: number) => Spot {
-  const sx = p0.x - p1.x + p2.x - p3.x;
-  const sy = p0.y - p1.y + p2.y - p3.y;
-  const dx1 = p1.x - p2.x;
-  const dx2 = p3.x - p2.x;
-  const dy1 = p1.y - p2.y;
-  const dy2 = p3.y - p2.y;
-  const det = dx1 * dy2 - dx2 * dy1;
-  const g = (sx * dy2 - dx2 * sy) / det;
-  const h = (dx1 * sy - sx * dy1) / det;
-  const a = p1.x - p0.x + g * p1.x;
-  const b = p3.x - p0.x + h * p3.x;
-  const d = p1.y - p0.y + g * p1.y;
-  const e = p3.y - p0.y + h * p3.y;
+export function squareToQuad(corners: Corners): (u: number, v: number) => Spot {
+  const map = homographyTo(corners.map(({ x, y }) => [x, y]) as unknown as QuadCorners, 1, 1);
   return (u, v) => {
-    const w = g * u + h * v + 1;
-    return { x: (a * u + b * v + p0.x) / w, y: (d * u + e * v + p0.y) / w };
+    const [x, y] = mapped(map, u, v);
+    return { x, y };
   };
 }
 
