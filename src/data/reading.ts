@@ -42,6 +42,16 @@ export function readingPhoto(
   );
 }
 
+/** All that came, removed ones among them. */
+export async function countReadingPhotos(queries: Queries, canvasId: string): Promise<number> {
+  const row = await one<{ n: number }>(
+    queries,
+    'select count(*)::int as n from reading_photo where canvas_id = $1',
+    [canvasId],
+  );
+  return row!.n;
+}
+
 export async function addReadingPhoto(
   queries: Queries,
   canvasId: string,
@@ -85,7 +95,7 @@ export async function changeReadingPhoto(
   return rows.length > 0;
 }
 
-/** The photo as it came, else its squares as a plain grid. */
+/** The photo as it came; null where it is no longer kept. */
 export async function readingPhotoBytes(
   queries: Queries,
   canvasId: string,
@@ -234,7 +244,7 @@ export async function putReadingSamples(
 export interface ReadingAnswerRow {
   id: string;
   screenId: string | null;
-  answers: [square: number, line: number][];
+  answers: [column: number, row: number, line: number][];
   undoes: string | null;
 }
 
@@ -263,13 +273,15 @@ export async function addReadingAnswer(
 export interface ReadingChartRow {
   happenedAt: string;
   photos: string[];
+  /** Of the canvas as it was then. */
+  columns: number;
   origins: string;
 }
 
 export function readingChart(queries: Queries, canvasId: string): Promise<ReadingChartRow | null> {
   return one<ReadingChartRow>(
     queries,
-    'select happened_at as "happenedAt", photos, origins from reading_chart where canvas_id = $1',
+    'select happened_at as "happenedAt", photos, columns, origins from reading_chart where canvas_id = $1',
     [canvasId],
   );
 }
@@ -277,12 +289,13 @@ export function readingChart(queries: Queries, canvasId: string): Promise<Readin
 export async function putReadingChart(
   queries: Queries,
   canvasId: string,
-  { happenedAt, photos, origins }: ReadingChartRow,
+  { happenedAt, photos, columns, origins }: ReadingChartRow,
 ): Promise<void> {
   await queries.query(
-    `insert into reading_chart (canvas_id, happened_at, photos, origins) values ($1, $2, $3::jsonb, $4)
+    `insert into reading_chart (canvas_id, happened_at, photos, columns, origins) values ($1, $2, $3::jsonb, $4, $5)
      on conflict (canvas_id) do update
-     set happened_at = excluded.happened_at, photos = excluded.photos, origins = excluded.origins`,
-    [canvasId, happenedAt, JSON.stringify(photos), origins],
+     set happened_at = excluded.happened_at, photos = excluded.photos, columns = excluded.columns,
+         origins = excluded.origins`,
+    [canvasId, happenedAt, JSON.stringify(photos), columns, origins],
   );
 }

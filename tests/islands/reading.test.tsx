@@ -4,7 +4,7 @@ import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ReadingThreads, Stopped } from '../../src/islands/reading/threads';
 import { useAnswers } from '../../src/islands/reading/useAnswers';
-import { useWrite } from '../../src/islands/writing/useWrite';
+import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
 import type { ReadingView } from '../../src/server/reading/contract';
 import { type Answers, type Asked, standInFetch } from './requests';
 import { StandInWorker } from './standInWorker';
@@ -95,7 +95,7 @@ describe('answers', () => {
           [4, 2],
           [7, 1],
         ],
-        undo: { id: 'u1', squares: 1 },
+        undo: { id: 'u1', squares: 1, own: true },
       });
     const { result, rerender, seen } = use();
     act(() => result.current.answer([7], 1));
@@ -116,8 +116,20 @@ describe('answers', () => {
     ]);
   });
 
+  it('stand while the server is away, and until it has them', async () => {
+    const { result, seen } = use();
+    answer = () => Promise.reject(new TypeError('no network'));
+    act(() => result.current.answer([7], 1));
+    await waitFor(() => expect(result.current.writing.fault).toBe(WAITS));
+    expect(result.current.answers.get(7)).toBe(1);
+    expect(result.current.undo).toBeNull();
+    answer = () => Response.json({ answers: [[7, 1]], undo: { id: 'u1', squares: 1, own: true } });
+    // The outbox tries again by itself.
+    await waitFor(() => expect(seen().undo?.id).toBe('u1'), { timeout: 15_000 });
+  });
+
   it('that were given last are undone', async () => {
-    answer = () => Response.json({ answers: [[7, 1]], undo: { id: 'u1', squares: 1 } });
+    answer = () => Response.json({ answers: [[7, 1]], undo: { id: 'u1', squares: 1, own: true } });
     const { result, rerender, seen } = use();
     act(() => result.current.answer([7], 1));
     await waitFor(() => expect(seen().undo?.id).toBe('u1'));

@@ -208,11 +208,11 @@ export async function busyCanvas(
     ...[made.id, moment.toISOString(), `${'A'.repeat(1366)}==`],
   );
   await add(
-    `insert into reading_answer (id, canvas_id, happened_at, answers) values ($1, $2, $3, '[[0, 1], [1, 2]]')`,
+    `insert into reading_answer (id, canvas_id, happened_at, answers) values ($1, $2, $3, '[[0, 0, 1], [1, 0, 2]]')`,
     ...[randomUUID(), made.id, moment.toISOString()],
   );
   await add(
-    `insert into reading_chart (canvas_id, happened_at, photos, origins) values ($1, $2, $3::jsonb, '1×2')`,
+    `insert into reading_chart (canvas_id, happened_at, photos, columns, origins) values ($1, $2, $3::jsonb, 2, '1×2')`,
     ...[made.id, moment.toISOString(), JSON.stringify([photoId])],
   );
   return made;

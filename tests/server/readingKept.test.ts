@@ -5,7 +5,10 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import { bytesToText } from '../../src/core/reading/keptReading';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
+import { bumpRevision } from '../../src/data/once';
 import { readingPhotoBytes, straightPictureOf } from '../../src/data/reading';
+import { saveChart } from '../../src/server/chart/writes';
+import { correctFacts } from '../../src/server/corrections/writes';
 import { readingView } from '../../src/server/reading/view';
 import {
   acceptRead,
@@ -49,7 +52,7 @@ const squares = (more: object = {}) => ({
 });
 const b64 = (values: number[]) => bytesToText(new Uint8Array(Uint16Array.from(values).buffer));
 const result = async (cells: number[], more: object = {}) => ({
-  ...{ id: randomUUID(), columns: 4, rows: 2, cellPx: 40 },
+  ...{ id: randomUUID(), corners: CORNERS, columns: 4, rows: 2, cellPx: 40 },
   cells: b64(cells),
   others: b64(cells.map((own) => 3 - own)),
   doubt: b64(cells.map((_, i) => (i === 1 ? 20_000 : 10))),
@@ -93,6 +96,22 @@ describe('photos to read from', () => {
     expect((await view()).photos[0]!.reading).not.toBeNull();
     await squarePhoto(database, mine, id, squares({ rows: 3 }));
     expect((await view()).photos[0]!.reading).toBeNull();
+  });
+
+  it('stay as they were in what is not said', async () => {
+    const id = await readPhoto();
+    // Another screen removes it while this one still knows nothing of its corners.
+    await squarePhoto(database, mine, id, { removed: true } as Parameters<typeof squarePhoto>[3]);
+    expect((await view()).photos).toMatchObject([
+      { id, removed: true, columns: 4, at: { column: 0, row: 0 } },
+    ]);
+    await squarePhoto(database, mine, id, { removed: false } as Parameters<typeof squarePhoto>[3]);
+    expect((await view()).photos[0]!.reading).not.toBeNull();
+    // Read by corners that are others by now.
+    await squarePhoto(database, mine, id, squares({ corners: [[12, 10], ...CORNERS.slice(1)] }));
+    await expect(keepResult(database, mine, id, await result([1, 1, 1, 1, 1, 1, 1, 1]))).rejects.toThrow(
+      'lie elsewhere',
+    );
   });
 
   it('are refused in a sentence where they cannot be', async () => {
@@ -169,7 +188,8 @@ describe('answers', () => {
       [2, 1],
       [3, 1],
     ]);
-    expect((await view()).undo).toEqual({ id: mineFirst, squares: 1 });
+    expect((await view()).undo).toEqual({ id: mineFirst, squares: 1, own: true });
+    expect((await view(mine, randomUUID())).undo).toMatchObject({ squares: 2, own: false });
     await say([], SCREEN, mineFirst);
     expect((await view()).answers).toEqual([
       [2, 1],
@@ -177,6 +197,12 @@ describe('answers', () => {
     ]);
     await expect(say([], SCREEN, mineFirst)).rejects.toThrow('undone already');
     expect((await view(other)).answers).toEqual([]);
+  });
+
+  it('stay where they are when the canvas gets another width', async () => {
+    await say([[5, 1]]);
+    const wider = await correctFacts(database, mine, { width: 6, height: 2 });
+    expect((await view(wider)).answers).toEqual([[7, 1]]);
   });
 
   it('name squares and colours that there are', async () => {
@@ -199,6 +225,27 @@ describe('the chart', () => {
     expect(await readingPhotoBytes(database, mine.id, id)).toBeNull();
     expect(await straightPictureOf(database, mine.id, id)).not.toBeNull();
     expect((await chartOf(database, other))!.cells[0]).toBe(1);
+  });
+
+  it('is made once however often it is asked for, and not over what was changed meanwhile', async () => {
+    await readPhoto([2, 2, 2, 2, 2, 2, 2, 2]);
+    const wish = { id: randomUUID(), keepPhotos: true };
+    await acceptRead(database, mine, wish, null);
+    await database.transaction((queries) => saveChart(queries, mine, chartOfRows('1111', '1111')));
+    await acceptRead(database, mine, wish, null);
+    expect((await chartOf(database, mine))!.cells[0]).toBe(1);
+    const busy: Database = Object.create(database);
+    let read = 0;
+    busy.snapshot = async (work) => {
+      const seen = await database.snapshot(work);
+      // Somebody repairs a square while the chart is made.
+      if (read++ === 0) await bumpRevision(database, mine.id);
+      return seen;
+    };
+    await expect(acceptRead(busy, mine, { id: randomUUID(), keepPhotos: true }, null)).rejects.toThrow(
+      'Make it again',
+    );
+    expect((await chartOf(database, mine))!.cells[0]).toBe(1);
   });
 
   it('says what is in doubt and what it changes', async () => {

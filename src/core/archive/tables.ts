@@ -347,7 +347,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     columns: [
       id,
       happened,
-      column('answers', 'json', 'Pairs of square and colour'),
+      column('answers', 'json', 'Column, row (from 0) and colour of each square'),
       optional('undoes', 'uuid', 'The entry that this one undoes', { refers: ['reading_answer', 'id'] }),
     ],
   },
@@ -359,6 +359,7 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
     columns: [
       happened,
       column('photos', 'json', 'Their ids, in order'),
+      column('columns', 'integer', 'Columns of the canvas at that time'),
       column(
         'origins',
         'text',

@@ -1,3 +1,4 @@
+import { many } from '../words/numbers';
 import type { Verdicts } from './classify';
 
 /** Somebody looks at cells that are wrong with more than this chance. */
@@ -17,4 +18,20 @@ export function doubtOf({ margin, fit }: Pick<Verdicts, 'margin' | 'fit'>): Floa
     const sure = WEIGHTS.base + WEIGHTS.margin * Math.min(MOST_MARGIN, value) + WEIGHTS.fit * fit[cell]!;
     return 1 / (1 + Math.exp(sure));
   });
+}
+
+/** From this share of cells in doubt on, a photograph is taken to be of something else. */
+const TOO_MUCH = 0.6;
+
+/** That nearly nothing of a photograph could be read, as a sentence; null where enough was. */
+export function faultInDoubt(flagged: number, cells: number): string | null {
+  if (flagged <= cells * TOO_MUCH) return null;
+  return `Nearly nothing of it could be read: ${many(flagged)} of ${many(cells)} squares are in doubt. Is it this canvas, without drills, and are columns and rows counted right? Nothing of it was kept.`;
+}
+
+/** Cells that somebody has to look at. */
+export function countDoubtful(doubt: ArrayLike<number>): number {
+  let n = 0;
+  for (let cell = 0; cell < doubt.length; cell++) if (doubt[cell]! > FLAGGED_FROM) n++;
+  return n;
 }

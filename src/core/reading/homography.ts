@@ -30,3 +30,19 @@ export function faultInCorners(
     return 'The photo is turned, or the corners begin at another one: the first is the upper left.';
   return null;
 }
+
+/** Corners that stand inside of a picture by a share of its sides: where they are looked for at first. */
+export function cornersWithin({ width, height }: { width: number; height: number }, inset: number): Corners {
+  const [left, top, right, bottom] = [
+    width * inset,
+    height * inset,
+    width * (1 - inset),
+    height * (1 - inset),
+  ];
+  return [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ];
+}

@@ -265,3 +265,32 @@ export function placeInCell(
     y[at]! * upperLeft + y[at + 1]! * upperRight + y[below]! * lowerLeft + y[below + 1]! * lowerRight,
   ];
 }
+
+/** The corner of cells that lies nearest to a place of the photograph: the cell to its lower right. */
+export function cornerNear({ columns, x, y }: Mesh, [px, py]: readonly [number, number]): CellSpot {
+  let [best, least] = [0, Number.POSITIVE_INFINITY];
+  for (let at = 0; at < x.length; at++) {
+    const far = (x[at]! - px) ** 2 + (y[at]! - py) ** 2;
+    if (far < least) [best, least] = [at, far];
+  }
+  return { column: best % (columns + 1), row: Math.floor(best / (columns + 1)) };
+}
+
+/** The cell in whose middle a place of the photograph lies nearest; null where it lies beside all of them. */
+export function cellNear(mesh: Mesh, [px, py]: readonly [number, number]): CellSpot | null {
+  let [best, least, size] = [-1, Number.POSITIVE_INFINITY, 0];
+  for (let cell = 0; cell < mesh.columns * mesh.rows; cell++) {
+    const [column, row] = [cell % mesh.columns, Math.floor(cell / mesh.columns)];
+    const [x, y] = placeInCell(mesh, column, row, 0.5, 0.5);
+    const far = Math.hypot(x - px, y - py);
+    if (far >= least) continue;
+    const [ex, ey] = placeInCell(mesh, column, row, 0, 0);
+    [best, least, size] = [cell, far, Math.hypot(x - ex, y - ey)];
+  }
+  return least > size * 1.2 ? null : { column: best % mesh.columns, row: Math.floor(best / mesh.columns) };
+}
+
+interface CellSpot {
+  column: number;
+  row: number;
+}

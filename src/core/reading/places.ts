@@ -1,3 +1,4 @@
+import { Refusal } from '../refusal';
 import type { Corners } from './homography';
 import type { Pin } from './mesh';
 
@@ -6,11 +7,11 @@ export function cornersToText(corners: Corners): string {
   return corners.map(([x, y]) => `${round(x)},${round(y)}`).join(' ');
 }
 
-/** @throws RangeError where they are not four */
+/** @throws Refusal where they are not four */
 export function cornersFromText(text: string): Corners {
   const corners = text.split(' ').map((spot) => spot.split(',').map(Number));
   if (corners.length !== 4 || corners.some((spot) => spot.length !== 2 || !spot.every(Number.isFinite)))
-    throw new RangeError('These are no four corners.');
+    throw new Refusal('These are no four corners.');
   return corners as unknown as Corners;
 }
 

@@ -149,21 +149,28 @@ export function shareRead({ from, open }: ReadChart): ReadShare {
   return { squares: from.length, read, open: left };
 }
 
+/** Says that a photo contradicts the others. @param number by which people know the photo */
+export function contradictionInWords(
+  { cells, differing }: Stitched['contradicted'][number],
+  number: number,
+): string {
+  return `Photo ${number} shows something else than the others: ${counted(differing, 'square')} of ${many(cells)} differ. Perhaps it is of another canvas or lies elsewhere; remove it or say where it lies.`;
+}
+
 /**
  * The chart to save: what was read, over what was there. Squares that no photo shows stay as they were.
+ * @param numbers by which people know the photos
  * @throws Refusal where nothing was read, a colour is not on the list, or photos contradict each other
  */
 export function acceptedChart(
   read: ReadChart,
   contradicted: Stitched['contradicted'],
+  numbers: readonly number[],
   legend: readonly LegendLine[],
   before: Chart | null,
 ): Chart {
   const [worst] = contradicted;
-  if (worst)
-    throw new Refusal(
-      `Photo ${worst.photo + 1} shows something else than the others: ${counted(worst.differing, 'square')} of ${many(worst.cells)} differ. Perhaps it is of another canvas or lies elsewhere; remove it or say where it lies.`,
-    );
+  if (worst) throw new Refusal(contradictionInWords(worst, numbers[worst.photo]!));
   if (shareRead(read).read === 0) throw new Refusal('No photo has been read yet.');
   const known = new Set(legend.map(({ line }) => line));
   const cells = before ? before.cells.slice() : new Uint16Array(read.cells.length);

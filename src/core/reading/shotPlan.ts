@@ -1,4 +1,5 @@
 import type { CellRect } from '../cells/chart';
+import { overlapOf } from '../cells/rect';
 
 /** Pixels of a square that read well; most columns and rows of one photo (what a camera of 12 megapixels takes sharply). */
 const GOOD_CELL_PX = 45;
@@ -57,4 +58,23 @@ function parts(whole: number, most: number): { from: number; length: number }[] 
     from: Math.round((i * (whole - length)) / (count - 1)),
     length,
   }));
+}
+
+/** How far the photo of a part is. */
+export type ShotState = 'missing' | 'there' | 'read';
+
+/** A photo that shows so much of a part is taken for that part's. */
+const SHOWS = 0.7;
+
+/** How far the photo of a part is. @param photos where each lies, null where that is not known, and whether it is read */
+export function stateOfShot(
+  part: CellRect,
+  photos: readonly { shows: CellRect | null; read: boolean }[],
+): ShotState {
+  const own = photos.filter(({ shows }) => {
+    const shared = shows && overlapOf(shows, part);
+    return shared !== null && shared.width * shared.height > SHOWS * part.width * part.height;
+  });
+  if (own.some(({ read }) => read)) return 'read';
+  return own.length > 0 ? 'there' : 'missing';
 }

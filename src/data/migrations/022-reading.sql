@@ -57,17 +57,18 @@ create table reading_answer (
   canvas_id uuid not null references canvas (id) on delete cascade,
   screen_id uuid,
   happened_at timestamptz not null,
-  -- [[square, line], …]
+  -- [[column, row, line], …]
   answers jsonb not null,
   undoes uuid unique references reading_answer (id) on delete cascade
 );
 create index reading_answer_by_canvas on reading_answer (canvas_id, position);
 
--- The chart that was made of it: which photo each square came from, run by run.
+-- The chart that was made of it: which photo each square came from, run by run over so many columns.
 create table reading_chart (
   canvas_id uuid primary key references canvas (id) on delete cascade,
   happened_at timestamptz not null,
   photos jsonb not null,
+  columns integer not null check (columns > 0),
   origins text not null
 );
 

@@ -2,14 +2,16 @@ import { Camera } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { faultInPhoto } from '../../core/inspection/photo';
-import type { Corners } from '../../core/reading/homography';
+import { type Corners, cornersWithin } from '../../core/reading/homography';
 import { counted } from '../../core/words/numbers';
 import type { SheetPhotoReading } from '../../server/reading/contract';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { type BoardSpot, Lens, PointBoard } from '../../ui/PointBoard';
+import { mayBeSimulated } from '../../ui/standIns';
 import { CORNER_NAMES } from '../chart/CornerPicker';
-import { sendFile } from '../writing/api';
+import { simulatedPhoto } from '../reading/simulated';
+import { inWords, sendFile } from '../writing/api';
 import { JobLine } from '../writing/JobLine';
 import { useJob } from '../writing/useJob';
 import type { ReadTable } from './HowRead';
@@ -46,22 +48,16 @@ export function SheetPhoto({ canvas, onTable }: { canvas: Canvas; onTable: (tabl
     take(photo, null);
   };
   const simulate = async () => {
-    const response = await fetch(
-      `/api/canvases/${canvas.id}/reading/simulated.jpg?of=${canvas.id}&what=sheet&seed=${Date.now() % 1e9}`,
-    );
-    if (!response.ok) return setFault('The simulated camera took no photo.');
-    const [known] = JSON.parse(response.headers.get('x-oculent-corners') ?? '[]') as Corners[];
-    take(await response.blob(), known ?? null);
+    try {
+      const wish = { of: canvas.id, what: 'sheet', seed: Date.now() % 1e9 };
+      const { photo, corners: known } = await simulatedPhoto(canvas.id, wish);
+      take(photo, known[0] ?? null);
+    } catch (error) {
+      setFault(inWords(error));
+    }
   };
-  const [width, height] = [image?.naturalWidth ?? 0, image?.naturalHeight ?? 0];
-  const shown: Corners | null =
-    corners ??
-    (image && [
-      [width * INSET, height * INSET],
-      [width * (1 - INSET), height * INSET],
-      [width * (1 - INSET), height * (1 - INSET)],
-      [width * INSET, height * (1 - INSET)],
-    ]);
+  const size = image && { width: image.naturalWidth, height: image.naturalHeight };
+  const shown: Corners | null = corners ?? (size && cornersWithin(size, INSET));
   const read = () =>
     void jobs.run(async (job, signal) => {
       setReading(null);
@@ -88,7 +84,7 @@ export function SheetPhoto({ canvas, onTable }: { canvas: Canvas; onTable: (tabl
           disabled={jobs.busy}
           onChoose={choose}
         />
-        {document.documentElement.dataset.simulated !== undefined && (
+        {mayBeSimulated() && (
           <button type="button" className="button" onClick={() => void simulate()}>
             Simulated camera
           </button>

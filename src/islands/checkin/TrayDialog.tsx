@@ -12,6 +12,7 @@ import { Colour } from '../../ui/Chip';
 import { Dialog } from '../../ui/Dialog';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
+import { mayBeSimulated } from '../../ui/standIns';
 import { useThreads } from '../reading/useReading';
 import { useWork } from '../reading/useWork';
 
@@ -100,7 +101,7 @@ export function TrayDialog({
             disabled={busy !== null}
             onChoose={choose}
           />
-          {document.documentElement.dataset.simulated !== undefined && (
+          {mayBeSimulated() && (
             <button type="button" className="button" disabled={busy !== null} onClick={() => void simulate()}>
               Simulated tray
             </button>

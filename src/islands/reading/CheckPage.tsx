@@ -1,13 +1,13 @@
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { countSuspects, reviewGroups, shareRead } from '../../core/reading/review';
+import { contradictionInWords, countSuspects, reviewGroups, shareRead } from '../../core/reading/review';
 import { counted, many } from '../../core/words/numbers';
 import type { ReadingView } from '../../server/reading/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { withLegend } from '../../ui/withLegend';
-import { sendJson } from '../writing/api';
+import { sendFile } from '../writing/api';
 import { JobLine } from '../writing/JobLine';
 import { useJob } from '../writing/useJob';
 import { WithView } from '../writing/WithView';
@@ -48,11 +48,17 @@ function Checked({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLi
   const suspects = useMemo(() => (chart ? countSuspects(chart, legend) : []), [chart, legend]);
   const share = useMemo(() => chart && shareRead(chart), [chart]);
   const accept = () =>
-    void jobs.run(async (job) => {
-      const answerOf = await sendJson<ReadingView & { done: string }>('PUT', `${base}/chart?job=${job}`, {
-        id: crypto.randomUUID(),
-        keepPhotos,
-      });
+    void jobs.run(async (job, signal) => {
+      // It may take longer than other writes, and be ended.
+      const body = new Blob([JSON.stringify({ id: crypto.randomUUID(), keepPhotos })]);
+      const type = 'application/json';
+      const answerOf = await sendFile<ReadingView & { done: string }>(
+        'PUT',
+        `${base}/chart?job=${job}`,
+        body,
+        type,
+        signal,
+      );
       show(answerOf);
       setDone(answerOf.done);
     });
@@ -136,22 +142,19 @@ function Checked({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLi
         </Notice>
       )}
       {(read.fault ?? writing.fault) && <Notice kind="fault">{read.fault ?? writing.fault}</Notice>}
-      {stitched?.contradicted.map(({ photo, cells, differing }) => (
-        <Notice key={photo} kind="fault">
-          Photo {photo + 1} shows something else than the others: {counted(differing, 'square')} of{' '}
-          {many(cells)} differ. Perhaps it is of another canvas, or lies elsewhere. Remove it, or say where it
-          lies.
+      {stitched?.contradicted.map((each) => (
+        <Notice key={each.photo} kind="fault">
+          {contradictionInWords(each, read.numbers[each.photo]!)}
         </Notice>
       ))}
       {stitched && stitched.unclear.length > 0 && (
         <UnclearPlaces
           canvas={canvas}
           photos={read.photos}
+          numbers={read.numbers}
           stitched={stitched}
           onPlace={(photo, at) => {
-            const { corners, columns, rows, pins, removed } = photo;
-            const body = { corners, columns, rows, pins, removed, at };
-            void writing.write('PUT', `${base}/photos/${photo.id}`, body, show);
+            void writing.write('PATCH', `${base}/photos/${photo.id}`, { at }, show);
           }}
         />
       )}

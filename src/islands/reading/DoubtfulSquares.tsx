@@ -93,7 +93,7 @@ export function DoubtfulSquares({
         )}
         <p aria-live="polite">
           Column <span className="number">{column + 1}</span>, row <span className="number">{row + 1}</span>,
-          photo <span className="number">{(at?.photo ?? 0) + 1}</span>
+          photo <span className="number">{at?.number}</span>
         </p>
       </div>
       <div className="flex min-w-0 flex-col gap-3">

@@ -2,9 +2,8 @@ import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { meshFromText } from '../../core/reading/keptReading';
-import { type Mesh, placeInCell } from '../../core/reading/mesh';
+import { cellNear, type Mesh, placeInCell } from '../../core/reading/mesh';
 import type { Example } from '../../core/reading/samples';
-import { homographyTo, inverseOf, mapped } from '../../core/view/projective';
 import { counted } from '../../core/words/numbers';
 import type { ReadingView } from '../../server/reading/contract';
 import { Chip } from '../../ui/Chip';
@@ -53,16 +52,8 @@ export function ExampleSquares({
       setMesh(meshFromText(text, squares.columns, squares.rows));
     });
   const tap = ({ x, y }: BoardSpot) => {
-    const [u, v] = mapped(inverseOf(homographyTo(squares.corners, squares.columns, squares.rows)), x, y);
-    // The plain map is about right: the square whose middle is nearest is the one.
-    let best = { column: -1, row: -1, far: Number.POSITIVE_INFINITY };
-    for (let row = Math.max(0, Math.floor(v) - 3); row < Math.min(squares.rows, v + 4); row++)
-      for (let column = Math.max(0, Math.floor(u) - 3); column < Math.min(squares.columns, u + 4); column++) {
-        const [mx, my] = placeInCell(mesh!, column, row, 0.5, 0.5);
-        const far = Math.hypot(mx - x, my - y);
-        if (far < best.far) best = { column, row, far };
-      }
-    if (best.column < 0) return;
+    const best = cellNear(mesh!, [x, y]);
+    if (!best) return;
     const others = examples.filter(({ column, row }) => column !== best.column || row !== best.row);
     const next =
       others.length < examples.length ? others : [...others, { line, column: best.column, row: best.row }];

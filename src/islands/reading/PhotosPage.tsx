@@ -2,8 +2,10 @@ import { Camera, Check, CircleDashed, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { faultInPhoto } from '../../core/inspection/photo';
+import { faultInDoubt } from '../../core/reading/doubt';
+import { bytesToText } from '../../core/reading/keptReading';
 import { ENOUGH_CELL_PX } from '../../core/reading/readPhoto';
-import { shotPlan } from '../../core/reading/shotPlan';
+import { shotPlan, stateOfShot } from '../../core/reading/shotPlan';
 import type { Stitched } from '../../core/reading/stitch';
 import { counted, many } from '../../core/words/numbers';
 import type { ReadingPhoto, ReadingView } from '../../server/reading/contract';
@@ -12,10 +14,10 @@ import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { withLegend } from '../../ui/withLegend';
-import { sendFile } from '../writing/api';
+import { inWords, sendFile } from '../writing/api';
 import { WithView } from '../writing/WithView';
 import { ReadingNav } from './ReadingNav';
-import { ShotPlanDrawing, stateOfShot } from './ShotPlanDrawing';
+import { ShotPlanDrawing } from './ShotPlanDrawing';
 import { SimulatedCamera } from './SimulatedCamera';
 import { doubtfulIn, photosInUse, squaresOfPhoto, withoutSample } from './steps';
 import { Stopped } from './threads';
@@ -56,12 +58,12 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
   // While photos are read, each that is done would have all of them put together again.
   const { stitched } = useReadChart(canvas, running ? NOTHING : view, NO_ANSWERS);
   const photos = photosInUse(view);
-  const placed = withPlaces(photos, stitched);
   const removed = view.photos.filter((photo) => photo.removed && photo.kind === 'canvas');
   const missing = withoutSample(legend, view);
   const ready = photos.filter((photo) => squaresOfPhoto(photo) && !photo.reading);
   const read = photos.filter(({ reading }) => reading);
-  const shots = plan.shots.map((rect) => stateOfShot(rect, placed));
+  const where = whereShown(photos, stitched);
+  const shots = plan.shots.map((rect) => stateOfShot(rect, where));
   const here = `/canvas/${canvas.id}/chart/photos`;
 
   const send = async (file: File) => {
@@ -75,14 +77,7 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
     setSending((n) => n - 1);
   };
   const change = (photo: ReadingPhoto, gone: boolean) => {
-    const { corners, columns, rows, at, pins } = photo;
-    void writing.write(
-      'PUT',
-      `${base}/photos/${photo.id}`,
-      { corners, columns, rows, at, pins, removed: gone },
-      show,
-      true,
-    );
+    void writing.write('PATCH', `${base}/photos/${photo.id}`, { removed: gone }, show, true);
   };
   const readAll = async (some: readonly ReadingPhoto[]) => {
     setRunning(new Map(some.map(({ id }) => [id, 0])));
@@ -97,17 +92,18 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
         { what: 'read', photo: pictureOf(canvas.id, photo), squares, samples: view.samples },
         (share) => setRunning((before) => before && new Map(before).set(photo.id, share)),
       );
-      if (flagged > reading.columns * reading.rows * TOO_MUCH_DOUBT)
-        throw new Error(
-          `Nearly nothing of it could be read: ${many(flagged)} of ${many(reading.columns * reading.rows)} squares are in doubt. Is it this canvas, without drills, and are columns and rows counted right? Nothing of it was kept.`,
-        );
-      const body = { id: crypto.randomUUID(), ...reading, picture: await base64Of(picture) };
+      const unread = faultInDoubt(flagged, reading.columns * reading.rows);
+      if (unread !== null) throw new Error(unread);
+      const body = {
+        id: crypto.randomUUID(),
+        corners: photo.corners,
+        ...reading,
+        picture: bytesToText(new Uint8Array(await picture.arrayBuffer())),
+      };
       await writing.write<ReadingView>('PUT', `${base}/photos/${photo.id}/result`, body, show);
     } catch (error) {
       if (error instanceof Stopped) return;
-      setFaults((before) =>
-        new Map(before).set(photo.id, error instanceof Error ? error.message : String(error)),
-      );
+      setFaults((before) => new Map(before).set(photo.id, inWords(error)));
     } finally {
       setRunning((before) => {
         const left = new Map(before);
@@ -129,7 +125,7 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
           {counted(plan.shots.length, 'photo')} of about {plan.shots[0]!.width} × {plan.shots[0]!.height}{' '}
           squares
         </h2>
-        <ShotPlanDrawing canvas={canvas} plan={plan} photos={placed} />
+        <ShotPlanDrawing canvas={canvas} plan={plan} states={shots} />
         <NumberField
           words="Megapixels of your camera"
           value={megapixels}
@@ -258,24 +254,22 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
 const NO_ANSWERS: ReadonlyMap<number, number> = new Map();
 const NOTHING: ReadingView = { photos: [], samples: [], answers: [], undo: null, accepted: null };
 
-/** Photos with the places that what they show has told. */
-function withPlaces(photos: readonly ReadingPhoto[], stitched: Stitched | null): ReadingPhoto[] {
+/** Where each photo lies, as it is told or as what it shows has told; and whether it is read. */
+function whereShown(photos: readonly ReadingPhoto[], stitched: Stitched | null) {
   const read = photos.filter(({ reading }) => reading);
   return photos.map((photo) => {
-    const place = stitched?.places[read.indexOf(photo)];
-    return photo.at || !place ? photo : { ...photo, at: place };
+    const at = photo.at ?? stitched?.places[read.indexOf(photo)] ?? null;
+    const { columns, rows } = photo;
+    const known = at && columns !== null && rows !== null;
+    return {
+      shows: known ? { x: at.column, y: at.row, width: columns, height: rows } : null,
+      read: photo.reading !== null,
+    };
   });
 }
 
 /** Largest photo that is sent. */
 const MOST_BYTES = 32_000_000;
-/** From this share of squares in doubt on, a photo is taken to be of something else. */
-const TOO_MUCH_DOUBT = 0.6;
-
-async function base64Of(blob: Blob): Promise<string> {
-  const { bytesToText } = await import('../../core/reading/keptReading');
-  return bytesToText(new Uint8Array(await blob.arrayBuffer()));
-}
 
 function PhotoSlip({
   photo,

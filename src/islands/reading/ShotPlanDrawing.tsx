@@ -1,25 +1,4 @@
-import type { CellRect } from '../../core/cells/chart';
-import type { ShotPlan } from '../../core/reading/shotPlan';
-import type { ReadingPhoto } from '../../server/reading/contract';
-
-/** How far the photo of a part is. */
-export type ShotState = 'missing' | 'there' | 'read';
-
-/** Whether a photo shows a part: it says so, or lies nearly there. */
-function shows({ at, columns, rows }: ReadingPhoto, { x, y, width, height }: CellRect): boolean {
-  if (!at || columns === null || rows === null) return false;
-  const [w, h] = [
-    Math.min(at.column + columns, x + width) - Math.max(at.column, x),
-    Math.min(at.row + rows, y + height) - Math.max(at.row, y),
-  ];
-  return w > 0 && h > 0 && w * h > 0.7 * width * height;
-}
-
-export function stateOfShot(rect: CellRect, photos: readonly ReadingPhoto[]): ShotState {
-  const own = photos.filter((photo) => shows(photo, rect));
-  if (own.some(({ reading }) => reading)) return 'read';
-  return own.length > 0 ? 'there' : 'missing';
-}
+import type { ShotPlan, ShotState } from '../../core/reading/shotPlan';
 
 const FILL: Record<ShotState, string> = {
   missing: 'transparent',
@@ -31,11 +10,12 @@ const FILL: Record<ShotState, string> = {
 export function ShotPlanDrawing({
   canvas,
   plan,
-  photos,
+  states,
 }: {
   canvas: { width: number; height: number };
   plan: ShotPlan;
-  photos: readonly ReadingPhoto[];
+  /** Of each part. */
+  states: readonly ShotState[];
 }) {
   const { width, height } = canvas;
   const unit = Math.max(width, height) / 100;
@@ -54,7 +34,7 @@ export function ShotPlanDrawing({
         strokeWidth={unit * 0.6}
       />
       {plan.shots.map((rect, i) => {
-        const state = stateOfShot(rect, photos);
+        const state = states[i] ?? 'missing';
         const gap = unit;
         return (
           <g key={`${rect.x} ${rect.y}`}>

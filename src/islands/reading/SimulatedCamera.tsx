@@ -3,7 +3,9 @@ import type { ShotPlan } from '../../core/reading/shotPlan';
 import type { ReadingView } from '../../server/reading/contract';
 import { Dialog } from '../../ui/Dialog';
 import { Labelled } from '../../ui/Labelled';
+import { mayBeSimulated } from '../../ui/standIns';
 import { getJson, inWords, sendFile, sendJson } from '../writing/api';
+import { simulatedPhoto } from './simulated';
 import { addressOfReading } from './useReading';
 
 interface Subject {
@@ -34,7 +36,7 @@ export function SimulatedCamera({
   const [level, setLevel] = useState('normal');
   const [marked, setMarked] = useState(true);
   const [taking, setTaking] = useState<string | null>(null);
-  if (document.documentElement.dataset.simulated === undefined) return null;
+  if (!mayBeSimulated()) return null;
   const base = addressOfReading(canvasId);
   const open = async () => {
     dialog.current?.showModal();
@@ -47,22 +49,14 @@ export function SimulatedCamera({
     try {
       for (const [i, rect] of plan.shots.entries()) {
         setTaking(`Taking photo ${i + 1} of ${plan.shots.length}…`);
-        const query = new URLSearchParams({ of, level, seed: String(1 + i), px: String(CELL_PX) });
-        for (const [name, value] of Object.entries(rect)) query.set(name, String(value));
-        const response = await fetch(`${base}/simulated.jpg?${query}`);
-        if (!response.ok) throw new Error('The simulated camera took no photo.');
+        const wish = { of, level, seed: 1 + i, px: CELL_PX, ...rect };
+        const { photo, corners } = await simulatedPhoto(canvasId, wish);
         const id = crypto.randomUUID();
         const name = new URLSearchParams({ id, name: `Simulated ${i + 1}` });
-        let view = await sendFile<ReadingView>(
-          'POST',
-          `${base}/photos?${name}`,
-          await response.blob(),
-          'image/jpeg',
-        );
+        let view = await sendFile<ReadingView>('POST', `${base}/photos?${name}`, photo, 'image/jpeg');
         if (marked) {
-          const [corners] = JSON.parse(response.headers.get('x-oculent-corners') ?? '[]') as unknown[];
-          view = await sendJson<ReadingView>('PUT', `${base}/photos/${id}`, {
-            corners,
+          view = await sendJson<ReadingView>('PATCH', `${base}/photos/${id}`, {
+            corners: corners[0],
             columns: rect.width,
             rows: rect.height,
             at: i === 0 ? { column: rect.x, row: rect.y } : null,

@@ -1,5 +1,7 @@
 import type { ReadingView } from '../../server/reading/contract';
+import { mayBeSimulated } from '../../ui/standIns';
 import { inWords, sendFile, sendJson } from '../writing/api';
+import { simulatedPhoto } from './simulated';
 import { addressOfReading } from './useReading';
 
 /** A photo of this canvas's colour list by the stand-in camera, its first column marked; only where that is switched on. */
@@ -12,17 +14,15 @@ export function SimulatedList({
   onTaken: (view: ReadingView) => void;
   onFault: (words: string) => void;
 }) {
-  if (document.documentElement.dataset.simulated === undefined) return null;
+  if (!mayBeSimulated()) return null;
   const base = addressOfReading(canvasId);
   const take = async () => {
     try {
-      const response = await fetch(`${base}/simulated.jpg?of=${canvasId}&what=list`);
-      if (!response.ok) throw new Error('The simulated camera took no photo.');
+      const { photo, corners } = await simulatedPhoto(canvasId, { of: canvasId, what: 'list' });
       const id = crypto.randomUUID();
       const query = new URLSearchParams({ id, kind: 'list', name: 'Simulated list' });
-      await sendFile('POST', `${base}/photos?${query}`, await response.blob(), 'image/jpeg');
-      const [corners] = JSON.parse(response.headers.get('x-oculent-corners') ?? '[]') as unknown[];
-      onTaken(await sendJson<ReadingView>('PUT', `${base}/photos/${id}`, { corners }));
+      await sendFile('POST', `${base}/photos?${query}`, photo, 'image/jpeg');
+      onTaken(await sendJson<ReadingView>('PATCH', `${base}/photos/${id}`, { corners: corners[0] }));
     } catch (error) {
       onFault(inWords(error));
     }

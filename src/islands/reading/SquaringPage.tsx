@@ -1,8 +1,8 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { otherCount } from '../../core/reading/countCells';
-import { type Corners, faultInCorners } from '../../core/reading/homography';
+import { type Corners, cornersWithin, faultInCorners } from '../../core/reading/homography';
 import { meshFromText } from '../../core/reading/keptReading';
-import type { Mesh, Pin } from '../../core/reading/mesh';
+import { cornerNear, type Mesh, type Pin } from '../../core/reading/mesh';
 import { cellPixels, ENOUGH_CELL_PX, LEAST_CELL_PX } from '../../core/reading/readPhoto';
 import { shotPlan } from '../../core/reading/shotPlan';
 import { many } from '../../core/words/numbers';
@@ -76,7 +76,7 @@ function Board({
 } & ReturnType<typeof useReading>) {
   const threads = useThreads();
   const [image, setImage] = useState<HTMLImageElement | null>(null);
-  const [corners, setCorners] = useState<Corners>(photo.corners ?? cornersInside(photo));
+  const [corners, setCorners] = useState<Corners>(photo.corners ?? cornersWithin(photo, INSET));
   const [touched, setTouched] = useState(photo.corners !== null);
   const [count, setCount] = useState({
     columns: photo.columns ?? USUAL.columns,
@@ -166,19 +166,9 @@ function Board({
     const index = which.row * (count.columns + 1) + which.column;
     return { x: mesh!.x[index]!, y: mesh!.y[index]! };
   };
-  const nearest = ({ x, y }: BoardSpot) => {
-    let best = { column: 0, row: 0, far: Number.POSITIVE_INFINITY };
-    for (let row = 0; row <= count.rows; row++)
-      for (let column = 0; column <= count.columns; column++) {
-        const index = row * (count.columns + 1) + column;
-        const far = Math.hypot(mesh!.x[index]! - x, mesh!.y[index]! - y);
-        if (far < best.far) best = { column, row, far };
-      }
-    return { column: best.column, row: best.row };
-  };
   const save = () => {
-    const body = { corners, ...count, at, pins, removed: photo.removed };
-    void writing.write<ReadingView>('PUT', `${base}/photos/${photo.id}`, body, (next) => {
+    const body = { corners, ...count, at, pins };
+    void writing.write<ReadingView>('PATCH', `${base}/photos/${photo.id}`, body, (next) => {
       show(next);
       const left = photosInUse(next).find((each) => !squaresOfPhoto(each));
       window.location.assign(`/canvas/${canvas.id}/chart/photos${left ? `/${left.id}` : ''}`);
@@ -220,7 +210,7 @@ function Board({
           onChoose={(which) => !node && setChosen(which)}
           onMove={(which, spot) => (node ? pin(spot) : move(which, spot))}
           onLoad={setImage}
-          {...(mesh ? { onTap: (spot: BoardSpot) => setNode(nearest(spot)) } : {})}
+          {...(mesh ? { onTap: (spot: BoardSpot) => setNode(cornerNear(mesh, [spot.x, spot.y])) } : {})}
         >
           {mesh && <MeshLines mesh={mesh} pins={pins} />}
         </PointBoard>
@@ -409,18 +399,3 @@ function Board({
 }
 
 const spotOf = ([x, y]: readonly [number, number]): BoardSpot => ({ x, y });
-
-function cornersInside({ width, height }: { width: number; height: number }): Corners {
-  const [left, top, right, bottom] = [
-    width * INSET,
-    height * INSET,
-    width * (1 - INSET),
-    height * (1 - INSET),
-  ];
-  return [
-    [left, top],
-    [right, top],
-    [right, bottom],
-    [left, bottom],
-  ];
-}

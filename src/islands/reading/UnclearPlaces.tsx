@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { CellRect } from '../../core/cells/chart';
+import { overlapOf } from '../../core/cells/rect';
 import type { PhotoPlace, Stitched } from '../../core/reading/stitch';
 import type { ReadingPhoto } from '../../server/reading/contract';
 import { PlaceFields } from './PlaceFields';
@@ -14,11 +15,14 @@ const PATCH_PX = 22;
 export function UnclearPlaces({
   canvas,
   photos,
+  numbers,
   stitched,
   onPlace,
 }: {
   canvas: Canvas;
   photos: readonly ReadingPhoto[];
+  /** By which people know the photos. */
+  numbers: readonly number[];
   stitched: Stitched;
   onPlace: (photo: ReadingPhoto, at: PhotoPlace) => void;
 }) {
@@ -28,9 +32,9 @@ export function UnclearPlaces({
         <section
           key={photo}
           className="slip flex flex-col gap-3"
-          aria-label={`Where photo ${photo + 1} lies`}
+          aria-label={`Where photo ${numbers[photo]} lies`}
         >
-          <h2 className="text-xl">Where does photo {photo + 1} lie?</h2>
+          <h2 className="text-xl">Where does photo {numbers[photo]} lie?</h2>
           <p>
             {places.length === 0
               ? 'It overlaps none of the others enough. Say which column and row its upper left square is in.'
@@ -42,6 +46,7 @@ export function UnclearPlaces({
                 key={`${place.column} ${place.row}`}
                 canvas={canvas}
                 photos={photos}
+                numbers={numbers}
                 stitched={stitched}
                 photo={photo}
                 place={place}
@@ -60,6 +65,7 @@ export function UnclearPlaces({
 function Pair({
   canvas,
   photos,
+  numbers,
   stitched,
   photo,
   place,
@@ -67,6 +73,7 @@ function Pair({
 }: {
   canvas: Canvas;
   photos: readonly ReadingPhoto[];
+  numbers: readonly number[];
   stitched: Stitched;
   photo: number;
   place: PhotoPlace;
@@ -76,7 +83,7 @@ function Pair({
   const shared = photos
     .flatMap((other, k) => {
       const there = stitched.places[k];
-      const both = there && k !== photo ? overlap(own, rectOf(other, there)) : null;
+      const both = there && k !== photo ? overlapOf(own, rectOf(other, there)) : null;
       return both ? [{ k, there: there!, both }] : [];
     })
     .sort((a, b) => b.both.width * b.both.height - a.both.width * a.both.height)[0];
@@ -95,13 +102,13 @@ function Pair({
         url={squaresUrl(canvas.id, photos[k]!)}
         rect={within(there)}
         cellPx={PATCH_PX}
-        label={`Photo ${k + 1} there`}
+        label={`Photo ${numbers[k]} there`}
       />
       <SquarePatch
         url={squaresUrl(canvas.id, photos[photo]!)}
         rect={within(place)}
         cellPx={PATCH_PX}
-        label={`Photo ${photo + 1} there`}
+        label={`Photo ${numbers[photo]} there`}
       />
       <button type="button" className="button" onClick={onPlace}>
         Alike: from column {place.column + 1}, row {place.row + 1}
@@ -124,11 +131,4 @@ function ByHand({ canvas, onPlace }: { canvas: Canvas; onPlace: (place: PhotoPla
 
 function rectOf({ columns, rows }: ReadingPhoto, { column, row }: PhotoPlace): CellRect {
   return { x: column, y: row, width: columns ?? 0, height: rows ?? 0 };
-}
-
-function overlap(a: CellRect, b: CellRect): CellRect | null {
-  const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)];
-  const width = Math.min(a.x + a.width, b.x + b.width) - x;
-  const height = Math.min(a.y + a.height, b.y + b.height) - y;
-  return width > 0 && height > 0 ? { x, y, width, height } : null;
 }

@@ -41,7 +41,7 @@ export function WhereFrom({
           <div className="flex flex-col gap-2">
             {line ? <Colour line={line} shape={canvas.shape} /> : <p>No drill here.</p>}
             <p>
-              Photo {at.photo + 1}, {read.photos[at.photo]?.name}
+              Photo {at.number}, {at.photo.name}
             </p>
             <p>
               {doubt === 0

@@ -1,5 +1,5 @@
 import type { LegendLine } from '../../core/canvas/legend';
-import { FLAGGED_FROM } from '../../core/reading/doubt';
+import { countDoubtful } from '../../core/reading/doubt';
 import type { Corners } from '../../core/reading/homography';
 import { labelsOf } from '../../core/reading/keptReading';
 import { STRAIGHT_PX } from '../../core/reading/straightPicture';
@@ -28,7 +28,7 @@ export function squaresOfPhoto({ kept, corners, columns, rows, pins }: ReadingPh
 
 /** Squares of a photo that are in doubt. */
 export function doubtfulIn({ reading }: ReadingPhoto): number {
-  return reading ? labelsOf(reading).doubt.filter((value) => value > FLAGGED_FROM).length : 0;
+  return reading ? countDoubtful(labelsOf(reading).doubt) : 0;
 }
 
 /** Colours of the list of which nobody has shown yet how they look in print. */

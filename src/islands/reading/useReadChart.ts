@@ -11,11 +11,19 @@ import { addressOfReading, useThreads } from './useReading';
 export interface ReadTogether {
   /** Photos that are read, in their order. */
   photos: ReadingPhoto[];
+  /** By which people know them: their places among all that are used. */
+  numbers: number[];
   stitched: Stitched | null;
   chart: ReadChart | null;
   fault: string | null;
   /** The straightened picture that a square is read from, and where it lies in it; null where no photo shows it. */
-  pictureOfSquare(square: number): { url: string; x: number; y: number; photo: number } | null;
+  pictureOfSquare(square: number): {
+    url: string;
+    x: number;
+    y: number;
+    photo: ReadingPhoto;
+    number: number;
+  } | null;
 }
 
 /** @param answers what was said of squares, those not yet acknowledged among them */
@@ -26,7 +34,11 @@ export function useReadChart(
 ): ReadTogether {
   const threads = useThreads();
   const all = view.photos;
-  const photos = useMemo(() => photosInUse({ photos: all }).filter(({ reading }) => reading), [all]);
+  const { photos, numbers } = useMemo(() => {
+    const used = photosInUse({ photos: all });
+    const read = used.filter(({ reading }) => reading);
+    return { photos: read, numbers: read.map((photo) => used.indexOf(photo) + 1) };
+  }, [all]);
   const [stitched, setStitched] = useState<Stitched | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   // Readings change by their id; answers do not change how photos lie.
@@ -54,6 +66,7 @@ export function useReadChart(
   }, [stitched, answers, canvas]);
   return {
     photos,
+    numbers,
     stitched,
     chart,
     fault: fault ?? beyond,
@@ -62,7 +75,12 @@ export function useReadChart(
       const place = stitched?.places[photo];
       if (!place) return null;
       const [x, y] = [square % canvas.width, Math.floor(square / canvas.width)];
-      return { url: squaresUrl(canvas.id, photos[photo]!), ...inPhoto(place, x, y), photo };
+      return {
+        url: squaresUrl(canvas.id, photos[photo]!),
+        ...inPhoto(place, x, y),
+        photo: photos[photo]!,
+        number: numbers[photo]!,
+      };
     },
   };
 }

@@ -7,6 +7,7 @@ import { colourAddress } from '../../core/labels/qr';
 import { Chip } from '../../ui/Chip';
 import { Dialog, type DialogHandle } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
+import { mayBeSimulated } from '../../ui/standIns';
 import { standInCamera } from './standInCamera';
 import { type CodeSource, useCodeReader } from './useCodeReader';
 
@@ -70,7 +71,7 @@ function Scanner({
   const [done, setDone] = useState('');
   const video = useRef<HTMLVideoElement>(null);
   const painted = useRef<HTMLCanvasElement>(null);
-  const standIn = document.documentElement.dataset.simulated !== undefined;
+  const standIn = mayBeSimulated();
   const { looking } = useCodeReader(source, (text) => {
     navigator.vibrate?.(60);
     setDone('');

@@ -5,24 +5,25 @@ import { counted } from '../../core/words/numbers';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf, putChart } from '../../data/chart';
-import type { Database } from '../../data/engine/database';
+import type { Database, Queries } from '../../data/engine/database';
 import { conflict } from '../http/problem';
 import { chartOrCloth } from './view';
 
-/** Saves a chart. @throws Problem when a drill is laid where the new chart wants none */
-export async function saveChart(database: Database, canvas: Canvas, chart: Chart): Promise<void> {
-  await database.transaction(async (queries) => {
-    const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
-    const all = { x: 0, y: 0, width: chart.width, height: chart.height };
-    const kept = cellsInPart(chart, laid, all, null, true).length;
-    const before = cellsInPart(await chartOrCloth(queries, canvas), laid, all, null, true).length;
-    if (kept < before) {
-      throw conflict(
-        `${counted(before - kept, 'drill')} ${before - kept === 1 ? 'is' : 'are'} laid on squares that this chart leaves bare. Lift ${before - kept === 1 ? 'it' : 'them'} first, or check the file.`,
-      );
-    }
-    await putChart(queries, canvas.id, chart);
-  });
+/**
+ * Saves a chart, in the caller's transaction.
+ * @throws Problem when a drill is laid where the new chart wants none
+ */
+export async function saveChart(queries: Queries, canvas: Canvas, chart: Chart): Promise<void> {
+  const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
+  const all = { x: 0, y: 0, width: chart.width, height: chart.height };
+  const kept = cellsInPart(chart, laid, all, null, true).length;
+  const before = cellsInPart(await chartOrCloth(queries, canvas), laid, all, null, true).length;
+  if (kept < before) {
+    throw conflict(
+      `${counted(before - kept, 'drill')} ${before - kept === 1 ? 'is' : 'are'} laid on squares that this chart leaves bare. Lift ${before - kept === 1 ? 'it' : 'them'} first, or check the file.`,
+    );
+  }
+  await putChart(queries, canvas.id, chart);
 }
 
 /**

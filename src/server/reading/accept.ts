@@ -9,7 +9,7 @@ import type { ReadingPhoto } from './contract';
 
 /** What photos were read as, and all else that a chart is made of. */
 export interface AcceptInput {
-  /** Those of the canvas that are read, in their order. */
+  /** Those of the canvas that are used, in their order, by which people number them. */
   photos: ReadingPhoto[];
   answers: [square: number, line: number][];
   width: number;
@@ -32,6 +32,7 @@ export interface Accepted {
 /** Makes the chart of readings and answers. @throws Refusal with what stands in its way */
 export async function acceptReading(input: AcceptInput): Promise<Accepted> {
   const { width, height, legend, before } = input;
+  const numbers = input.photos.flatMap(({ reading }, i) => (reading ? [i + 1] : []));
   const placed = input.photos.flatMap(({ reading, at }) =>
     reading ? [{ reading: labelsOf(reading), at }] : [],
   );
@@ -39,10 +40,16 @@ export async function acceptReading(input: AcceptInput): Promise<Accepted> {
   const [lost] = together.unclear;
   if (lost)
     throw new Refusal(
-      `It is not clear where photo ${lost.photo + 1} lies. Say which column and row its upper left square is in, or remove it.`,
+      `It is not clear where photo ${numbers[lost.photo]} lies. Say which column and row its upper left square is in, or remove it.`,
     );
   const all = onCanvas(together, new Map(input.answers), { width, height });
-  const chart = acceptedChart(all, together.contradicted, legend, before && makeChart(width, height, before));
+  const chart = acceptedChart(
+    all,
+    together.contradicted,
+    numbers,
+    legend,
+    before && makeChart(width, height, before),
+  );
   const { read, open } = shareRead(all);
   const runs: string[] = [];
   for (let cell = 0, from = 0; cell < all.from.length; cell++) {

@@ -40,7 +40,7 @@ export interface ReadingView {
   /** What was said of squares, and stands. */
   answers: [square: number, line: number][];
   /** What Undo takes back on this screen. */
-  undo: { id: string; squares: number } | null;
+  undo: { id: string; squares: number; own: boolean } | null;
   /** The chart that was made of it; null before. */
   accepted: { at: string; photos: string[] } | null;
 }
@@ -58,22 +58,19 @@ export const readingPhotoQuery = object({
 const pixel = (most: number) => number().min(-most).max(most);
 const whole = (most: number) => number().integer().min(0).max(most);
 
-/** Where the squares of a photo lie. */
+const corners = array(
+  array(pixel(100_000).required()).length(2, 'A corner is two numbers.').required(),
+).length(4, 'Give four corners, clockwise from the upper left.');
+
+/** Where the squares of a photo lie; what is left out stays as it was. */
 export const squaringSchema = object({
-  corners: array(array(pixel(100_000).required()).length(2, 'A corner is two numbers.').required())
-    .length(4, 'Give four corners, clockwise from the upper left.')
-    .nullable()
-    .default(null),
-  columns: number()
-    .integer()
-    .min(1)
-    .max(1000, 'A photo shows at most 1,000 columns.')
-    .nullable()
-    .default(null),
-  rows: number().integer().min(1).max(1000, 'A photo shows at most 1,000 rows.').nullable().default(null),
+  corners: corners.nullable().optional().default(undefined),
+  columns: number().integer().min(1).max(1000, 'A photo shows at most 1,000 columns.').nullable(),
+  rows: number().integer().min(1).max(1000, 'A photo shows at most 1,000 rows.').nullable(),
   at: object({ column: whole(4000).required(), row: whole(4000).required() })
     .nullable()
-    .default(null),
+    .optional()
+    .default(undefined),
   pins: array(
     object({
       column: whole(1000).required(),
@@ -83,8 +80,9 @@ export const squaringSchema = object({
     }).required(),
   )
     .max(200, 'At most 200 corners of squares are set by hand.')
-    .default([]),
-  removed: boolean().default(false),
+    .optional()
+    .default(undefined),
+  removed: boolean(),
 });
 
 /** Base64 of arrays of a photo of at most 20,000 squares. */
@@ -96,6 +94,8 @@ const packed = (bytes: number) =>
 /** What a photo was read as. */
 export const readingResultSchema = object({
   id: uuid('a reading'),
+  /** Those by which it was read: they may be others by now. */
+  corners: corners.required('Say by which corners it was read.'),
   columns: number().integer().min(1).max(1000).required(),
   rows: number().integer().min(1).max(1000).required(),
   cellPx: number().min(1).max(1000).required(),

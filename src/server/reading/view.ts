@@ -17,7 +17,7 @@ import type { ReadingPhoto, ReadingView } from './contract';
 /** @param screenId the screen that asks, by which undo goes */
 export async function readingView(
   queries: Queries,
-  canvas: Pick<Canvas, 'id'>,
+  canvas: Pick<Canvas, 'id' | 'width' | 'height'>,
   screenId: string | null,
 ): Promise<ReadingView> {
   const results = new Map((await readingResults(queries, canvas.id)).map((row) => [row.photoId, row]));
@@ -33,18 +33,18 @@ export async function readingView(
 /** What was said of squares, and what Undo takes back. */
 export async function answersView(
   queries: Queries,
-  canvas: Pick<Canvas, 'id'>,
+  canvas: Pick<Canvas, 'id' | 'width' | 'height'>,
   screenId: string | null,
 ): Promise<Pick<ReadingView, 'answers' | 'undo'>> {
   const ledger = await readingAnswers(queries, canvas.id);
-  const { undo } = undoState(
+  const { undo, own } = undoState(
     ledger.map((row) => ({ ...row, screen: row.screenId, redoes: null })),
     screenId,
   );
   const last = ledger.find((row) => row.id === undo);
   return {
-    answers: [...standingAnswers(ledger)],
-    undo: last ? { id: last.id, squares: last.answers.length } : null,
+    answers: [...standingAnswers(ledger, canvas)],
+    undo: last ? { id: last.id, squares: last.answers.length, own } : null,
   };
 }
 

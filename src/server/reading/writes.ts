@@ -1,15 +1,17 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { standingAnswers } from '../../core/reading/answers';
-import { faultInCorners } from '../../core/reading/homography';
+import { placeOfCell } from '../../core/cells/rect';
+import { type Corners, faultInCorners } from '../../core/reading/homography';
 import { bytesFromText, labelsOf, meshFromText } from '../../core/reading/keptReading';
 import { cornersToText, pinsToText } from '../../core/reading/places';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Database } from '../../data/engine/database';
+import { revisionOf } from '../../data/once';
 import {
   addReadingAnswer,
   addReadingPhoto,
   changeReadingPhoto,
+  countReadingPhotos,
   dropReadingResult,
   dropReadPhotos,
   readingPhoto as findPhoto,
@@ -53,11 +55,7 @@ export async function addPhoto(
     content: [wish, bytes.byteLength],
   };
   await once(database, named, async (queries) => {
-    const [row] = await queries.query<{ n: number }>(
-      'select count(*)::int as n from reading_photo where canvas_id = $1',
-      [canvas.id],
-    );
-    if (row!.n >= MOST_PHOTOS)
+    if ((await countReadingPhotos(queries, canvas.id)) >= MOST_PHOTOS)
       throw conflict(`A canvas can have at most ${MOST_PHOTOS} photos to read from.`);
     const now = new Date().toISOString();
     await addReadingPhoto(queries, canvas.id, { ...wish, width, height, bytes: jpeg }, now);
@@ -65,7 +63,8 @@ export async function addPhoto(
 }
 
 /**
- * Says where the squares of a photo lie. What was read of it before is dropped where they lie elsewhere now.
+ * Says some of where the squares of a photo lie; what is not named stays as it was. What was read of it before is dropped
+ * where they lie elsewhere now.
  * @throws Problem where that cannot be
  */
 export async function squarePhoto(
@@ -77,19 +76,19 @@ export async function squarePhoto(
   await database.transaction(async (queries) => {
     const before = await findPhoto(queries, canvas.id, id);
     if (!before) throw notFound('such photo');
-    const corners = wish.corners as unknown as Parameters<typeof cornersToText>[0] | null;
+    const corners = wish.corners as unknown as Corners | null | undefined;
     const fault = corners && before.kind === 'canvas' ? faultInCorners(corners, before) : null;
     if (fault !== null) throw unreadable(fault);
     if (wish.at && (wish.at.column >= canvas.width || wish.at.row >= canvas.height))
       throw unreadable(`The canvas has ${canvas.width} columns and ${canvas.height} rows.`);
     const change = {
-      corners: corners && cornersToText(corners),
-      columns: wish.columns,
-      rows: wish.rows,
-      atColumn: wish.at?.column ?? null,
-      atRow: wish.at?.row ?? null,
-      pins: pinsToText(wish.pins),
-      removed: wish.removed,
+      corners: corners === undefined ? before.corners : corners && cornersToText(corners),
+      columns: wish.columns === undefined ? before.columns : wish.columns,
+      rows: wish.rows === undefined ? before.rows : wish.rows,
+      atColumn: wish.at === undefined ? before.atColumn : (wish.at?.column ?? null),
+      atRow: wish.at === undefined ? before.atRow : (wish.at?.row ?? null),
+      pins: wish.pins === undefined ? before.pins : pinsToText(wish.pins),
+      removed: wish.removed ?? before.removedAt !== null,
     };
     await changeReadingPhoto(queries, canvas.id, id, change, new Date().toISOString());
     const same = (['corners', 'columns', 'rows', 'pins'] as const).every(
@@ -115,13 +114,17 @@ export async function keepResult(
     id: wish.id,
     what: 'reading',
     canvasId: canvas.id,
-    content: [photoId, wish.cells, wish.doubt],
+    content: [photoId, wish.corners, wish.cells, wish.doubt],
   };
   await once(database, named, async (queries) => {
     const photo = await findPhoto(queries, canvas.id, photoId);
     if (!photo || photo.removedAt !== null) throw notFound('such photo');
-    if (photo.columns !== wish.columns || photo.rows !== wish.rows)
-      throw conflict('The squares of this photo were counted again meanwhile. Read it again.');
+    const same =
+      photo.columns === wish.columns &&
+      photo.rows === wish.rows &&
+      photo.corners === cornersToText(wish.corners as unknown as Corners);
+    if (!same)
+      throw conflict('It was said meanwhile that the squares of this photo lie elsewhere. Read it again.');
     const known = new Set((await legendOf(queries, canvas.id)).map(({ line }) => line));
     if (labels.cells.some((line) => !known.has(line)))
       throw conflict('The colour list was changed meanwhile. Read the photo again.');
@@ -157,10 +160,14 @@ export async function answerSquares(
   wish: InferType<typeof readingAnswerSchema>,
   screenId: string | null,
 ): Promise<void> {
-  const answers = wish.answers as [number, number][];
-  if (wish.undoes === null && answers.length === 0) throw unreadable('Say what at least one square is.');
+  const said = wish.answers as [square: number, line: number][];
+  if (wish.undoes === null && said.length === 0) throw unreadable('Say what at least one square is.');
   const named = { id: wish.id, what: 'reading answer', canvasId: canvas.id, content: wish };
   await once(database, named, async (queries) => {
+    const answers = said.map(([square, line]): [number, number, number] => {
+      const { x, y } = placeOfCell(square, canvas.width);
+      return [x, y, line];
+    });
     const entry = { id: wish.id, screenId, answers, undoes: wish.undoes };
     if (wish.undoes !== null) {
       const ledger = await readingAnswers(queries, canvas.id);
@@ -170,40 +177,50 @@ export async function answerSquares(
       entry.answers = [];
     } else {
       const known = new Set([0, ...(await legendOf(queries, canvas.id)).map(({ line }) => line)]);
-      const fault = answers.some(
-        ([square, line]) => square >= canvas.width * canvas.height || !known.has(line),
-      );
+      const fault = said.some(([square, line]) => square >= canvas.width * canvas.height || !known.has(line));
       if (fault) throw unreadable('An answer names a square or a colour that this canvas does not have.');
     }
     await addReadingAnswer(queries, canvas.id, entry, new Date().toISOString());
   });
 }
 
-/** Makes the chart of what was read. @returns what was done, in a sentence @throws Problem with what stands in its way */
+/**
+ * Makes the chart of what was read. The same request again changes nothing.
+ * @returns what was done, in a sentence @throws Problem with what stands in its way
+ */
 export async function acceptRead(
   database: Database,
   canvas: Canvas,
   { id, keepPhotos }: InferType<typeof acceptSchema>,
   job: Job | null,
 ): Promise<string> {
-  const parts = await database.snapshot(async (queries) => ({
-    photos: (await readingView(queries, canvas, null)).photos.filter(
-      ({ kind, removed, reading }) => kind === 'canvas' && !removed && reading,
-    ),
-    answers: [...standingAnswers(await readingAnswers(queries, canvas.id))],
-    legend: await legendOf(queries, canvas.id),
-    before: (await chartOf(queries, canvas))?.cells ?? null,
-  }));
+  const { revision, photos, ...parts } = await database.snapshot(async (queries) => {
+    const view = await readingView(queries, canvas, null);
+    return {
+      revision: await revisionOf(queries, canvas.id),
+      photos: view.photos.filter(({ kind, removed }) => kind === 'canvas' && !removed),
+      answers: view.answers,
+      legend: await legendOf(queries, canvas.id),
+      before: (await chartOf(queries, canvas))?.cells ?? null,
+    };
+  });
   const { chart, origins, ...figures } = await inWorker(
     'acceptReading',
-    { ...parts, width: canvas.width, height: canvas.height },
+    { ...parts, photos, width: canvas.width, height: canvas.height },
     job,
   );
-  await saveChart(database, canvas, chart);
   const named = { id, what: 'chart from photos', canvasId: canvas.id, content: keepPhotos };
   await once(database, named, async (queries) => {
-    const photos = parts.photos.map((photo) => photo.id);
-    await putReadingChart(queries, canvas.id, { happenedAt: new Date().toISOString(), photos, origins });
+    // What somebody repaired or said while the chart was made would be lost.
+    if ((await revisionOf(queries, canvas.id)) !== revision)
+      throw conflict('Something of this canvas was changed while the chart was made. Make it again.');
+    await saveChart(queries, canvas, chart);
+    await putReadingChart(queries, canvas.id, {
+      happenedAt: new Date().toISOString(),
+      photos: photos.filter(({ reading }) => reading).map((photo) => photo.id),
+      columns: canvas.width,
+      origins,
+    });
     if (!keepPhotos) await dropReadPhotos(queries, canvas.id);
   });
   return acceptedInWords(figures);

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CAMERA_LEVELS, takePhoto } from '../../../src/core/reading/camera';
 import { countedCells, otherCount } from '../../../src/core/reading/countCells';
 import type { Corners } from '../../../src/core/reading/homography';
-import { type Mesh, plainMesh, refinedMesh } from '../../../src/core/reading/mesh';
+import { cellNear, cornerNear, type Mesh, plainMesh, refinedMesh } from '../../../src/core/reading/mesh';
 import type { Photo } from '../../../src/core/reading/photo';
 import { planesFor, readPhoto } from '../../../src/core/reading/readPhoto';
 import { samplesOf, samplesOfExamples } from '../../../src/core/reading/samples';
@@ -62,6 +62,15 @@ describe('a mesh that is mended by hand', () => {
     const [bx, by] = nodeOf(before, beside);
     expect(far(beside, [bx, by])).toBeGreaterThan(0.3);
     expect(far({ column: 0, row: 0 }, nodeOf(before, { column: 0, row: 0 }))).toBeLessThan(0.1);
+  });
+
+  it('knows which crossing and which square lie nearest to a tap', () => {
+    const mesh = plainMesh(map, COLUMNS, ROWS);
+    const [x, y] = nodeOf(mesh, { column: 7, row: 5 });
+    expect(cornerNear(mesh, [x + 9, y - 6])).toEqual({ column: 7, row: 5 });
+    expect(cellNear(mesh, [x + 15, y + 18])).toEqual({ column: 7, row: 5 });
+    expect(cellNear(mesh, [x - 15, y + 18])).toEqual({ column: 6, row: 5 });
+    expect(cellNear(mesh, [normal.photo.width * 3, 0])).toBeNull();
   });
 
   it('is as good as before where what was put right was right', () => {

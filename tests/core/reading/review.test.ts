@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { makeChart } from '../../../src/core/cells/chart';
 import { standingAnswers } from '../../../src/core/reading/answers';
+import { faultInDoubt } from '../../../src/core/reading/doubt';
 import { keepReading, labelsOf, meshFromText, meshToText } from '../../../src/core/reading/keptReading';
 import { cornersFromText, cornersToText, pinsFromText, pinsToText } from '../../../src/core/reading/places';
 import type { Reading } from '../../../src/core/reading/readPhoto';
@@ -12,7 +13,7 @@ import {
   shareRead,
   squaresOf,
 } from '../../../src/core/reading/review';
-import { shotPlan } from '../../../src/core/reading/shotPlan';
+import { shotPlan, stateOfShot } from '../../../src/core/reading/shotPlan';
 import { stitched } from '../../../src/core/reading/stitch';
 import { line } from '../samples';
 
@@ -71,19 +72,23 @@ describe('what is to be checked', () => {
     expect([all.cells[0], all.cells[10], all.cells[11]]).toEqual([1, 2, 0]);
     expect(reviewGroups(all)).toEqual([]);
     expect(
-      standingAnswers([
-        {
-          id: 'a',
-          screenId: 's',
-          answers: [
-            [0, 3],
-            [1, 1],
-          ],
-          undoes: null,
-        },
-        { id: 'b', screenId: 's', answers: [[0, 1]], undoes: null },
-        { id: 'c', screenId: 't', answers: [], undoes: 'b' },
-      ]),
+      standingAnswers(
+        [
+          {
+            id: 'a',
+            screenId: 's',
+            answers: [
+              [0, 0, 3],
+              [1, 0, 1],
+              [7, 0, 2],
+            ],
+            undoes: null,
+          },
+          { id: 'b', screenId: 's', answers: [[0, 0, 1]], undoes: null },
+          { id: 'c', screenId: 't', answers: [], undoes: 'b' },
+        ],
+        CANVAS,
+      ),
     ).toEqual(
       new Map([
         [0, 3],
@@ -104,12 +109,12 @@ describe('what is to be checked', () => {
   it('becomes the chart, over what no photo shows', () => {
     const before = makeChart(8, 4, new Uint16Array(32).fill(3));
     const wide = { width: 8, height: 4 };
-    const chart = acceptedChart(onCanvas(together(), new Map([[0, 1]]), wide), [], LEGEND, before);
+    const chart = acceptedChart(onCanvas(together(), new Map([[0, 1]]), wide), [], [1], LEGEND, before);
     expect([...chart.cells.slice(0, 8)]).toEqual([1, 1, 1, 1, 1, 1, 3, 3]);
-    expect(() => acceptedChart(onCanvas(together(), new Map(), wide), [], LEGEND.slice(1), before)).toThrow(
-      'no longer on the colour list',
-    );
-    expect(() => acceptedChart(onCanvas(stitched([]), new Map(), wide), [], LEGEND, null)).toThrow(
+    expect(() =>
+      acceptedChart(onCanvas(together(), new Map(), wide), [], [1], LEGEND.slice(1), before),
+    ).toThrow('no longer on the colour list');
+    expect(() => acceptedChart(onCanvas(stitched([]), new Map(), wide), [], [], LEGEND, null)).toThrow(
       'No photo has been read',
     );
   });
@@ -132,10 +137,15 @@ describe('what is to be checked', () => {
     ]);
     expect(mixed.contradicted).toEqual([{ photo: 1, cells: 48, differing: 48 }]);
     const all = onCanvas(mixed, new Map(), { width: 8, height: 6 });
-    expect(() => acceptedChart(all, mixed.contradicted, LEGEND, null)).toThrow(
-      'Photo 2 shows something else',
+    expect(() => acceptedChart(all, mixed.contradicted, [1, 4], LEGEND, null)).toThrow(
+      'Photo 4 shows something else',
     );
   });
+});
+
+it('a photo of which nearly everything is in doubt is told to be of something else', () => {
+  expect(faultInDoubt(60, 100)).toBeNull();
+  expect(faultInDoubt(61, 100)).toContain('61 of 100 squares are in doubt');
 });
 
 describe('what is kept of a reading', () => {
@@ -184,6 +194,15 @@ describe('the plan of photos', () => {
     for (const [a, b] of shots.slice(1).map((shot, i) => [shots[i]!, shot] as const))
       if (a.y === b.y) expect(a.x + a.width - b.x).toBeGreaterThanOrEqual(5);
     expect(cellPx).toBeGreaterThan(20);
+  });
+
+  it('knows which of its parts are there and which are read', () => {
+    const part = { x: 10, y: 0, width: 20, height: 10 };
+    const at = (x: number, read: boolean) => ({ shows: { x, y: 0, width: 20, height: 10 }, read });
+    expect(stateOfShot(part, [])).toBe('missing');
+    expect(stateOfShot(part, [{ shows: null, read: true }, at(20, true), at(40, true)])).toBe('missing');
+    expect(stateOfShot(part, [at(13, false)])).toBe('there');
+    expect(stateOfShot(part, [at(13, false), at(9, true)])).toBe('read');
   });
 
   it('is one photo for a small canvas', () => {

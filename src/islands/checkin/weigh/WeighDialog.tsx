@@ -17,6 +17,7 @@ import { counted } from '../../../core/words/numbers';
 import { Dialog } from '../../../ui/Dialog';
 import { Notice } from '../../../ui/Notice';
 import { NumberField } from '../../../ui/NumberField';
+import { mayBeSimulated } from '../../../ui/standIns';
 import { ToggleButton } from '../../../ui/ToggleButton';
 import { inWords } from '../../writing/api';
 import { GramsField } from './GramsField';
@@ -412,6 +413,3 @@ function useStandIn(packetDrills: number): { fullGrams(): number; nextBag(): voi
  * Whether the stand-in for a scale may be used: where the demo or a test asks for it. In a real record it would write
  * down what nobody weighed.
  */
-function mayBeSimulated(): boolean {
-  return document.documentElement.dataset.simulated !== undefined;
-}

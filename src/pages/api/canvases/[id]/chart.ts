@@ -35,7 +35,7 @@ export const PUT = canvasEndpoint(async (database, canvas, { request, url }) => 
   }
   if (report.drills === 0)
     throw unreadable('Nothing in this file matches any colour of the list.', { report });
-  await saveChart(database, canvas, chart);
+  await database.transaction((queries) => saveChart(queries, canvas, chart));
   return json(report);
 });
 

@@ -13,8 +13,8 @@ export const GET = canvasEndpoint(async (database, canvas, { params }) => {
   return json({ ...photoOfRow(row, undefined), mesh: await readingMesh(database, canvas.id, row.id) });
 });
 
-/** Says where the squares of a photo lie, removes it or brings it back. */
-export const PUT = canvasEndpoint(async (database, canvas, { request, params }) => {
+/** Says some of where the squares of a photo lie, removes it or brings it back. */
+export const PATCH = canvasEndpoint(async (database, canvas, { request, params }) => {
   const wish = await readJson(request, squaringSchema);
   if (!isUuid(params.photo)) throw notFound('such photo');
   await squarePhoto(database, canvas, params.photo, wish);
