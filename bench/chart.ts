@@ -37,18 +37,20 @@ async function bench(): Promise<void> {
   const collect = () => page.evaluate(() => (window as unknown as { gc(): void }).gc());
   const empty = await privateBytes(browser, collect);
   const { opened, paths } = await page.evaluate(() =>
-    (window as unknown as { runBench(): { opened: number; paths: PathTimes[] } }).runBench(),
+    (window as unknown as { runBench(): Promise<{ opened: number; paths: PathTimes[] }> }).runBench(),
   );
   const used = await privateBytes(browser, collect);
   await browser.close();
   const floor = paths[0]!;
   console.log(`memory after all paths: ${((used - empty) / 1_000_000).toFixed(1)} bytes a cell`);
   console.log(`opened in ${opened.toFixed(0)} ms after the bytes were there`);
-  console.log('path                               p50 ms   p95 ms   × floor   script ms at most');
-  for (const { path, p50, p95, script } of paths) {
+  console.log(
+    'path                               p50 ms   p95 ms   × floor   script ms at most   frames lacking tiles',
+  );
+  for (const { path, p50, p95, script, lacking } of paths) {
     const ratio = (p95 / floor.p95).toFixed(2);
     console.log(
-      `${path.padEnd(34)} ${p50.toFixed(2).padStart(6)}   ${p95.toFixed(2).padStart(6)}   ${ratio.padStart(7)}   ${script.toFixed(1).padStart(6)}`,
+      `${path.padEnd(34)} ${p50.toFixed(2).padStart(6)}   ${p95.toFixed(2).padStart(6)}   ${ratio.padStart(7)}   ${script.toFixed(1).padStart(6)}   ${(lacking * 100).toFixed(0).padStart(16)} %`,
     );
   }
 }

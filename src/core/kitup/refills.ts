@@ -42,14 +42,15 @@ export function refillPlan(
   trashShare: number,
 ): Refill[] {
   const refills: Refill[] = [];
-  const total = use?.perSection.reduce((sum, section) => sum + sum32(section), 0) ?? 0;
+  const drillsOf = use?.perSection.map((section) => sum32(section)) ?? [];
+  const total = drillsOf.reduce((sum, drills) => sum + drills, 0);
   for (const pot of pots) {
     if (pot.capacity <= 0) continue;
     let stored = pot.drills - Math.min(pot.drills, pot.capacity);
     let laid = pot.capacity * (1 - trashShare);
     for (let nth = 1; stored > 0 && laid < needed(pot.line); nth++) {
       const drills = Math.min(stored, pot.capacity);
-      const at = use && momentOf(use, pot.line, laid);
+      const at = use && momentOf(use, drillsOf, pot.line, laid);
       refills.push({
         line: pot.line,
         nth,
@@ -70,25 +71,28 @@ export function numberOf({ numbers }: UsePlan, turn: number): number {
   return numbers?.[turn] ?? turn + 1;
 }
 
-/** Number of the section in which the `laid`-th drill of a line is used up, and all drills laid until about then. */
+/**
+ * Number of the section in which the `laid`-th drill of a line is used up, and all drills laid until about then.
+ * @param drillsOf of all colours together, by section
+ */
 function momentOf(
   use: UsePlan,
+  drillsOf: readonly number[],
   line: number,
   laid: number,
 ): { section: number; drillsBefore: number } | null {
   let ofLine = 0;
   let drillsBefore = 0;
   for (let s = 0; s < use.perSection.length; s++) {
-    const section = use.perSection[s]!;
-    const here = section[line]!;
+    const here = use.perSection[s]![line]!;
     if (ofLine + here > laid) {
       return {
         section: numberOf(use, s),
-        drillsBefore: drillsBefore + (sum32(section) * (laid - ofLine)) / here,
+        drillsBefore: drillsBefore + (drillsOf[s]! * (laid - ofLine)) / here,
       };
     }
     ofLine += here;
-    drillsBefore += sum32(section);
+    drillsBefore += drillsOf[s]!;
   }
   return null;
 }

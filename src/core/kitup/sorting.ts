@@ -48,7 +48,8 @@ function evenPiles(sorted: readonly { code: string; bags: number }[], piles: num
   const before = [0];
   for (const { bags } of sorted) before.push(before.at(-1)! + bags);
   const hundred = (code: string) => looseCode(code).replace(/\d\d$/, '');
-  const roughCut = (at: number) => (hundred(sorted[at - 1]!.code) === hundred(sorted[at]!.code) ? 1 : 0);
+  const hundreds = sorted.map(({ code }) => hundred(code));
+  const roughCut = hundreds.map((own, at) => (at > 0 && own === hundreds[at - 1] ? 1 : 0));
   // least[p][i]: the largest pile, and then the fewest cuts inside a hundred, of the first i codes in p piles
   type Best = { largest: number; rough: number; cut: number };
   const least: Best[][] = [
@@ -61,7 +62,7 @@ function evenPiles(sorted: readonly { code: string; bags: number }[], piles: num
         for (let cut = p - 1; cut < i; cut++) {
           const rest = least[p - 1]![cut]!;
           const largest = Math.max(rest.largest, before[i]! - before[cut]!);
-          const rough = rest.rough + (cut === 0 ? 0 : roughCut(cut));
+          const rough = rest.rough + roughCut[cut]!;
           if (largest < best.largest || (largest === best.largest && rough < best.rough))
             best = { largest, rough, cut };
         }

@@ -179,11 +179,18 @@ export function slotUnder(
 export function touchingPairs(
   slots: readonly { storage: Pick<Storage, 'id'>; tray: number; slot: Slot }[],
 ): [number, number][] {
-  return slots.flatMap((a, i) =>
-    slots.flatMap((b, j): [number, number][] =>
-      j > i && a.storage.id === b.storage.id && a.tray === b.tray && touch(a.slot, b.slot) ? [[i, j]] : [],
-    ),
-  );
+  const byTray = new Map<string, number[]>();
+  slots.forEach(({ storage, tray }, i) => {
+    const key = `${storage.id} ${tray}`;
+    const known = byTray.get(key);
+    if (known) known.push(i);
+    else byTray.set(key, [i]);
+  });
+  const pairs: [number, number][] = [];
+  for (const own of byTray.values())
+    for (const [n, i] of own.entries())
+      for (const j of own.slice(n + 1)) if (touch(slots[i]!.slot, slots[j]!.slot)) pairs.push([i, j]);
+  return pairs.sort(([a, c], [b, d]) => a - b || c - d);
 }
 
 /**

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine } from '../../core/canvas/legend';
@@ -10,7 +11,7 @@ import { firstUses } from '../../core/kitup/refills';
 import type { BothAllotments } from '../../core/kitup/severalPots';
 import { offerOf } from '../../core/kitup/severalPots';
 import type { StashItem } from '../../core/stash/cover';
-import { slotCapacity, slotsInOrder, touchingPairs } from '../../core/storage/storage';
+import { type Storage, slotCapacity, slotsInOrder, touchingPairs } from '../../core/storage/storage';
 import { legendOf } from '../../data/canvas';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
@@ -29,13 +30,13 @@ import {
   takeSlots,
 } from '../../data/kitup';
 import { addStashItem, addStashMove, findStashMove, isOverdrawn, stashItems } from '../../data/stash';
-import { takenSlots } from '../../data/storage';
+import { type TakenSlot, takenSlots } from '../../data/storage';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 import { inWorker } from '../jobs/pool';
 import { likePairsOf } from '../symbols/view';
 import { casesOf, slotKey } from './pots';
-import { kitFacts } from './view';
+import { type KitFacts, kitFacts } from './view';
 
 /** What the user wants of an allotment. */
 export interface KitupWish {
@@ -48,8 +49,16 @@ export interface KitupWish {
 }
 
 /** What an allotment is made from, as the database has it at one moment. */
+interface AllotFacts {
+  kit: KitFacts;
+  cases: Storage[];
+  taken: TakenSlot[];
+  states: Map<number, PotEventKind>;
+  allotted: Allotted[];
+}
+
+/** What is to be allotted. */
 interface AllotGround {
-  legend: LegendLine[];
   /** Free slots of the wished cases, in their order. */
   slots: { storageId: string; slot: string }[];
   task: Omit<AllotTask, 'confusable'>;
@@ -64,11 +73,12 @@ const MOST_TRIES = 3;
  */
 export async function planKitup(database: Database, canvas: Canvas, wish: KitupWish): Promise<void> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
-    const ground = await database.snapshot((queries) => groundOf(queries, canvas, wish));
-    const confusable = (await likePairsOf(ground.legend)).map(({ lines }) => lines);
+    const facts = await database.snapshot((queries) => factsOf(queries, canvas, wish));
+    const ground = groundOf(facts, canvas, wish);
+    const confusable = (await likePairsOf(facts.kit.legend)).map(({ lines }) => lines);
     const both = await inWorker('allotBoth', { ...ground.task, confusable });
     const kept = await database.transaction(async (queries) => {
-      if (fingerprint(await groundOf(queries, canvas, wish)) !== fingerprint(ground)) return false;
+      if (!isDeepStrictEqual(await factsOf(queries, canvas, wish), facts)) return false;
       await keepPlan(queries, canvas, wish, ground, both);
       return true;
     });
@@ -77,18 +87,29 @@ export async function planKitup(database: Database, canvas: Canvas, wish: KitupW
   throw conflict('Pots changed while they were planned, again and again. Try once more.');
 }
 
-function fingerprint({ task, ...rest }: AllotGround): string {
-  return JSON.stringify({ ...rest, ...task, locked: [...task.locked] });
-}
-
-async function groundOf(queries: Queries, canvas: Canvas, wish: KitupWish): Promise<AllotGround> {
-  const { legend, amounts, use } = await kitFacts(queries, canvas);
-  if (legend.length === 0)
+async function factsOf(queries: Queries, canvas: Canvas, wish: KitupWish): Promise<AllotFacts> {
+  const kit = await kitFacts(queries, canvas);
+  if (kit.legend.length === 0)
     throw conflict('Pots are planned from the colour list, and this canvas has none yet.');
   const cases = await casesOf(queries, wish.storageIds);
   if (cases.length < wish.storageIds.length) throw notFound('such case');
+  return {
+    kit,
+    cases,
+    taken: await takenSlots(queries, wish.storageIds),
+    states: await potStatesOf(queries, canvas.id),
+    allotted: await allotmentOf(queries, canvas.id),
+  };
+}
+
+/** Works out of the facts what is to be allotted, while the database answers others. @throws Problem */
+function groundOf(
+  { kit: { legend, amounts, use }, cases, taken, states, allotted }: AllotFacts,
+  canvas: Canvas,
+  wish: KitupWish,
+): AllotGround {
   const others = new Set(
-    (await takenSlots(queries, wish.storageIds))
+    taken
       .filter(({ canvasId }) => canvasId !== canvas.id)
       .map(({ storageId, slot }) => slotKey(storageId, slot)),
   );
@@ -96,11 +117,9 @@ async function groundOf(queries: Queries, canvas: Canvas, wish: KitupWish): Prom
     .flatMap((storage) => slotsInOrder(storage.trays).map((each) => ({ storage, ...each })))
     .filter(({ storage, slot }) => !others.has(slotKey(storage.id, slot.id)));
   const keys = board.map(({ storage, slot }) => slotKey(storage.id, slot.id));
-  const states = await potStatesOf(queries, canvas.id);
-  const filled = (await allotmentOf(queries, canvas.id)).filter(({ line }) => states.get(line) === 'fill');
+  const filled = allotted.filter(({ line }) => states.get(line) === 'fill');
   const first = use ? firstUses(use, highestLine(legend)) : [];
   return {
-    legend,
     slots: board.map(({ storage, slot }) => ({ storageId: storage.id, slot: slot.id })),
     task: {
       colours: inColourOrder(legend, wish.order)

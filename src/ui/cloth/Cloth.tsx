@@ -22,6 +22,7 @@ import { arrowStep } from '../arrowKeys';
 import { isForThePicture } from '../keysOutside';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
+import { IdleTiling } from './idleTiling';
 import { keepView, keptView } from './keptView';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
 import { type Touch, TouchHand } from './touchHand';
@@ -104,7 +105,10 @@ export function Cloth(props: ClothProps) {
     [chart, legend, hasChart, shape, eyes],
   );
 
+  const present = useRef(renderer);
+  present.current = renderer;
   const redrawAgain = useRef<() => void>(() => {});
+  const tiling = useRef(new IdleTiling());
   const redraw = useCallback(() => {
     if (asked.current) return;
     asked.current = requestAnimationFrame(() => {
@@ -112,7 +116,7 @@ export function Cloth(props: ClothProps) {
       const context = canvas.current?.getContext('2d');
       if (!context) return;
       const now = latest.current;
-      const whole = renderer.draw(context, camera.current, size.current, window.devicePixelRatio);
+      renderer.draw(context, camera.current, size.current, window.devicePixelRatio);
       const style = getComputedStyle(document.documentElement);
       const over = [...(now.layers ?? [])];
       if (now.cursor) over.push(cursorLayer(now.cursor.x, now.cursor.y));
@@ -124,11 +128,15 @@ export function Cloth(props: ClothProps) {
         ),
       );
       for (const layer of over) layer(context, camera.current, size.current);
-      if (!whole) redrawAgain.current();
+      tiling.current.afterFrame(
+        () => present.current,
+        () => redrawAgain.current(),
+      );
     });
   }, [renderer]);
 
   redrawAgain.current = redraw;
+  useEffect(() => () => tiling.current.stop(), []);
 
   /** No farther away than half the size at which the whole cloth fits. */
   const leastScale = useCallback(() => {

@@ -6,15 +6,24 @@ import { type Camera, SYMBOLS_FROM_PX, type ViewSize, visibleCells } from '../..
 import { paintCloth } from '../../core/view/paint';
 import type { ClothPalette } from './clothPalette';
 import { type CellLook, DrillSprites, spriteSize } from './drillSprites';
-import { type Tile, TileCache } from './TileCache';
+import { TileCache, type TileCells } from './TileCache';
 
 /**
- * New tiles are made for so long in one frame; what is missing then shows the picture from afar. While the cloth moves,
- * the hand must not feel them; once it lies still, they may take most of a frame.
+ * Once the cloth lies still, the frame itself makes tiles for so long, so that a mark is seen at once. While it moves,
+ * tiles are made between the frames; what is missing shows the picture from afar.
  */
-const TILES_MS = { moving: 1, still: 8 };
+const STILL_MS = 8;
 /** The picture from afar is painted in strips of so many rows, so that its pixels are not kept twice. */
 const STRIP_ROWS = 64;
+
+/** Tiles of one size of cells, by column and row of tiles; the last ones are within. */
+interface TileRange {
+  cellPx: number;
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
 
 /** What to bring out on the cloth. */
 export interface ClothWish {
@@ -36,6 +45,8 @@ export class ClothRenderer {
   /** When the making of tiles must end in this frame. */
   private tilesUntil = 0;
   private lastCamera: Camera | null = null;
+  /** What the last frame showed near by; nothing from afar. */
+  private shown: TileRange | null = null;
 
   constructor(
     private readonly chart: Chart,
@@ -88,6 +99,7 @@ export class ClothRenderer {
     const seen = visibleCells(camera, view, this.chart);
     if (seen.width === 0 || seen.height === 0) return true;
     let whole = true;
+    this.shown = null;
     if (camera.scale < SYMBOLS_FROM_PX) this.drawPicture(context, camera, seen, pixelRatio);
     else whole = this.drawTiles(context, camera, seen, view, pixelRatio);
     context.strokeStyle = rgbToHex(this.palette.ground);
@@ -157,17 +169,25 @@ export class ClothRenderer {
     const last = this.lastCamera;
     const still = camera.scale === last?.scale && camera.left === last.left && camera.top === last.top;
     this.lastCamera = { ...camera };
-    this.tilesUntil = performance.now() + (still ? TILES_MS.still : TILES_MS.moving);
+    this.tilesUntil = performance.now() + STILL_MS;
     this.tiles.keepFor(view.width * pixelRatio, view.height * pixelRatio);
     const column = (x: number) => Math.round((x - camera.left) * devicePixels);
     const row = (y: number) => Math.round((y - camera.top) * devicePixels);
     let whole = true;
     context.imageSmoothingEnabled = false;
     context.setTransform(1, 0, 0, 1, 0, 0);
-    for (let ty = Math.floor(seen.y / span); ty * span < seen.y + seen.height; ty++) {
-      for (let tx = Math.floor(seen.x / span); tx * span < seen.x + seen.width; tx++) {
-        const make = performance.now() < this.tilesUntil;
-        const tile = this.tiles.get(tx, ty, cellPx, make);
+    const shown: TileRange = {
+      cellPx,
+      left: Math.floor(seen.x / span),
+      top: Math.floor(seen.y / span),
+      right: Math.ceil((seen.x + seen.width) / span) - 1,
+      bottom: Math.ceil((seen.y + seen.height) / span) - 1,
+    };
+    this.shown = shown;
+    for (let ty = shown.top; ty <= shown.bottom; ty++) {
+      for (let tx = shown.left; tx <= shown.right; tx++) {
+        const mayMake = still && performance.now() < this.tilesUntil;
+        const tile = mayMake ? this.tiles.make(tx, ty, cellPx) : this.tiles.known(tx, ty, cellPx);
         const [x, y] = [tx * span, ty * span];
         const columns = Math.min(span, this.chart.width - x);
         const rows = Math.min(span, this.chart.height - y);
@@ -183,8 +203,37 @@ export class ClothRenderer {
     return whole;
   }
 
+  /**
+   * Makes tiles that the last frame lacked, then a ring around them, where the cloth will move to. To be called between
+   * frames, for so many milliseconds.
+   *
+   * @returns whether a further frame would show more, and whether there is more to make
+   */
+  prepare(ms: number): { showsMore: boolean; isDone: boolean } {
+    const { shown } = this;
+    this.tilesUntil = performance.now() + ms;
+    let showsMore = false;
+    if (!shown) return { showsMore, isDone: true };
+    const { cellPx } = shown;
+    const span = TileCache.span(cellPx);
+    const [lastX, lastY] = [Math.ceil(this.chart.width / span) - 1, Math.ceil(this.chart.height / span) - 1];
+    for (const ring of [0, 1]) {
+      const bottom = Math.min(lastY, shown.bottom + ring);
+      const right = Math.min(lastX, shown.right + ring);
+      for (let ty = Math.max(0, shown.top - ring); ty <= bottom; ty++) {
+        for (let tx = Math.max(0, shown.left - ring); tx <= right; tx++) {
+          if (this.tiles.known(tx, ty, cellPx)) continue;
+          if (performance.now() >= this.tilesUntil || !this.tiles.make(tx, ty, cellPx))
+            return { showsMore, isDone: false };
+          if (ring === 0) showsMore = true;
+        }
+      }
+    }
+    return { showsMore, isDone: true };
+  }
+
   /** Copies the pixels of each cell's sprite into a tile; far cheaper than as many calls to the browser's drawing. */
-  private fillTile(pixels: Uint32Array, tile: Tile, cellPx: number, fromRow: number): number {
+  private fillTile(pixels: Uint32Array, tile: TileCells, cellPx: number, fromRow: number): number {
     const { cells, width } = this.chart;
     const { laid, focus } = this.wish;
     const stride = tile.columns * cellPx;

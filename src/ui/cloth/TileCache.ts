@@ -1,14 +1,17 @@
 /** Side of a tile in device pixels, about; large enough for few calls, small enough to be made within a frame. */
 const TILE_PX = 192;
 
-/** A part of the cloth drawn once and then moved about. */
-export interface Tile {
-  picture: HTMLCanvasElement;
-  /** First column and row, and how many of them. */
+/** Which cells a tile shows: first column and row, and how many of them. */
+export interface TileCells {
   x: number;
   y: number;
   columns: number;
   rows: number;
+}
+
+/** A part of the cloth drawn once and then moved about. */
+export interface Tile extends TileCells {
+  picture: HTMLCanvasElement;
 }
 
 /** Tiles of the cloth by size of a cell; the ones looked at longest ago are forgotten. */
@@ -26,17 +29,33 @@ export class TileCache {
      * Puts cells into the pixels of a tile, `cellPx` device pixels each, from a row on. Gives the row with which to go
      * on when its time ran out.
      */
-    private readonly paint: (pixels: Uint32Array, tile: Tile, cellPx: number, fromRow: number) => number,
+    private readonly paint: (pixels: Uint32Array, tile: TileCells, cellPx: number, fromRow: number) => number,
   ) {}
+
+  /** Forgets tiles until one more has room; a canvas of the right size is used again, so that there is little garbage. */
+  private freeCanvas(width: number, height: number): HTMLCanvasElement {
+    let free: HTMLCanvasElement | null = null;
+    for (const [oldest, { picture }] of this.tiles) {
+      if (this.bytes + 4 * width * height <= this.maxBytes) break;
+      this.bytes -= 4 * picture.width * picture.height;
+      this.tiles.delete(oldest);
+      if (picture.width === width && picture.height === height) free = picture;
+    }
+    if (free) return free;
+    const made = document.createElement('canvas');
+    made.width = width;
+    made.height = height;
+    return made;
+  }
 
   /** Cells along the side of a tile. */
   static span(cellPx: number): number {
     return Math.max(1, Math.round(TILE_PX / cellPx));
   }
 
-  /** Keeps as many tiles as a view of so many device pixels and a rim around it hold, or they would be forgotten before they are shown. */
+  /** Keeps as many tiles as a view of so many device pixels and a ring of tiles around it hold, or they would be forgotten before they are shown. */
   keepFor(width: number, height: number): void {
-    this.maxBytes = 4 * (width + 2 * TILE_PX) * (height + 2 * TILE_PX);
+    this.maxBytes = 4 * (width + 4 * TILE_PX) * (height + 4 * TILE_PX);
   }
 
   clear(): void {
@@ -53,38 +72,36 @@ export class TileCache {
     return this.scratch;
   }
 
-  /** @param make whether a tile that is not there may be drawn now */
-  get(column: number, row: number, cellPx: number, make: boolean): Tile | null {
+  /** A tile that was made before. */
+  known(column: number, row: number, cellPx: number): Tile | null {
     const key = `${cellPx} ${column} ${row}`;
     const known = this.tiles.get(key);
-    if (known) {
-      // Last looked at, last forgotten.
-      this.tiles.delete(key);
-      this.tiles.set(key, known);
-      return known;
-    }
-    if (!make) return null;
+    if (!known) return null;
+    // Last looked at, last forgotten.
+    this.tiles.delete(key);
+    this.tiles.set(key, known);
+    return known;
+  }
+
+  /** A tile, made now unless it is known; null when the time ran out, and it goes on with the next call. */
+  make(column: number, row: number, cellPx: number): Tile | null {
+    const known = this.known(column, row, cellPx);
+    if (known) return known;
+    const key = `${cellPx} ${column} ${row}`;
     const span = TileCache.span(cellPx);
     const [x, y] = [column * span, row * span];
     const columns = Math.min(span, this.cloth.width - x);
     const rows = Math.min(span, this.cloth.height - y);
-    const picture = document.createElement('canvas');
-    const tile = { picture, x, y, columns, rows };
     const image = this.scratchOf(columns * cellPx, rows * cellPx);
     const from = this.begun?.key === key ? this.begun.row : 0;
-    const done = this.paint(new Uint32Array(image.data.buffer), tile, cellPx, from);
+    const done = this.paint(new Uint32Array(image.data.buffer), { x, y, columns, rows }, cellPx, from);
     this.begun = done < rows ? { key, row: done } : null;
     if (this.begun) return null;
-    picture.width = image.width;
-    picture.height = image.height;
+    const picture = this.freeCanvas(image.width, image.height);
     picture.getContext('2d', { alpha: false })!.putImageData(image, 0, 0);
+    const tile = { picture, x, y, columns, rows };
     this.tiles.set(key, tile);
     this.bytes += 4 * picture.width * picture.height;
-    for (const [oldest, old] of this.tiles) {
-      if (this.bytes <= this.maxBytes) break;
-      this.bytes -= 4 * old.picture.width * old.picture.height;
-      this.tiles.delete(oldest);
-    }
     return tile;
   }
 }
