@@ -6,6 +6,13 @@ export default getViteConfig({
   test: {
     include: ['tests/{core,data,server,demo,islands,ui}/**/*.test.{ts,tsx}'],
     globalSetup: ['tests/data/template.ts', 'tests/data/server.ts'],
+    // A module is loaded once a worker and not once a file, which takes as long as many a test; what a file puts in the
+    // place of a global goes with it.
+    isolate: false,
+    unstubGlobals: true,
+    unstubEnvs: true,
+    // Databases are opened by the hundred and live for seconds: a program that is optimised later is ready sooner.
+    execArgv: ['--wasm-tiering-budget=200000000'],
     // Vitest leaves one core to itself, which on two halves the speed.
     maxWorkers: Math.max(2, availableParallelism() - 1),
     testTimeout: 30_000,

@@ -35,6 +35,7 @@ async function bench(): Promise<void> {
   await page.setContent('<body></body>');
   await page.addScriptTag({ content: outputFiles[0]!.text });
   const collect = () => page.evaluate(() => (window as unknown as { gc(): void }).gc());
+  await page.evaluate(() => (window as unknown as { presentBench(): Promise<void> }).presentBench());
   const empty = await privateBytes(browser, collect);
   const { opened, paths } = await page.evaluate(() =>
     (window as unknown as { runBench(): Promise<{ opened: number; paths: PathTimes[] }> }).runBench(),

@@ -424,15 +424,15 @@ test('a stash of hundreds is found in as one types, and drawn only where it is s
     request.post('/api/stash', {
       data: { id: randomUUID(), code, name: 'Sand', finish: 'plain', shape: 'square', drills: 10 },
     });
-  for (let from = 0; from < 700; from += 50) {
+  for (let from = 0; from < 300; from += 50) {
     const added = await Promise.all(Array.from({ length: 50 }, (_, i) => add(`S${from + i}`)));
     expect(added.every((each) => each.status() === 201)).toBe(true);
   }
   await page.goto('/stash');
   const table = page.getByRole('table', { name: 'The stash, in code order' });
-  await expect(table).toHaveAttribute('aria-rowcount', /^7\d\d$/);
+  await expect(table).toHaveAttribute('aria-rowcount', /^3\d\d$/);
   expect(await table.getByRole('row').count()).toBeLessThan(120);
-  await page.getByLabel('Find in the stash').fill('s699');
+  await page.getByLabel('Find in the stash').fill('s299');
   await expect(table.getByRole('row')).toHaveCount(2);
   await page.getByLabel('Find in the stash').fill('s nowhere');
   await expect(page.getByText('Nothing in the stash is called “s nowhere”.')).toBeVisible();

@@ -1,4 +1,4 @@
-import AxeBuilder from '@axe-core/playwright';
+import axe from 'axe-core';
 import { cloth, DEMO, expect, test } from './bench';
 
 const STATIONS = [
@@ -57,14 +57,19 @@ for (const view of VIEWS) {
   }) => {
     await page.goto(view);
     await page.waitForLoadState('networkidle');
-    const faults = async (axe: AxeBuilder) =>
-      (await axe.analyze()).violations.map((each) => `${each.id}: ${each.nodes[0]?.html}`);
+    await page.evaluate(axe.source);
+    const faults = (of: { type: 'tag' | 'rule'; values: string[] }) =>
+      page.evaluate(async (runOnly) => {
+        const { axe } = window as unknown as { axe: typeof import('axe-core') };
+        const { violations } = await axe.run({ runOnly, resultTypes: ['violations'] });
+        return violations.map((each) => `${each.id}: ${each.nodes[0]?.html}`);
+      }, of);
     const rules = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'];
-    expect(await faults(new AxeBuilder({ page }).withTags(rules))).toEqual([]);
+    expect(await faults({ type: 'tag', values: rules })).toEqual([]);
     // The structure is the same in both lights; only colours differ.
     await page.getByRole('button', { name: 'Evening light' }).click();
     await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
-    expect(await faults(new AxeBuilder({ page }).withRules(['color-contrast']))).toEqual([]);
+    expect(await faults({ type: 'rule', values: ['color-contrast'] })).toEqual([]);
     for (const [name, width, height] of SIZES) {
       await page.setViewportSize({ width, height });
       const over = () =>

@@ -32,8 +32,8 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals());
 
 const WIDTH = 600;
-const VIEW = { width: 480, height: 288 };
-const SCALE = 24; // eight squares, 192 pixels a tile
+const VIEW = { width: 640, height: 384 };
+const SCALE = 32; // eight squares, 256 pixels a tile
 const AT = { scale: SCALE, left: 80, top: 80 };
 
 function renderer(): ClothRenderer {
@@ -74,7 +74,7 @@ function frame(cloth: ClothRenderer, camera: { scale: number; left: number; top:
 describe('the canvas near by', () => {
   it('makes no tile in a frame in which it moves; they come between the frames', () => {
     const cloth = renderer();
-    // 480 × 288 pixels from a corner of a tile: three by two of them.
+    // 640 × 384 pixels from a corner of a tile: three by two of them.
     expect(frame(cloth, AT)).toEqual({ isWhole: false, afar: 6, tiles: 0 });
     expect(cloth.prepare(10_000)).toEqual({ showsMore: true, isDone: true });
     expect(frame(cloth, { ...AT, left: 80.01 })).toEqual({ isWhole: true, afar: 0, tiles: 6 });
@@ -111,6 +111,20 @@ describe('the canvas near by', () => {
     expect(cloth.prepare(10_000).isDone).toBe(true);
     // Nothing is left to do.
     expect(cloth.prepare(0)).toEqual({ showsMore: false, isDone: true });
+  });
+
+  it('keeps what it has made, whatever the size of a square: else it would go on for ever', () => {
+    for (let scale = 13; scale <= 320; scale += 14) {
+      const cloth = renderer();
+      // At some of these places the view touches as many tiles as it can.
+      for (let step = 0; step < 8; step++) {
+        const at = { scale, left: 100 + (step * 37) / scale, top: 100 + (step * 37) / scale };
+        frame(cloth, at);
+        cloth.prepare(10_000);
+        expect(frame(cloth, { ...at, left: at.left + 0.001 }).afar, `${scale} pixels, ${step}`).toBe(0);
+        expect(cloth.prepare(10_000), `${scale} pixels, ${step}`).toEqual({ showsMore: false, isDone: true });
+      }
+    }
   });
 
   it('makes none beyond the edges, and none from afar', () => {

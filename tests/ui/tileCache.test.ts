@@ -38,22 +38,22 @@ function cache(rowsAtATime = Number.POSITIVE_INFINITY) {
     return Math.min(rows, fromRow + rowsAtATime);
   };
   const tiles = new TileCache(CLOTH, paint);
-  tiles.keepFor(1000, 1000);
+  tiles.keepFor(1000, 1000, 8);
   return { tiles, painted };
 }
 
 describe('tiles of the canvas', () => {
   it('are drawn once, at the size of their cells, smaller at the edge', () => {
     const { tiles, painted } = cache();
-    // 192 device pixels a side: 24 cells of 8.
-    expect(TileCache.span(8)).toBe(24);
+    // 256 device pixels a side: 32 cells of 8.
+    expect(TileCache.span(8)).toBe(32);
     const tile = tiles.make(0, 0, 8)!;
-    expect(tile).toMatchObject({ x: 0, y: 0, columns: 24, rows: 24 });
-    expect(put).toEqual([{ width: 192, height: 192 }]);
+    expect(tile).toMatchObject({ x: 0, y: 0, columns: 32, rows: 32 });
+    expect(put).toEqual([{ width: 256, height: 256 }]);
     expect(tiles.make(0, 0, 8)).toBe(tile);
     expect(tiles.known(0, 0, 8)).toBe(tile);
     expect(painted).toHaveLength(1);
-    expect(tiles.make(4, 2, 8)).toMatchObject({ x: 96, y: 48, columns: 4, rows: 2 });
+    expect(tiles.make(3, 1, 8)).toMatchObject({ x: 96, y: 32, columns: 4, rows: 18 });
     // Another size of cells is another tile.
     expect(tiles.make(0, 0, 16)).not.toBe(tile);
   });
@@ -66,32 +66,32 @@ describe('tiles of the canvas', () => {
 
   it('go on where the time ran out, unless another is begun in between', () => {
     const { tiles, painted } = cache(10);
-    expect([1, 2, 3].map(() => tiles.make(0, 0, 8) !== null)).toEqual([false, false, true]);
-    expect(painted.map(({ fromRow }) => fromRow)).toEqual([0, 10, 20]);
+    expect([1, 2, 3, 4].map(() => tiles.make(0, 0, 8) !== null)).toEqual([false, false, false, true]);
+    expect(painted.map(({ fromRow }) => fromRow)).toEqual([0, 10, 20, 30]);
     tiles.make(1, 0, 8);
     tiles.make(2, 0, 8);
     // The pixels of the first were painted over by the second, so it begins anew.
     tiles.make(1, 0, 8);
-    expect(painted.slice(3).map(({ x, fromRow }) => [x, fromRow])).toEqual([
-      [24, 0],
-      [48, 0],
-      [24, 0],
+    expect(painted.slice(4).map(({ x, fromRow }) => [x, fromRow])).toEqual([
+      [32, 0],
+      [64, 0],
+      [32, 0],
     ]);
   });
 
   it('are forgotten, first those looked at longest ago, and all when the canvas changes', () => {
     const { tiles, painted } = cache();
-    // Room for a view of two pixels and what lies around it: 770² pixels, sixteen whole tiles of 192².
-    tiles.keepFor(2, 2);
-    const made = Array.from({ length: 16 }, (_, column) => tiles.make(column, 0, 48)!);
-    tiles.make(0, 0, 48);
-    const next = tiles.make(0, 1, 48)!;
+    // Room for a view of two pixels and what lies around it: 1026² pixels, sixteen whole tiles of 256².
+    tiles.keepFor(2, 2, 64);
+    const made = Array.from({ length: 16 }, (_, column) => tiles.make(column, 0, 64)!);
+    tiles.make(0, 0, 64);
+    const next = tiles.make(0, 1, 64)!;
     expect(painted).toHaveLength(17);
     // The first was looked at again, so the second is gone; its canvas is used again.
-    expect(tiles.known(0, 0, 48)).not.toBeNull();
-    expect(tiles.known(1, 0, 48)).toBeNull();
+    expect(tiles.known(0, 0, 64)).not.toBeNull();
+    expect(tiles.known(1, 0, 64)).toBeNull();
     expect(next.picture).toBe(made[1]!.picture);
     tiles.clear();
-    expect(tiles.known(0, 0, 48)).toBeNull();
+    expect(tiles.known(0, 0, 64)).toBeNull();
   });
 });

@@ -95,21 +95,29 @@ export class ClothRenderer {
    */
   draw(context: CanvasRenderingContext2D, camera: Camera, view: ViewSize, pixelRatio: number): boolean {
     context.setTransform(pixelRatio, 0, 0, pixelRatio, 0, 0);
-    context.clearRect(0, 0, view.width, view.height);
+    const edge = {
+      x: -camera.left * camera.scale,
+      y: -camera.top * camera.scale,
+      width: this.chart.width * camera.scale,
+      height: this.chart.height * camera.scale,
+    };
+    // Where squares cover all of the view, nothing old shows through, and no rim is seen.
+    const fillsView =
+      Math.max(edge.x, edge.y) <= -1 &&
+      edge.x + edge.width >= view.width + 1 &&
+      edge.y + edge.height >= view.height + 1;
+    if (!fillsView) context.clearRect(0, 0, view.width, view.height);
     const seen = visibleCells(camera, view, this.chart);
     if (seen.width === 0 || seen.height === 0) return true;
     let whole = true;
     this.shown = null;
     if (camera.scale < SYMBOLS_FROM_PX) this.drawPicture(context, camera, seen, pixelRatio);
     else whole = this.drawTiles(context, camera, seen, view, pixelRatio);
-    context.strokeStyle = rgbToHex(this.palette.ground);
-    context.lineWidth = 1;
-    context.strokeRect(
-      -camera.left * camera.scale,
-      -camera.top * camera.scale,
-      this.chart.width * camera.scale,
-      this.chart.height * camera.scale,
-    );
+    if (!fillsView) {
+      context.strokeStyle = rgbToHex(this.palette.ground);
+      context.lineWidth = 1;
+      context.strokeRect(edge.x, edge.y, edge.width, edge.height);
+    }
     return whole;
   }
 
@@ -170,7 +178,7 @@ export class ClothRenderer {
     const still = camera.scale === last?.scale && camera.left === last.left && camera.top === last.top;
     this.lastCamera = { ...camera };
     this.tilesUntil = performance.now() + STILL_MS;
-    this.tiles.keepFor(view.width * pixelRatio, view.height * pixelRatio);
+    this.tiles.keepFor(view.width * pixelRatio, view.height * pixelRatio, cellPx);
     const column = (x: number) => Math.round((x - camera.left) * devicePixels);
     const row = (y: number) => Math.round((y - camera.top) * devicePixels);
     let whole = true;

@@ -1,5 +1,5 @@
 /** Side of a tile in device pixels, about; large enough for few calls, small enough to be made within a frame. */
-const TILE_PX = 192;
+const TILE_PX = 256;
 
 /** Which cells a tile shows: first column and row, and how many of them. */
 export interface TileCells {
@@ -54,8 +54,9 @@ export class TileCache {
   }
 
   /** Keeps as many tiles as a view of so many device pixels and a ring of tiles around it hold, or they would be forgotten before they are shown. */
-  keepFor(width: number, height: number): void {
-    this.maxBytes = 4 * (width + 4 * TILE_PX) * (height + 4 * TILE_PX);
+  keepFor(width: number, height: number, cellPx: number): void {
+    const side = TileCache.span(cellPx) * cellPx;
+    this.maxBytes = 4 * (width + 4 * side) * (height + 4 * side);
   }
 
   clear(): void {
