@@ -1,6 +1,6 @@
 import type { Regions } from './regions';
 import { type BarCosts, runCosts } from './search/barCosts';
-import { ALONG, DOWN } from './search/labelMoves';
+import { ALONG, DOWN } from './search/chains';
 
 /** A bar as places of `Regions`: its first, its drills, and whether it goes down. */
 export type VisitBar = (place: number, drills: number, down: boolean) => void;

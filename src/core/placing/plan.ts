@@ -12,8 +12,8 @@ import { type Placement, tipChanges, turnsIn } from './placement';
 import { leftToLay, type Regions, regionsOf } from './regions';
 import { coloursInOrder } from './schools';
 import { type BarCosts, onePerPlacement } from './search/barCosts';
+import { ALONG, DOWN } from './search/chains';
 import { type Known, PlacementSearch, type SearchLimits, searchRegions } from './search/fewest';
-import { ALONG, DOWN } from './search/labelMoves';
 import { type Tips, tipFor } from './tips';
 import { isLight, type PlacingWish } from './wish';
 

@@ -14,6 +14,8 @@ const ROUNDS = [
 ];
 /** Length of the first step up, for small regions and for large ones, and heat of the noise, in prices of a single placement. */
 const STRIDE = { small: 0.2, large: 0.1 };
+/** In large regions plans gain more by noise than by anything else. */
+const LARGE_NOISE = 4;
 const HEAT = { hot: 0.2, cold: 0.03 };
 
 /** A region that was searched before. */
@@ -108,8 +110,10 @@ export class PlacementSearch {
       const { sweeps, steps, after, noise } = ROUNDS[Math.min(this.round, last)]!;
       const stride = search.isLarge(region) ? STRIDE.large : STRIDE.small;
       const single = this.bars(search.regions.lines[region]!)[1]!;
-      if (noise > 0) search.anneal(region, noise * more, HEAT.hot * single, HEAT.cold * single);
-      if (sweeps > 0) search.pass(region, sweeps);
+      const rounds = noise * more * (search.isLarge(region) ? LARGE_NOISE : 1);
+      if (noise > 0) search.anneal(region, rounds, HEAT.hot * single, HEAT.cold * single);
+      if (this.round === 0 && search.isLarge(region)) search.pile(region, 6);
+      if (sweeps > 0 && !search.isClosed(region)) search.pass(region, sweeps);
       if (!search.isClosed(region)) search.raise(region, steps * more, stride * single);
       if (!search.isClosed(region)) search.pass(region, after);
     }

@@ -1,11 +1,11 @@
 import type { Regions } from '../regions';
+import { BandMoves } from './bandMoves';
 import { type BarCosts, runCosts } from './barCosts';
-
-/** A cell is laid by a bar along its row, or by one down its column. */
-export const ALONG = 0;
-export const DOWN = 1;
+import { ALONG, type ChainWay, chainWays, DOWN } from './chains';
 
 const LARGE_CELLS = 2000;
+/** Bands are piled up again while they save this share. */
+const PILED_ENOUGH = 0.0005;
 
 /** The logistic distribution at evenly spaced chances. */
 const LOGISTIC = Float64Array.from({ length: 4096 }, (_, i) => {
@@ -37,6 +37,9 @@ export class LabelMoves {
   protected readonly best: Float64Array;
   protected readonly price: Float64Array;
   private drawn = 1;
+  private readonly bands: BandMoves;
+  private readonly rows: ChainWay;
+  private readonly columns: ChainWay;
 
   /**
    * @param bars costs by the line of a region, see {@link BarCosts}
@@ -65,6 +68,23 @@ export class LabelMoves {
     this.after = new Int32Array(cells.length);
     this.best = new Float64Array(most + 1);
     this.price = new Float64Array(most + 1);
+    [this.rows, this.columns] = chainWays(regions);
+    this.bands = new BandMoves(cells.length);
+  }
+
+  /** Rows and columns of a number that change together, see {@link BandMoves}. */
+  private moveBands(
+    region: number,
+    height: number,
+    bars: BarCosts,
+    runCost: Float64Array,
+    heat: number,
+  ): void {
+    const { starts } = this.regions;
+    const part = [starts[region]!, starts[region + 1]!] as const;
+    const noise = heat > 0 ? () => this.noise() * heat : () => 0;
+    this.bands.move(this.trial, this.rows, part, height, bars, runCost, noise);
+    this.bands.move(this.trial, this.columns, part, height, bars, runCost, noise);
   }
 
   /** Whether most of a region lies far from its rim. */
@@ -309,6 +329,21 @@ export class LabelMoves {
     this.settle(region, this.barsOf(region), this.runCosts(region));
   }
 
+  /** Moves of bands of every height from the best labels, until little is gained. @param times at most */
+  pile(region: number, times: number): void {
+    const { starts } = this.regions;
+    const bars = this.barsOf(region);
+    const runCost = this.runCosts(region);
+    this.trial.set(this.labels.subarray(starts[region]!, starts[region + 1]!), starts[region]!);
+    for (let time = 0; time < times && !this.isOver(); time++) {
+      const before = this.costs[region]!;
+      for (let height = bars.length - 1; height > 1; height--)
+        this.moveBands(region, height, bars, runCost, 0);
+      this.settle(region, bars, runCost);
+      if (before - this.costs[region]! < before * PILED_ENOUGH) return;
+    }
+  }
+
   /**
    * Moves with noise that fades, from the best labels.
    * @param rounds of rows and columns
@@ -318,10 +353,14 @@ export class LabelMoves {
     const bars = this.barsOf(region);
     const runCost = this.runCosts(region);
     this.trial.set(this.labels.subarray(starts[region]!, starts[region + 1]!), starts[region]!);
+    const large = this.isLarge(region);
+    const heights = bars.length - 2;
     // The noise follows from the region alone, so that the same region always gets the same plan.
     this.drawn = 0x9e3779b9 | 0;
     for (let round = 0; round < rounds && !this.isOver(); round++) {
       const heat = hot * (cold / hot) ** (rounds === 1 ? 1 : round / (rounds - 1));
+      if (large && heights > 0)
+        this.moveBands(region, bars.length - 1 - (round % heights), bars, runCost, heat);
       this.moveRows(region, bars, runCost, heat);
       this.moveColumns(region, bars, runCost, heat);
       if (round > rounds / 2) this.take(region, runCost);

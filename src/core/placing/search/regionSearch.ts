@@ -1,7 +1,8 @@
 import type { Regions } from '../regions';
 import type { BarCosts } from './barCosts';
 import { fromBefore, fromBehind, preference, send } from './chainMessages';
-import { ALONG, DOWN, LabelMoves } from './labelMoves';
+import { ALONG, DOWN } from './chains';
+import { LabelMoves } from './labelMoves';
 
 /**
  * The search for the cheapest bars of one region at a time, with what is proven of it. Where rows pay a price λ for each
