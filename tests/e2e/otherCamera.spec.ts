@@ -152,6 +152,7 @@ async function read(
     shown: printed.filter(({ isShown }) => isShown).length,
     unshown: all.filter(({ isWrong, isShown }) => isWrong && !isShown).length,
     laid: all.length - printed.length,
+    told: output.slice(0, output.indexOf('{')),
     laidAndShown: all.filter(({ isLaid, isShown }) => isLaid && isShown).length,
   };
 }
@@ -164,12 +165,14 @@ test('a canvas that another camera saw by day is read without a fault, and what 
   const found = await read(await photograph(page, cells, isLaid, DAY), cells, isLaid);
   expect(found).toMatchObject({ wrong: 0, unshown: 0, laid: 9 * HEIGHT, laidAndShown: 9 * HEIGHT });
   expect(found.shown).toBeLessThanOrEqual(found.squares * 0.03);
+  expect(found.told).toContain('Are drills laid there already?');
 });
 
 test('in the lamp’s light, with shine and blur, what is read wrong is shown', async ({ page }) => {
   const cells = colours(8);
   const found = await read(await photograph(page, cells, () => false, EVENING), cells, () => false);
   expect(found.unshown).toBe(0);
+  expect(found.told).not.toContain('laid');
   expect(found.wrong).toBeLessThanOrEqual(found.squares * 0.005);
   expect(found.shown).toBeLessThanOrEqual(found.squares * 0.04);
 });

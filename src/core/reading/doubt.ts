@@ -29,6 +29,18 @@ export function faultInDoubt(flagged: number, cells: number): string | null {
   return `Nearly nothing of it could be read: ${many(flagged)} of ${many(cells)} squares are in doubt. Is it this canvas, without drills, and are columns and rows counted right? Nothing of it was kept.`;
 }
 
+/** More than this share of a usual photograph is not in doubt. */
+const MUCH = 0.08;
+
+/**
+ * What is likely to be the matter with a photograph of which much is in doubt, as a sentence; null where that is little.
+ * Squares with drills on them show no symbol, and are all in doubt.
+ */
+export function causeOfDoubt(doubtful: number, cells: number): string | null {
+  if (doubtful <= cells * MUCH) return null;
+  return 'That is much. Are drills laid there already? Their squares show no symbol, and have to be looked at one by one. If not, look whether the lines lie on the printed ones, or take it again with the lamp moved.';
+}
+
 /** Cells that somebody has to look at. */
 export function countDoubtful(doubt: ArrayLike<number>): number {
   let n = 0;

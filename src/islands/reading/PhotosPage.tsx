@@ -2,7 +2,7 @@ import { Camera, Check, CircleDashed, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { faultInPhoto } from '../../core/inspection/photo';
-import { faultInDoubt } from '../../core/reading/doubt';
+import { causeOfDoubt, faultInDoubt } from '../../core/reading/doubt';
 import { bytesToText } from '../../core/reading/keptReading';
 import { ENOUGH_CELL_PX } from '../../core/reading/readPhoto';
 import { shotPlan, stateOfShot } from '../../core/reading/shotPlan';
@@ -290,6 +290,7 @@ function PhotoSlip({
 }) {
   const squared = squaresOfPhoto(photo) !== null;
   const doubtful = useMemo(() => doubtfulIn(photo), [photo]);
+  const cause = photo.reading && causeOfDoubt(doubtful, photo.reading.columns * photo.reading.rows);
   return (
     <li className="slip flex flex-col gap-2" aria-label={`Photo ${number}`}>
       <img
@@ -314,6 +315,7 @@ function PhotoSlip({
               ? `${photo.columns} × ${photo.rows} squares, not read yet.`
               : 'Its corners are not marked yet.'}
       </p>
+      {cause !== null && <p>{cause}</p>}
       {photo.reading && photo.reading.cellPx < ENOUGH_CELL_PX && (
         <p className="text-alarm">
           Squares are only {Math.round(photo.reading.cellPx)} pixels wide; a nearer photo is read better.

@@ -3,12 +3,14 @@ import { dirname, resolve } from 'node:path';
 import sharp from 'sharp';
 import type { ClassSample } from '../../core/reading/classify';
 import { countedCells, otherCount } from '../../core/reading/countCells';
+import { causeOfDoubt, countDoubtful } from '../../core/reading/doubt';
 import type { Corners } from '../../core/reading/homography';
 import type { Photo } from '../../core/reading/photo';
 import { ENOUGH_CELL_PX, type Reading, readPhoto } from '../../core/reading/readPhoto';
 import { samplesOf, samplesOfExamples } from '../../core/reading/samples';
 import { stitched } from '../../core/reading/stitch';
 import { Refusal } from '../../core/refusal';
+import { many } from '../../core/words/numbers';
 import { whatItIs } from '../files/pixels';
 import { array, type InferType, number, object, string, tuple, ValidationError } from '../http/schema';
 
@@ -127,6 +129,11 @@ export async function readJob(path: string, progress: (words: string) => void = 
     if (reading.cellPx < ENOUGH_CELL_PX)
       progress(
         `${photo.file} shows a square with ${reading.cellPx.toFixed(0)} pixels; from ${ENOUGH_CELL_PX} on it is read well.`,
+      );
+    const cause = causeOfDoubt(countDoubtful(reading.doubt), reading.cells.length);
+    if (cause !== null)
+      progress(
+        `${photo.file}: ${many(countDoubtful(reading.doubt))} of ${many(reading.cells.length)} squares are in doubt. ${cause}`,
       );
   }
   const all = stitched(

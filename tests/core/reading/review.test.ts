@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { makeChart } from '../../../src/core/cells/chart';
 import { standingAnswers } from '../../../src/core/reading/answers';
-import { faultInDoubt } from '../../../src/core/reading/doubt';
+import { causeOfDoubt, faultInDoubt } from '../../../src/core/reading/doubt';
 import { keepReading, labelsOf, meshFromText, meshToText } from '../../../src/core/reading/keptReading';
 import { cornersFromText, cornersToText, pinsFromText, pinsToText } from '../../../src/core/reading/places';
 import type { Reading } from '../../../src/core/reading/readPhoto';
@@ -146,6 +146,8 @@ describe('what is to be checked', () => {
 it('a photo of which nearly everything is in doubt is told to be of something else', () => {
   expect(faultInDoubt(60, 100)).toBeNull();
   expect(faultInDoubt(61, 100)).toContain('61 of 100 squares are in doubt');
+  expect(causeOfDoubt(8, 100)).toBeNull();
+  expect(causeOfDoubt(9, 100)).toContain('drills laid there already');
 });
 
 describe('what is kept of a reading', () => {
