@@ -15,6 +15,7 @@ import type { SentSample } from '../../workers/reading';
 import { CORNER_NAMES } from '../chart/CornerPicker';
 import { sendFile } from '../writing/api';
 import { WithView } from '../writing/WithView';
+import { ColourChoice } from './ColourChoice';
 import { ExampleSquares } from './ExampleSquares';
 import { ReadingNav } from './ReadingNav';
 import { SampleGlyph } from './SampleGlyph';
@@ -267,23 +268,20 @@ function SwatchColumns({
               setCut(null);
             }}
           />
-          <label>
-            <span className="mb-0.5 block text-[0.95rem]">The first is</span>
-            <select
-              className="field"
+          <div>
+            <span aria-hidden className="mb-0.5 block text-[0.95rem]">
+              The first is
+            </span>
+            <ColourChoice
+              legend={legend}
+              label="The first is"
               value={start}
-              onChange={({ target }) => {
-                setStart(Number(target.value));
+              onChoose={(line) => {
+                setStart(line!);
                 setCut(null);
               }}
-            >
-              {legend.map(({ line, code, name }) => (
-                <option key={line} value={line}>
-                  {code} {name}
-                </option>
-              ))}
-            </select>
-          </label>
+            />
+          </div>
         </div>
         {busy && <p aria-live="polite">{busy}</p>}
         {fault && <Notice kind="fault">{fault}</Notice>}
@@ -306,23 +304,17 @@ function SwatchColumns({
                   <li key={swatch.join()} className="flex items-center gap-3 bg-paper px-2 py-1">
                     <Cutout image={image} corners={swatch} />
                     {line && <Chip line={line} shape={shape} />}
-                    <select
-                      className="field"
-                      aria-label={`Swatch ${i + 1} is`}
+                    <ColourChoice
+                      legend={legend}
+                      label={`Swatch ${i + 1} is`}
                       value={cut.lines[i] ?? ''}
-                      onChange={({ target }) => {
+                      before={[{ value: '', words: 'no colour of the list' }]}
+                      onChoose={(chosen) => {
                         const lines = [...cut.lines];
-                        lines[i] = target.value === '' ? null : Number(target.value);
+                        lines[i] = chosen;
                         setCut({ ...cut, lines });
                       }}
-                    >
-                      <option value="">no colour of the list</option>
-                      {legend.map(({ line: value, code, name }) => (
-                        <option key={value} value={value}>
-                          {code} {name}
-                        </option>
-                      ))}
-                    </select>
+                    />
                   </li>
                 );
               })}

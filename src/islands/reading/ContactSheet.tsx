@@ -4,6 +4,7 @@ import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { squaresOf } from '../../core/reading/review';
 import { counted, many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
+import { ColourChoice } from './ColourChoice';
 import { SquarePatch } from './SquarePatch';
 import type { ReadTogether } from './useReadChart';
 
@@ -40,18 +41,13 @@ export function ContactSheet({
     <section aria-label="All of a colour" className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-3">
         {colour && <Chip line={colour} shape={canvas.shape} size={44} />}
-        <select
-          className="field !w-72"
-          aria-label="Colour to look at"
+        <ColourChoice
+          legend={legend}
+          className="!w-72"
+          label="Colour to look at"
           value={line}
-          onChange={({ target }) => onLine(Number(target.value))}
-        >
-          {legend.map(({ line: value, code, name }) => (
-            <option key={value} value={value}>
-              {code} {name}
-            </option>
-          ))}
-        </select>
+          onChoose={(chosen) => onLine(chosen!)}
+        />
         <p>
           {counted(squares.length, 'square')} read
           {colour ? `, ${many(colour.neededDrills)} on the colour list` : ''}. Those in doubt come first; pick
@@ -59,27 +55,25 @@ export function ContactSheet({
         </p>
       </div>
       {picked.size > 0 && (
-        <label className="sticky top-0 z-10 flex max-w-xl flex-wrap items-center gap-3 bg-paper p-2">
+        <div className="sticky top-0 z-10 flex max-w-xl flex-wrap items-center gap-3 bg-paper p-2">
           <span>{counted(picked.size, 'square')} picked; in truth</span>
-          <select
-            className="field !w-64"
+          <ColourChoice
+            legend={legend}
+            label="In truth"
+            className="!w-64"
             value=""
-            onChange={({ target }) => {
-              if (target.value === '') return;
-              onAnswer([...picked], Number(target.value));
+            before={[
+              { value: '', words: 'choose a colour…' },
+              { value: line, words: `${colour?.code}, as read` },
+              { value: 0, words: 'no drill' },
+            ]}
+            onChoose={(chosen) => {
+              if (chosen === null) return;
+              onAnswer([...picked], chosen);
               setPicked(new Set());
             }}
-          >
-            <option value="">choose a colour…</option>
-            <option value={line}>{colour?.code}, as read</option>
-            <option value={0}>no drill</option>
-            {legend.map(({ line: value, code, name }) => (
-              <option key={value} value={value}>
-                {code} {name}
-              </option>
-            ))}
-          </select>
-        </label>
+          />
+        </div>
       )}
       <ul className="flex flex-wrap gap-1">
         {squares.slice(0, shown).map((square) => {

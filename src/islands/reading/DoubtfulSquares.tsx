@@ -6,6 +6,7 @@ import { counted } from '../../core/words/numbers';
 import type { ReadingSample } from '../../server/reading/contract';
 import { Chip, ColourName } from '../../ui/Chip';
 import { isForThePicture } from '../../ui/keysOutside';
+import { ColourChoice } from './ColourChoice';
 import { SampleGlyph } from './SampleGlyph';
 import { SquarePatch } from './SquarePatch';
 import type { ReadTogether } from './useReadChart';
@@ -119,19 +120,14 @@ export function DoubtfulSquares({
           })}
         </div>
         <div className="flex flex-wrap items-center gap-3">
-          <select
-            className="field !w-64"
-            aria-label="Another colour"
+          <ColourChoice
+            legend={legend}
+            className="!w-64"
+            label="Another colour"
             value=""
-            onChange={({ target }) => target.value !== '' && say(Number(target.value))}
-          >
-            <option value="">Another colour…</option>
-            {legend.map(({ line, code, name }) => (
-              <option key={line} value={line}>
-                {code} {name}
-              </option>
-            ))}
-          </select>
+            before={[{ value: '', words: 'Another colour…' }]}
+            onChoose={(line) => line !== null && say(line)}
+          />
           <button type="button" className="button" onClick={() => say(0)}>
             <kbd className="number">0</kbd> No drill here
           </button>

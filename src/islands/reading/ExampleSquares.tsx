@@ -10,6 +10,7 @@ import { Chip } from '../../ui/Chip';
 import { Notice } from '../../ui/Notice';
 import { type BoardSpot, PointBoard } from '../../ui/PointBoard';
 import type { SentSample } from '../../workers/reading';
+import { ColourChoice } from './ColourChoice';
 import { MeshLines } from './MeshLines';
 import { photosInUse, squaresOfPhoto } from './steps';
 import { pictureOf, useThreads } from './useReading';
@@ -121,18 +122,13 @@ export function ExampleSquares({
           <>
             <div className="flex items-center gap-3">
               <Chip line={shown} shape={canvas.shape} size={44} />
-              <select
-                className="field"
-                aria-label="Colour that is pointed at"
+              <ColourChoice
+                legend={legend}
+                label="Colour that is pointed at"
                 value={line}
-                onChange={({ target }) => setLine(Number(target.value))}
-              >
-                {legend.map(({ line: value, code, name }) => (
-                  <option key={value} value={value}>
-                    {code} {name} ({examples.filter((each) => each.line === value).length})
-                  </option>
-                ))}
-              </select>
+                after={(of) => ` (${examples.filter((each) => each.line === of).length})`}
+                onChoose={(chosen) => setLine(chosen!)}
+              />
             </div>
             <p>
               Tap up to three squares of {shown.code} on the photo; tap one again to leave it out. More are
