@@ -68,7 +68,8 @@ test('one key lays bar after bar, a held key and a double click lay one each, an
   // The pedal goes on, wherever the focus is.
   const twice = await laidOf(page, id);
   expect(twice).toBeGreaterThan(once);
-  expect(twice).toBeLessThanOrEqual(2 * once);
+  // One bar, which may be longer than the first; no tip lays more than 15.
+  expect(twice - once).toBeLessThanOrEqual(15);
   // Bar after bar until the section is done; the colours come forward by themselves.
   let presses = 2;
   for (; presses < 200 && !(await page.getByRole('button', { name: /go on to 2/ }).isVisible()); presses++) {
