@@ -76,7 +76,7 @@ describe('the canvas near by', () => {
     const cloth = renderer();
     // 640 × 384 pixels from a corner of a tile: three by two of them.
     expect(frame(cloth, AT)).toEqual({ isWhole: false, afar: 6, tiles: 0 });
-    expect(cloth.prepare(10_000)).toEqual({ showsMore: true, isDone: true });
+    expect(cloth.prepare(10_000)).toEqual({ lacked: true, isDone: true });
     expect(frame(cloth, { ...AT, left: 80.01 })).toEqual({ isWhole: true, afar: 0, tiles: 6 });
   });
 
@@ -107,10 +107,10 @@ describe('the canvas near by', () => {
   it('stops when its time is over, and goes on', () => {
     const cloth = renderer();
     frame(cloth, AT);
-    expect(cloth.prepare(0)).toEqual({ showsMore: false, isDone: false });
+    expect(cloth.prepare(0)).toEqual({ lacked: true, isDone: false });
     expect(cloth.prepare(10_000).isDone).toBe(true);
     // Nothing is left to do.
-    expect(cloth.prepare(0)).toEqual({ showsMore: false, isDone: true });
+    expect(cloth.prepare(0)).toEqual({ lacked: false, isDone: true });
   });
 
   it('keeps what it has made, whatever the size of a square: else it would go on for ever', () => {
@@ -122,7 +122,7 @@ describe('the canvas near by', () => {
         frame(cloth, at);
         cloth.prepare(10_000);
         expect(frame(cloth, { ...at, left: at.left + 0.001 }).afar, `${scale} pixels, ${step}`).toBe(0);
-        expect(cloth.prepare(10_000), `${scale} pixels, ${step}`).toEqual({ showsMore: false, isDone: true });
+        expect(cloth.prepare(10_000), `${scale} pixels, ${step}`).toEqual({ lacked: false, isDone: true });
       }
     }
   });
@@ -130,8 +130,8 @@ describe('the canvas near by', () => {
   it('makes none beyond the edges, and none from afar', () => {
     const cloth = renderer();
     frame(cloth, { scale: SCALE, left: 0, top: 0 });
-    expect(cloth.prepare(10_000)).toEqual({ showsMore: true, isDone: true });
+    expect(cloth.prepare(10_000)).toEqual({ lacked: true, isDone: true });
     frame(cloth, { scale: 2, left: 0, top: 0 });
-    expect(cloth.prepare(10_000)).toEqual({ showsMore: false, isDone: true });
+    expect(cloth.prepare(10_000)).toEqual({ lacked: false, isDone: true });
   });
 });

@@ -28,7 +28,7 @@ function maker(slices: number, inView: number) {
     given,
     prepare(ms: number) {
       given.push(ms);
-      return { showsMore: given.length <= inView, isDone: given.length >= slices };
+      return { lacked: given.length <= inView, isDone: given.length >= slices };
     },
   };
 }
@@ -38,7 +38,7 @@ describe('tiles between the frames', () => {
     const tiles = maker(3, 0);
     new IdleTiling().afterFrame(
       () => tiles,
-      () => expect.unreachable('nothing more is in view'),
+      () => expect.unreachable('nothing was lacking'),
     );
     idle(4);
     idle(40);

@@ -215,13 +215,13 @@ export class ClothRenderer {
    * Makes tiles that the last frame lacked, then a ring around them, where the cloth will move to. To be called between
    * frames, for so many milliseconds.
    *
-   * @returns whether a further frame would show more, and whether there is more to make
+   * @returns whether the last frame lacked something, so that a further one is due; and whether there is more to make
    */
-  prepare(ms: number): { showsMore: boolean; isDone: boolean } {
+  prepare(ms: number): { lacked: boolean; isDone: boolean } {
     const { shown } = this;
     this.tilesUntil = performance.now() + ms;
-    let showsMore = false;
-    if (!shown) return { showsMore, isDone: true };
+    let lacked = false;
+    if (!shown) return { lacked, isDone: true };
     const { cellPx } = shown;
     const span = TileCache.span(cellPx);
     const [lastX, lastY] = [Math.ceil(this.chart.width / span) - 1, Math.ceil(this.chart.height / span) - 1];
@@ -231,13 +231,13 @@ export class ClothRenderer {
       for (let ty = Math.max(0, shown.top - ring); ty <= bottom; ty++) {
         for (let tx = Math.max(0, shown.left - ring); tx <= right; tx++) {
           if (this.tiles.known(tx, ty, cellPx)) continue;
+          if (ring === 0) lacked = true;
           if (performance.now() >= this.tilesUntil || !this.tiles.make(tx, ty, cellPx))
-            return { showsMore, isDone: false };
-          if (ring === 0) showsMore = true;
+            return { lacked, isDone: false };
         }
       }
     }
-    return { showsMore, isDone: true };
+    return { lacked, isDone: true };
   }
 
   /** Copies the pixels of each cell's sprite into a tile; far cheaper than as many calls to the browser's drawing. */

@@ -6,7 +6,7 @@ const WAIT_MS = 60;
 
 /** What makes tiles; of the renderer only this is asked. */
 interface TileMaker {
-  prepare(ms: number): { showsMore: boolean; isDone: boolean };
+  prepare(ms: number): { lacked: boolean; isDone: boolean };
 }
 
 /** Makes tiles while the page has nothing else to do, so that a frame need only show them. */
@@ -17,14 +17,15 @@ export class IdleTiling {
    * To be called after each frame. What was asked before and is still to come is not put off by it.
    *
    * @param maker asked only when it is time, so that it is the present one
-   * @param redraw called when a frame would show more than the last one did
+   * @param redraw called when the last frame lacked something; once all lies still, a frame makes tiles itself, so that a
+   * page that is never idle comes to its end too
    */
   afterFrame(maker: () => TileMaker, redraw: () => void): void {
     this.cancel ??= whenIdle((ms) => {
       this.cancel = null;
-      const { showsMore, isDone } = maker().prepare(ms);
+      const { lacked, isDone } = maker().prepare(ms);
       // The frame that follows asks for the rest.
-      if (showsMore) redraw();
+      if (lacked) redraw();
       else if (!isDone) this.afterFrame(maker, redraw);
     });
   }
