@@ -38,7 +38,7 @@ const MUCH = 0.08;
  */
 export function causeOfDoubt(doubtful: number, cells: number): string | null {
   if (doubtful <= cells * MUCH) return null;
-  return 'That is much. Are drills laid there already? Their squares show no symbol, and have to be looked at one by one. If not, look whether the lines lie on the printed ones, or take it again with the lamp moved.';
+  return 'Are drills laid there already? Their squares show no symbol, and have to be looked at one by one. If not, look whether the lines lie on the printed ones, or take it again with the lamp moved.';
 }
 
 /** Cells that somebody has to look at. */

@@ -116,6 +116,15 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
     (sum, { reading }) => sum + (reading ? reading.columns * reading.rows : 0),
     0,
   );
+  const doubted = useMemo(
+    () =>
+      photosInUse(view).flatMap((photo, i) => {
+        const { reading } = photo;
+        const cause = reading && causeOfDoubt(doubtfulIn(photo), reading.columns * reading.rows);
+        return cause ? [{ number: i + 1, cause }] : [];
+      }),
+    [view],
+  );
   const unmarked = photos.find((photo) => !squaresOfPhoto(photo));
 
   return (
@@ -211,6 +220,14 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
           </div>
         )}
         {writing.fault && <Notice kind="fault">{writing.fault}</Notice>}
+        {doubted[0] && (
+          <p className="max-w-prose">
+            {doubted.length === 1
+              ? `In photo ${doubted[0].number}`
+              : `In ${counted(doubted.length, 'photo')}`}{' '}
+            much is in doubt. {doubted[0].cause}
+          </p>
+        )}
         {photos.length === 0 && (
           <p className="text-lg">
             Take the photos with a phone and add them here; a phone that has joined this shelf can open this
@@ -290,7 +307,6 @@ function PhotoSlip({
 }) {
   const squared = squaresOfPhoto(photo) !== null;
   const doubtful = useMemo(() => doubtfulIn(photo), [photo]);
-  const cause = photo.reading && causeOfDoubt(doubtful, photo.reading.columns * photo.reading.rows);
   return (
     <li className="slip flex flex-col gap-2" aria-label={`Photo ${number}`}>
       <img
@@ -315,7 +331,6 @@ function PhotoSlip({
               ? `${photo.columns} × ${photo.rows} squares, not read yet.`
               : 'Its corners are not marked yet.'}
       </p>
-      {cause !== null && <p>{cause}</p>}
       {photo.reading && photo.reading.cellPx < ENOUGH_CELL_PX && (
         <p className="text-alarm">
           Squares are only {Math.round(photo.reading.cellPx)} pixels wide; a nearer photo is read better.
