@@ -34,7 +34,7 @@ function moved(
   const now = labels.slice();
   const [along, down] = chainWays(regions);
   const runCost = runCosts(onePerPlacement(widest), 60);
-  new BandMoves(now.length).move(
+  new BandMoves(new Int32Array(now.length), new Int32Array(now.length)).move(
     now,
     rows ? along : down,
     [0, now.length],

@@ -7,9 +7,6 @@ import type { ChainWay } from './chains';
  * stretch follow by dynamic programming, all else as it is; one chain at a time is the move of {@link LabelMoves}.
  */
 export class BandMoves {
-  /** Length of the run across that ends at a place, for the chains gone through so far, and that begins at it. */
-  private readonly ending: Int32Array;
-  private readonly beginning: Int32Array;
   private stretch = new Int32Array(64);
   private price = new Float64Array(64);
   private best = new Float64Array(64);
@@ -17,10 +14,11 @@ export class BandMoves {
   private last = new Float64Array(64);
   private chosen = new Uint8Array(64);
 
-  constructor(places: number) {
-    this.ending = new Int32Array(places);
-    this.beginning = new Int32Array(places);
-  }
+  /** @param ending @param beginning room for the lengths of runs across, by place: those that end there, and that begin */
+  constructor(
+    private readonly ending: Int32Array,
+    private readonly beginning: Int32Array,
+  ) {}
 
   /**
    * @param labels changed in place
@@ -87,19 +85,18 @@ export class BandMoves {
     return at;
   }
 
+  /** Makes room for a stretch; only what was gathered of it is kept. */
   private grow(length: number): void {
     if (length < this.price.length) return;
     const size = 2 * this.price.length;
-    const copy = <Kind extends Int32Array | Float64Array | Uint8Array>(old: Kind, made: Kind): Kind => {
-      made.set(old as never);
-      return made;
-    };
-    this.stretch = copy(this.stretch, new Int32Array(size));
-    this.price = copy(this.price, new Float64Array(size));
-    this.best = copy(this.best, new Float64Array(size));
-    this.first = copy(this.first, new Float64Array(size));
-    this.last = copy(this.last, new Float64Array(size));
-    this.chosen = copy(this.chosen, new Uint8Array(size));
+    const [stretch, price] = [new Int32Array(size), new Float64Array(size)];
+    stretch.set(this.stretch);
+    price.set(this.price);
+    [this.stretch, this.price] = [stretch, price];
+    this.best = new Float64Array(size);
+    this.first = new Float64Array(size);
+    this.last = new Float64Array(size);
+    this.chosen = new Uint8Array(size);
   }
 
   /** Length of the run along the chain that ends before a cell, or begins behind it. */

@@ -37,9 +37,8 @@ export class LabelMoves {
   protected readonly best: Float64Array;
   protected readonly price: Float64Array;
   private drawn = 1;
-  private readonly bands: BandMoves;
-  private readonly rows: ChainWay;
-  private readonly columns: ChainWay;
+  /** Only large regions need them. */
+  private banding: { bands: BandMoves; ways: readonly ChainWay[] } | null = null;
 
   /**
    * @param bars costs by the line of a region, see {@link BarCosts}
@@ -68,8 +67,6 @@ export class LabelMoves {
     this.after = new Int32Array(cells.length);
     this.best = new Float64Array(most + 1);
     this.price = new Float64Array(most + 1);
-    [this.rows, this.columns] = chainWays(regions);
-    this.bands = new BandMoves(cells.length);
   }
 
   /** Rows and columns of a number that change together, see {@link BandMoves}. */
@@ -83,8 +80,12 @@ export class LabelMoves {
     const { starts } = this.regions;
     const part = [starts[region]!, starts[region + 1]!] as const;
     const noise = heat > 0 ? () => this.noise() * heat : () => 0;
-    this.bands.move(this.trial, this.rows, part, height, bars, runCost, noise);
-    this.bands.move(this.trial, this.columns, part, height, bars, runCost, noise);
+    this.banding ??= {
+      bands: new BandMoves(this.before, this.after),
+      ways: chainWays(this.regions),
+    };
+    const { bands, ways } = this.banding;
+    for (const way of ways) bands.move(this.trial, way, part, height, bars, runCost, noise);
   }
 
   /** Whether most of a region lies far from its rim. */
