@@ -188,8 +188,8 @@ export function touchingPairs(
   });
   const pairs: [number, number][] = [];
   for (const own of byTray.values())
-    for (const [n, i] of own.entries())
-      for (const j of own.slice(n + 1)) if (touch(slots[i]!.slot, slots[j]!.slot)) pairs.push([i, j]);
+    for (const i of own)
+      for (const j of own) if (j > i && touch(slots[i]!.slot, slots[j]!.slot)) pairs.push([i, j]);
   return pairs.sort(([a, c], [b, d]) => a - b || c - d);
 }
 

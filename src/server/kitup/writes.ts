@@ -78,7 +78,12 @@ export async function planKitup(database: Database, canvas: Canvas, wish: KitupW
     const confusable = (await likePairsOf(facts.kit.legend)).map(({ lines }) => lines);
     const both = await inWorker('allotBoth', { ...ground.task, confusable });
     const kept = await database.transaction(async (queries) => {
-      if (!isDeepStrictEqual(await factsOf(queries, canvas, wish), facts)) return false;
+      const now = await factsOf(queries, canvas, wish);
+      // Only what the plan was made from counts: meanwhile somebody may go on counting bags.
+      const same =
+        isDeepStrictEqual(now.kit.legend, facts.kit.legend) &&
+        isDeepStrictEqual(groundOf(now, canvas, wish), ground);
+      if (!same) return false;
       await keepPlan(queries, canvas, wish, ground, both);
       return true;
     });
