@@ -116,15 +116,11 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
     (sum, { reading }) => sum + (reading ? reading.columns * reading.rows : 0),
     0,
   );
-  const doubted = useMemo(
-    () =>
-      photosInUse(view).flatMap((photo, i) => {
-        const { reading } = photo;
-        const cause = reading && causeOfDoubt(doubtfulIn(photo), reading.columns * reading.rows);
-        return cause ? [{ number: i + 1, cause }] : [];
-      }),
-    [view],
-  );
+  const doubtful = useMemo(() => photosInUse(view).map(doubtfulIn), [view]);
+  const doubted = photos.flatMap(({ reading }, i) => {
+    const cause = reading && causeOfDoubt(doubtful[i]!, reading.columns * reading.rows);
+    return cause ? [{ number: i + 1, cause }] : [];
+  });
   const unmarked = photos.find((photo) => !squaresOfPhoto(photo));
 
   return (
@@ -240,6 +236,7 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
               key={photo.id}
               photo={photo}
               number={i + 1}
+              doubtful={doubtful[i]!}
               canvasId={canvas.id}
               share={running?.get(photo.id) ?? null}
               fault={faults.get(photo.id) ?? null}
@@ -291,6 +288,7 @@ const MOST_BYTES = 32_000_000;
 function PhotoSlip({
   photo,
   number,
+  doubtful,
   canvasId,
   share,
   fault,
@@ -299,6 +297,8 @@ function PhotoSlip({
 }: {
   photo: ReadingPhoto;
   number: number;
+  /** Squares that somebody has to look at. */
+  doubtful: number;
   canvasId: string;
   share: number | null;
   fault: string | null;
@@ -306,7 +306,6 @@ function PhotoSlip({
   onRemove: () => void;
 }) {
   const squared = squaresOfPhoto(photo) !== null;
-  const doubtful = useMemo(() => doubtfulIn(photo), [photo]);
   return (
     <li className="slip flex flex-col gap-2" aria-label={`Photo ${number}`}>
       <img

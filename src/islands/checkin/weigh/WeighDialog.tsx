@@ -408,8 +408,3 @@ function useStandIn(packetDrills: number): { fullGrams(): number; nextBag(): voi
     },
   };
 }
-
-/**
- * Whether the stand-in for a scale may be used: where the demo or a test asks for it. In a real record it would write
- * down what nobody weighed.
- */
