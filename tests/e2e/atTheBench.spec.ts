@@ -50,6 +50,10 @@ test('one key lays bar after bar, a held key and a double click lay one each, an
   request,
 }) => {
   const id = await shelve(request, 'Bar by bar');
+  let marks = 0;
+  page.on('request', (sent) => {
+    if (sent.method() === 'POST' && sent.url().endsWith(`/${id}/marks`)) marks++;
+  });
   await openBench(page, id);
   const guide = page.getByTestId('guide');
   await expect(guide).toContainText('Placement 1 of');
@@ -63,6 +67,7 @@ test('one key lays bar after bar, a held key and a double click lay one each, an
   const once = await laidOf(page, id);
   expect(once).toBeGreaterThan(1);
   expect(once).toBeLessThanOrEqual(15);
+  expect(marks).toBe(1);
   await guide.getByRole('button', { name: 'Lay it' }).dblclick();
   await allSaved(page);
   // The pedal goes on, wherever the focus is.
@@ -70,6 +75,7 @@ test('one key lays bar after bar, a held key and a double click lay one each, an
   expect(twice).toBeGreaterThan(once);
   // One bar, which may be longer than the first; no tip lays more than 15.
   expect(twice - once).toBeLessThanOrEqual(15);
+  expect(marks).toBe(2);
   // Bar after bar until the section is done; the colours come forward by themselves.
   let presses = 2;
   for (; presses < 200 && !(await page.getByRole('button', { name: /go on to 2/ }).isVisible()); presses++) {

@@ -120,8 +120,10 @@ test.describe('backups', () => {
     const saved = await run(START, ['backup', file], env);
     expect(saved).toMatchObject({ code: 0 });
     const elsewhere = await throwAwayDirectory();
-    // Where the data are damaged, it takes their place; an empty shelf is filled in the unit tests.
-    await cp(server.data, elsewhere, { recursive: true });
+    const restored = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
+    expect(restored.output).toMatch(/3 canvases came back: .*Lantern Harbour/);
+    expect(restored.code).toBe(0);
+    // Where the data are damaged, it takes their place.
     await rm(join(elsewhere, 'pglite/global/pg_control'));
     const replaced = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
     expect(replaced.output).toContain('pg_control is missing');
