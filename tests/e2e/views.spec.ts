@@ -106,6 +106,9 @@ test('a canvas of 420,000 cells is drawn, panned and zoomed, and shows its symbo
   await page.goto(`/canvas/${DEMO.glasshouse}/chart`);
   const canvas = cloth(page);
   await canvas.waitFor();
+  // Where another test left a colour in front, the others would be without their symbols.
+  const all = page.getByRole('button', { name: 'All colours' });
+  if (await all.isEnabled()) await all.click();
   const box = (await canvas.boundingBox())!;
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   /** Different colours among the pixels of the cloth: none drawn gives one. */

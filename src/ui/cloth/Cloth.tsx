@@ -105,8 +105,11 @@ export function Cloth(props: ClothProps) {
     [chart, legend, hasChart, shape, eyes],
   );
 
+  /**
+   * The renderer that has its picture. Whoever asks for a frame, by a timer or between frames, gets this one: a frame by
+   * one that was replaced meanwhile would stay, for nobody makes tiles for that.
+   */
   const present = useRef(renderer);
-  present.current = renderer;
   const redrawAgain = useRef<() => void>(() => {});
   const tiling = useRef(new IdleTiling());
   const redraw = useCallback(() => {
@@ -116,7 +119,7 @@ export function Cloth(props: ClothProps) {
       const context = canvas.current?.getContext('2d');
       if (!context) return;
       const now = latest.current;
-      renderer.draw(context, camera.current, size.current, window.devicePixelRatio);
+      present.current.draw(context, camera.current, size.current, window.devicePixelRatio);
       const style = getComputedStyle(document.documentElement);
       const over = [...(now.layers ?? [])];
       if (now.cursor) over.push(cursorLayer(now.cursor.x, now.cursor.y));
@@ -133,7 +136,7 @@ export function Cloth(props: ClothProps) {
         () => redrawAgain.current(),
       );
     });
-  }, [renderer]);
+  }, []);
 
   redrawAgain.current = redraw;
   useEffect(() => () => tiling.current.stop(), []);
@@ -175,6 +178,7 @@ export function Cloth(props: ClothProps) {
 
   useEffect(() => {
     renderer.setWish(wish);
+    present.current = renderer;
     redraw();
   }, [renderer, wish, redraw]);
 
@@ -258,8 +262,9 @@ export function Cloth(props: ClothProps) {
         zoom(scale / before, px, py);
         return scale;
       },
-      onWheel: ({ event, ctrlKey }) => {
-        if (ctrlKey) return;
+      onWheel: ({ event, ctrlKey, last }) => {
+        // The end of a turn comes a moment later, with its last event once more.
+        if (ctrlKey || last) return;
         event.preventDefault();
         const { px, py } = at(event.clientX, event.clientY);
         zoom(Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0016)), px, py);
