@@ -14,13 +14,19 @@ const CHROMIUM_FLAGS = [
 export default defineConfig({
   testDir: 'tests/e2e',
   // Each worker has a server and a data directory of its own; the tests of one file share them.
-  workers: 2,
+  // A browser waits as much as it works: three fill two cores.
+  workers: 3,
   fullyParallel: false,
   timeout: 90_000,
   expect: { timeout: 10_000 },
   // A test that passes only at its second try is counted, and named, as shaky.
   retries: 1,
   forbidOnly: Boolean(process.env.CI),
+  // Those that need a browser of their own would come last, one after the other, while the other workers are idle.
+  projects: [
+    { name: 'devices', testMatch: 'devices.spec.ts' },
+    { name: 'one screen', testIgnore: 'devices.spec.ts' },
+  ],
   globalSetup: './tests/e2e/globalSetup.ts',
   use: {
     viewport: { width: 1280, height: 800 },
