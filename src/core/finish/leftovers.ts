@@ -1,5 +1,6 @@
 import { learnedTrash, type TrashTally } from '../checkin/chance';
 import type { LineSupply } from '../checkin/supply';
+import { many } from '../words/numbers';
 
 /** What a finished colour leaves over, in drills, with its uncertainty. */
 export interface LeftoverEstimate {
@@ -47,6 +48,6 @@ const BAND = 1.2816;
 /** @example leftInWords({ left: 88, spread: 10 }) // 'about 88 (75 to 101)' */
 export function leftInWords({ left, spread }: Pick<LeftoverEstimate, 'left' | 'spread'>): string {
   const band = Math.round(BAND * spread);
-  if (band === 0) return String(left);
-  return `about ${left} (${Math.max(0, left - band)} to ${left + band})`;
+  if (band === 0) return many(left);
+  return `about ${many(left)} (${many(Math.max(0, left - band))} to ${many(left + band)})`;
 }

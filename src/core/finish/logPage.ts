@@ -25,7 +25,8 @@ export interface LogFacts {
 
 /** @example hoursInWords(135) // '2 h 15 min' */
 export function hoursInWords(minutes: number): string {
-  const [hours, rest] = [Math.floor(minutes / 60), Math.round(minutes % 60)];
+  const whole = Math.round(minutes);
+  const [hours, rest] = [Math.floor(whole / 60), whole % 60];
   if (hours === 0) return `${rest} min`;
   return rest === 0 ? `${many(hours)} h` : `${many(hours)} h ${rest} min`;
 }

@@ -13,7 +13,7 @@ export function minutesInWords({ expected, low, high }: Minutes): string {
 }
 
 /** A time of many sittings: hours from two hours on. */
-export function hoursInWords(minutes: number): string {
+export function roughTimeInWords(minutes: number): string {
   if (minutes < 120) return counted(Math.round(minutes), 'minute');
   return `${many(Math.round(minutes / 60))} hours`;
 }

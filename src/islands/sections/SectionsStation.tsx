@@ -7,7 +7,7 @@ import { misfitInWords } from '../../core/sections/fit';
 import type { JudgedSection } from '../../core/sections/judge';
 import { sectionByKey } from '../../core/sections/next';
 import { leftInSections } from '../../core/sections/pick';
-import { hoursInWords, minutesInWords, planFigures } from '../../core/sections/planInWords';
+import { minutesInWords, planFigures, roughTimeInWords } from '../../core/sections/planInWords';
 import { type SectionTally, sectionAt } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView } from '../../server/bench/contract';
@@ -307,7 +307,7 @@ function AllSections({
   return (
     <p data-testid="all-sections" aria-live="polite">
       {many(done)} of {many(count)} <TermWord term="section">sections</TermWord> done
-      {figures?.minutes ? `; about ${hoursInWords(figures.minutes.all)} left.` : '.'}
+      {figures?.minutes ? `; about ${roughTimeInWords(figures.minutes.all)} left.` : '.'}
       {figures &&
         figures.conflicts > 0 &&
         ` In ${counted(figures.conflicts, 'section')} your hand rests on bare adhesive (marked !).`}

@@ -3,7 +3,12 @@ import { seededRandom } from '../../../src/core/chance/random';
 import { fitInWords, framesFor } from '../../../src/core/finish/frames';
 import { leftInWords, leftoverOf } from '../../../src/core/finish/leftovers';
 import { hoursInWords, isFoundInLog, type LogFacts, logRows } from '../../../src/core/finish/logPage';
-import { faultInFinish } from '../../../src/core/finish/record';
+import {
+  changedFinish,
+  type FinishRecord,
+  faultInFinish,
+  UNTOLD_FINISH,
+} from '../../../src/core/finish/record';
 
 describe('leftovers', () => {
   // By hand: at the start 3 % of 200 drills are bad, so 400 hold 12 bad ones; 300 are laid.
@@ -15,6 +20,8 @@ describe('leftovers', () => {
     expect(leftoverOf({ line: 1, suppliedDrills: 100, spread: 0 }, 300, []).left).toBe(0);
     expect(leftInWords({ left: 88, spread: 9.75 })).toBe('about 88 (76 to 100)');
     expect(leftInWords({ left: 3, spread: 9.75 })).toBe('about 3 (0 to 15)');
+    expect(leftInWords({ left: 1200, spread: 0 })).toBe('1,200');
+    expect(leftInWords({ left: 1200, spread: 100 })).toBe('about 1,200 (1,072 to 1,328)');
   });
 
   it('hold the truth of a simulation about four times in five', () => {
@@ -53,9 +60,41 @@ describe('frames', () => {
   it('are told by what is seen around it', () => {
     expect(fitInWords({ sideMm: 0, topMm: 0 })).toBe('Fits just so: nothing of the margin shows.');
     expect(fitInWords({ sideMm: 50, topMm: 50 })).toBe('5.0 cm (2.0 in) of margin or mount on every side.');
+    // Two millimetres may lie under the edge; a square picture lies in a frame as it stands.
+    expect(fitInWords({ sideMm: -2, topMm: 2 })).toBe('Fits just so: nothing of the margin shows.');
+    expect(fitInWords({ sideMm: 2.5, topMm: 2.5 })).toBe('0.3 cm (0.1 in) of margin or mount on every side.');
+    expect(fitInWords({ sideMm: 20, topMm: -1 })).toContain(
+      'left and right, 0.0 cm (0.0 in) above and below',
+    );
+    expect(framesFor({ width: 80, height: 80, pitchMm: 2.5 }, 0)[0]).toEqual({
+      ...{ name: '20 × 20 cm', widthMm: 200, heightMm: 200, sideMm: 0, topMm: 0 },
+    });
+    const [closest] = framesFor(kit, 20);
+    expect([closest!.sideMm, closest!.topMm]).toEqual([
+      (closest!.widthMm - 300) / 2,
+      (closest!.heightMm - 400) / 2,
+    ]);
     expect(fitInWords({ sideMm: 50, topMm: 0 })).toBe(
       '5.0 cm (2.0 in) left and right, 0.0 cm (0.0 in) above and below.',
     );
+  });
+});
+
+describe('what is told of the end', () => {
+  const record: FinishRecord = { ...UNTOLD_FINISH, notes: 'For the hall', checked: ['gaps', 'wipe'] };
+
+  it('changes what is named alone, also to nothing', () => {
+    expect(changedFinish(record, { finishedOn: '2026-06-01', notes: undefined })).toEqual({
+      ...record,
+      finishedOn: '2026-06-01',
+    });
+    expect(changedFinish({ ...record, minutes: 90 }, { minutes: null }).minutes).toBeNull();
+    expect(changedFinish(record, {})).toEqual(record);
+  });
+
+  it('adds and takes away steps of the last walk, in the order of the walk', () => {
+    expect(changedFinish(record, { steps: { loose: true, wipe: false } }).checked).toEqual(['loose', 'gaps']);
+    expect(changedFinish(record, { steps: { roll: true } }).checked).toEqual(['gaps', 'wipe', 'roll']);
   });
 });
 
@@ -80,8 +119,37 @@ describe('the log', () => {
     expect(isFoundInLog(facts, 'dusk square')).toBe(false);
     expect(isFoundInLog(facts, '')).toBe(true);
   });
+  it('tells each fact as it stands, and what is not known', () => {
+    const rows = (more: Partial<LogFacts>) =>
+      new Map(logRows({ ...facts, ...more }).map(({ name, value }) => [name, value]));
+    expect([...rows({})]).toEqual([
+      ['Size', '30 × 40 cm, 120 × 160 squares'],
+      ['Drills', '19,200 drills, round'],
+      ['Colours', '32'],
+      ['Begun', '27 February 2026'],
+      ['Finished', '2 March 2026'],
+      ['Days between', '3'],
+      ['At the bench', '20 h in 20 sittings'],
+      ['Pace', '960 drills an hour'],
+      ['Sealed', 'yes'],
+    ]);
+    expect(rows({ startedOn: null }).get('Begun')).toBe('not known');
+    expect(rows({ finishedOn: null }).get('Finished')).toBe('not yet');
+    expect(rows({ startedOn: null }).has('Days between')).toBe(false);
+    expect(rows({ finishedOn: null }).has('Days between')).toBe(false);
+    expect(rows({ laid: 0 }).has('Pace')).toBe(false);
+    expect(rows({ sealed: false }).get('Sealed')).toBe('no');
+    expect(rows({ minutes: 45, sittings: 1 }).get('At the bench')).toBe('45 min in 1 sitting');
+  });
+  it('finds words across its fields and no word made of two', () => {
+    expect(isFoundInLog(facts, 'dusk   hall')).toBe(true);
+    expect(isFoundInLog(facts, 'duskfor')).toBe(false);
+    expect(isFoundInLog({ ...facts, startedOn: null, finishedOn: null }, 'null')).toBe(false);
+  });
   it('says hours as people do', () =>
     expect([0, 45, 120, 135].map(hoursInWords)).toEqual(['0 min', '45 min', '2 h', '2 h 15 min']));
+  it('never says sixty minutes', () =>
+    expect([59.6, 119.7, 60.4, 29.5].map(hoursInWords)).toEqual(['1 h', '2 h', '1 h', '30 min']));
   it('refuses days that cannot be', () => {
     expect(faultInFinish({ startedOn: '2026-05-02', finishedOn: '2026-05-01' }, '2026-06-01')).toContain(
       'before it was begun',
@@ -90,5 +158,11 @@ describe('the log', () => {
       'in the future',
     );
     expect(faultInFinish({ startedOn: null, finishedOn: '2026-06-01' }, '2026-06-01')).toBeNull();
+    expect(faultInFinish({ startedOn: '2026-06-02', finishedOn: null }, '2026-06-01')).toBe(
+      'A canvas cannot have been begun in the future.',
+    );
+    expect(faultInFinish({ startedOn: '2026-06-01', finishedOn: null }, '2026-06-01')).toBeNull();
+    expect(faultInFinish({ startedOn: '2026-06-01', finishedOn: '2026-06-01' }, '2026-06-01')).toBeNull();
+    expect(faultInFinish({ startedOn: null, finishedOn: null }, '2026-06-01')).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chosenLabels, inPrintOrder } from '../../../src/core/labels/chosen';
+import { chosenLabels, inPrintOrder, leftoverLabels } from '../../../src/core/labels/chosen';
 import { line } from '../samples';
 
 const pots = [
@@ -10,6 +10,29 @@ const pots = [
   { place: 'pot 3', line: line(2, { code: '88' }) },
 ];
 const ordered = inPrintOrder(pots, 'all');
+
+describe('which colours get a label', () => {
+  it('are all, those in pots, or those in bags', () => {
+    const places = (which: 'all' | 'pots' | 'bags') => inPrintOrder(pots, which).map(({ place }) => place);
+    expect(places('all')).toHaveLength(5);
+    expect(places('pots')).toEqual(['pot 1', 'pot 2', 'pot 3', 'pot 10']);
+    expect(places('bags')).toEqual(['bag 1']);
+    const bags = [
+      { place: 'bag 10', line: line(1) },
+      { place: 'bag 9', line: line(2) },
+    ];
+    expect(inPrintOrder(bags, 'all').map(({ place }) => place)).toEqual(['bag 9', 'bag 10']);
+  });
+
+  it('are those in the stash, in the order of their codes', () => {
+    const legend = [line(1, { code: '1204' }), line(2, { code: '98' }), line(3, { code: '5' })];
+    expect(leftoverLabels(legend, [1, 2])).toEqual([
+      { place: 'stash', line: legend[1] },
+      { place: 'stash', line: legend[0] },
+    ]);
+    expect(leftoverLabels(legend, [])).toEqual([]);
+  });
+});
 
 describe('labels to print again', () => {
   it('lie in the order of their places, pots before bags', () => {
@@ -23,6 +46,9 @@ describe('labels to print again', () => {
     ['pot 2 - pot 10', ['412', '88', 'SH7']],
     ['88–1204', ['1204', '412', '88']],
     ['sh 7; 98', ['SH7', '98']],
+    ['412,, ;', ['412']],
+    ['pot 10 to pot 3', ['88', 'SH7']],
+    ['pot 3-pot 3', ['88']],
   ])('“%s” names %j', (wish, codes) =>
     expect(chosenLabels(wish, ordered).map((label) => label.line.code)).toEqual(codes),
   );

@@ -297,3 +297,195 @@ describe('the QR code', () => {
     expect(jsQr(pixels, size * scale, size * scale)?.data).toBe(address);
   });
 });
+
+describe('where labels lie on their sheet', () => {
+  const sheet: LabelSheet = {
+    ...usualSheet('pots'),
+    columns: 2,
+    rows: 3,
+    labelWidthMm: 60,
+    labelHeightMm: 20,
+    gapXMm: 4,
+    gapYMm: 6,
+    marginLeftMm: 10,
+    marginTopMm: 15,
+  };
+
+  it('is column by column across and row by row down, with the gaps between them', () => {
+    expect(labelBoxes(sheet, 7).map(({ page, xMm, yMm }) => [page, xMm, yMm])).toEqual([
+      [0, 10, 15],
+      [0, 74, 15],
+      [0, 10, 41],
+      [0, 74, 41],
+      [0, 10, 67],
+      [0, 74, 67],
+      [1, 10, 15],
+    ]);
+  });
+
+  it('may end with the paper to the twentieth of a millimetre', () => {
+    // 60 + 4 + 60 = 124 mm wide, 3 × 20 + 2 × 6 = 72 mm high.
+    expect(faultInSheet({ ...sheet, marginLeftMm: 96 })).toBe(
+      'The labels reach 10.0 mm over the right edge of A4.',
+    );
+    expect(faultInSheet({ ...sheet, marginLeftMm: 86 })).toBeNull();
+    expect(faultInSheet({ ...sheet, marginTopMm: 225 })).toBeNull();
+    expect(faultInSheet({ ...sheet, marginTopMm: 226.5 })).toBe(
+      'The labels reach 1.5 mm over the lower edge of A4.',
+    );
+  });
+
+  it('is as full as the paper is, with room for the hand of a printer', () => {
+    for (const format of LABEL_FORMATS) {
+      for (const paper of PAPER_NAMES) {
+        const usual = usualSheet(format, paper);
+        const { widthMm, heightMm } = PAPERS[paper];
+        const more = (columns: number, rows: number) =>
+          faultInSheet({ ...usual, columns, rows, marginLeftMm: 0, marginTopMm: 0 });
+        expect(faultInSheet(usual)).toBeNull();
+        // Where cards fill the paper there is no margin; else one label more would use it up.
+        const roomRight = widthMm - usual.columns * (usual.labelWidthMm + usual.gapXMm) + usual.gapXMm;
+        const roomBelow = heightMm - usual.rows * (usual.labelHeightMm + usual.gapYMm) + usual.gapYMm;
+        expect(usual.marginLeftMm).toBeCloseTo(roomRight / 2, 1);
+        expect(usual.marginTopMm).toBeCloseTo(roomBelow / 2, 1);
+        const least = paper === 'card' ? 8 : 14;
+        expect(
+          more(usual.columns + 1, usual.rows) !== null || roomRight < 2 * least + usual.labelWidthMm,
+        ).toBe(true);
+        expect(
+          more(usual.columns, usual.rows + 1) !== null || roomBelow < 2 * least + usual.labelHeightMm,
+        ).toBe(true);
+      }
+    }
+  });
+
+  it('has a code to scan and lines to cut where they help', () => {
+    const which = Object.fromEntries(LABEL_FORMATS.map((format) => [format, usualSheet(format)]));
+    expect(LABEL_FORMATS.filter((format) => which[format]!.qr)).toEqual(['pots', 'cards', 'strips']);
+    expect(LABEL_FORMATS.filter((format) => which[format]!.cutMarks)).toEqual([
+      'dots',
+      'pots',
+      'cards',
+      'strips',
+    ]);
+  });
+});
+
+describe('lines to cut along', () => {
+  const kit = { shape: 'square', title: 'Harbour at Dusk' } as const;
+  const CUT = '#857a69';
+  const base: LabelSheet = {
+    ...usualSheet('pots'),
+    columns: 2,
+    rows: 2,
+    labelWidthMm: 60,
+    labelHeightMm: 20,
+    gapXMm: 3,
+    gapYMm: 5,
+    marginLeftMm: 10,
+    marginTopMm: 15,
+    qr: false,
+  };
+  const cuts = (sheet: LabelSheet, format: 'pots' | 'dots' = 'pots') =>
+    labelPages(format, sheet, [facts()], kit, fonts)[0]!.marks.filter(
+      (mark) => (mark.kind === 'line' || mark.kind === 'circle') && mark.stroke === CUT,
+    );
+
+  it('are ticks that reach half of the gap out from each corner, two millimetres at most', () => {
+    const ticks = cuts(base).map((mark) => mark.kind === 'line' && [mark.x1, mark.y1, mark.x2, mark.y2]);
+    expect(ticks).toEqual([
+      [10, 15, 9, 15],
+      [10, 15, 10, 14],
+      [10, 35, 9, 35],
+      [10, 35, 10, 36],
+      [70, 15, 71, 15],
+      [70, 15, 70, 14],
+      [70, 35, 71, 35],
+      [70, 35, 70, 36],
+    ]);
+    const narrow = cuts({ ...base, gapXMm: 1, gapYMm: 0.5 }).map(
+      (mark) => mark.kind === 'line' && [mark.x2 - mark.x1, mark.y2 - mark.y1],
+    );
+    expect(narrow.slice(0, 2)).toEqual([
+      [-0.5, 0],
+      [0, -0.25],
+    ]);
+  });
+
+  it.each([{ gapXMm: 0 }, { gapYMm: 0 }])('are whole edges where labels share them (%j)', (gap) => {
+    const edges = cuts({ ...base, ...gap }).map(
+      (mark) => mark.kind === 'line' && [mark.x1, mark.y1, mark.x2, mark.y2],
+    );
+    expect(edges).toEqual([
+      [10, 15, 70, 15],
+      [10, 35, 70, 35],
+      [10, 15, 10, 35],
+      [70, 15, 70, 35],
+    ]);
+  });
+
+  it('are the circle of a dot, and none where they are not wished', () => {
+    const dot = { ...base, labelWidthMm: 25, labelHeightMm: 30 };
+    expect(cuts(dot, 'dots')).toEqual([{ kind: 'circle', x: 22.5, y: 27.5, radius: 12.5, stroke: CUT }]);
+    expect(cuts({ ...base, cutMarks: false })).toEqual([]);
+  });
+
+  it('move with all else against the printer’s error', () => {
+    const [off] = cuts({ ...base, printerOffXMm: 1.5, printerOffYMm: -0.5 });
+    expect(off).toMatchObject({ x1: 8.5, y1: 15.5 });
+  });
+
+  it('make no page of nothing but the head of a list, which stands on every page', () => {
+    const list = { ...usualSheet('list'), rows: 2 };
+    const pages = labelPages('list', list, [facts(), facts(), facts()], kit, fonts);
+    expect(pages).toHaveLength(2);
+    for (const { marks } of pages) {
+      const head = marks
+        .flatMap((mark) => (mark.kind === 'text' ? [mark] : []))
+        .filter((mark) => mark.y < list.marginTopMm);
+      expect(head[0]).toMatchObject({
+        text: 'Harbour at Dusk',
+        x: list.marginLeftMm,
+        size: 4.6,
+        font: 'words',
+      });
+      // Columns begin in their order, under the title and above the first row.
+      const columns = head.slice(1);
+      expect(columns.length).toBeGreaterThan(2);
+      for (const [i, { x, y }] of columns.entries()) {
+        expect(y).toBeGreaterThan(head[0]!.y);
+        expect(x).toBeGreaterThanOrEqual(i === 0 ? list.marginLeftMm : columns[i - 1]!.x + 1);
+        expect(x).toBeLessThan(list.marginLeftMm + list.labelWidthMm);
+      }
+    }
+    expect(labelPages('pots', base, [], kit, fonts)).toEqual([{ widthMm: 210, heightMm: 297, marks: [] }]);
+  });
+});
+
+describe('the test page of a printer', () => {
+  it.each([
+    ['a4', 100],
+    ['letter', 100],
+    ['card', 90],
+  ] as const)('of %s has a cross at 20 mm and a bar of %i mm with a tick a centimetre', (paper, length) => {
+    const { marks, widthMm, heightMm } = testPage(paper);
+    expect([widthMm, heightMm]).toEqual([PAPERS[paper].widthMm, PAPERS[paper].heightMm]);
+    const lines = marks.flatMap((mark) =>
+      mark.kind === 'line' ? [[mark.x1, mark.y1, mark.x2, mark.y2]] : [],
+    );
+    expect(lines.slice(0, 2)).toEqual([
+      [12, 20, 28, 20],
+      [20, 12, 20, 28],
+    ]);
+    const [bar, ...ticks] = lines.slice(2);
+    expect(bar).toEqual([20, 56, 20 + length, 56]);
+    expect(ticks).toEqual(
+      Array.from({ length: length / 10 + 1 }, (_, i) => [20 + 10 * i, 54, 20 + 10 * i, 58]),
+    );
+    const texts = marks.flatMap((mark) => (mark.kind === 'text' ? [mark] : []));
+    expect(texts.at(-1)!.text).toContain(`This bar is ${length} mm long.`);
+    // Words lie under the cross and beside the bar, on none of the lines.
+    expect(texts.map(({ y }) => y)).toEqual([36, 42, 65]);
+    for (const { x } of texts) expect(x).toBe(28);
+  });
+});

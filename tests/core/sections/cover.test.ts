@@ -23,10 +23,10 @@ import { judgeSections } from '../../../src/core/sections/judge';
 import { inOrder, USUAL_ORDER, type WorkOrder } from '../../../src/core/sections/order';
 import { coverPlan, pullPages, sectionMap } from '../../../src/core/sections/paper';
 import {
-  hoursInWords,
   minutesInWords,
   orderInWords,
   planFigures,
+  roughTimeInWords,
   spanInWords,
 } from '../../../src/core/sections/planInWords';
 import { potLevel, pulledFor, pullList, pullNote } from '../../../src/core/sections/pullList';
@@ -394,8 +394,8 @@ describe('sections that are judged', () => {
   it('are said in words', () => {
     expect(minutesInWords({ expected: 41.6, low: 29, high: 54 })).toBe('about 42 min, 29 to 54');
     expect(minutesInWords({ expected: 0.2, low: 0, high: 1 })).toBe('less than a minute');
-    expect(hoursInWords(61)).toBe('61 minutes');
-    expect(hoursInWords(60 * 1500)).toBe('1,500 hours');
+    expect(roughTimeInWords(61)).toBe('61 minutes');
+    expect(roughTimeInWords(60 * 1500)).toBe('1,500 hours');
     expect(orderInWords(rows())).toBe('Row by row from the top left');
     expect(orderInWords({ ...rows(), way: 'outwards' })).toBe('From the middle outwards');
   });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { cellsToCm } from '../../../src/core/canvas/canvas';
+import { cellsToCm, MAX_SIDE_CELLS } from '../../../src/core/canvas/canvas';
 import { readStitches } from '../../../src/core/stitches/fromStitches';
 import { readRange, readThreads } from '../../../src/core/stitches/threadList';
 
@@ -105,5 +105,138 @@ describe('a stitch chart', () => {
     expect(() => readThreads(' ')).toThrow('The thread list is empty.');
     expect(() => readRange('code,hex\nT11,black\n')).toThrow('Line 2 of the range, T11, has no colour.');
     expect(() => readRange('code,name\nT11,black\n')).toThrow('columns “code” and “hex”');
+  });
+});
+
+describe('a legend made of threads', () => {
+  const THREE = 'symbol,code,name,hex\no,T2,Bark,#17120c\nx,T1,Peat,#000000\nv,T9,Snow,#ffffff\n';
+  const made = (grid: string, range: string | null, chosen = none) =>
+    readStitches(grid, readThreads(THREE), range === null ? null : readRange(range), chosen, 3);
+
+  it('numbers its colours by code, and takes the symbol of the thread with the most stitches', () => {
+    const { legend } = made('o,x,x,x\nv,o,x,.\n', 'code,hex\nT1,#000000\nW,#ffffff\n').result!;
+    expect(legend).toEqual([
+      {
+        ...{ line: 1, keyNumber: '1', symbol: 'x', code: 'T1', name: '', hex: '#000000' },
+        ...{ finish: 'plain', neededDrills: 6, packets: 2 },
+      },
+      {
+        ...{ line: 2, keyNumber: '2', symbol: 'v', code: 'W', name: '', hex: '#ffffff' },
+        ...{ finish: 'plain', neededDrills: 1, packets: 1 },
+      },
+    ]);
+  });
+
+  it('is called as in the range where that has a name, no longer than 80 letters', () => {
+    const long = 'n'.repeat(90);
+    const { legend } = made('x,x\n', `code,name,hex\nT1,${long},#000000\n`).result!;
+    expect(legend[0]!.name).toBe('n'.repeat(80));
+    expect(made('x,x\n', null).result!.legend[0]).toMatchObject({ code: 'T1', name: 'Peat', hex: '#000000' });
+  });
+
+  it('leaves out threads that no stitch uses, also where they have no drill', () => {
+    const { result, merges } = made('x,x\n', 'code,hex\nT1,#000000\n');
+    expect(result!.legend.map(({ code }) => code)).toEqual(['T1']);
+    expect(merges).toEqual([]);
+  });
+
+  it('says of a drill that was chosen how near it is, where that can be said', () => {
+    const range = 'code,hex\nT1,#000000\nW,#ffffff\n';
+    const { threads } = made('o,o\n', range, new Map([['T2', 'W']]));
+    const white = threads[0]!.offers.find(({ code }) => code === 'W')!;
+    expect(white.inWords).toBe('a very different colour');
+    expect(threads[0]).toMatchObject({ how: 'chosen', drill: 'W', inWords: white.inWords });
+    expect(made('o,o\n', range, new Map([['T2', 'elsewhere']])).threads[0]!.inWords).toBe('');
+    expect(made('o,o\n', null).threads[0]!.inWords).toBe('');
+  });
+
+  it('offers the nearest first', () => {
+    const [bark] = made('o,o\n', 'code,hex\nW,#ffffff\nG,#808080\nK,#000000\n').threads;
+    expect(bark!.offers.map(({ code }) => code)).toEqual(['K', 'G', 'W']);
+  });
+});
+
+describe('the grid of stitches', () => {
+  const threads = readThreads('symbol,code\nx,Ab\no,C\nv,x\n');
+  const cells = (grid: string) => [...readStitches(grid, threads, null, none, 200).result!.chart.cells];
+
+  it('may be parted by commas, tabs or semicolons, and end in empty lines', () => {
+    for (const mark of [',', '\t', ';']) expect(cells(`x${mark}o\no${mark}x\n\n\r\n`)).toEqual([1, 2, 2, 1]);
+    expect(cells('\uFEFFx,o')).toEqual([1, 2]);
+  });
+
+  it('knows a thread by its symbol first, then by its code, as it is written or not', () => {
+    // “x” is the symbol of Ab and the code of another.
+    expect(cells('x,Ab,ab,AB, o ,c')).toEqual([1, 1, 1, 1, 2, 2].map((line) => line));
+  });
+
+  it('leaves squares bare that say that there is no stitch, and tells of words that are none', () => {
+    const reading = readStitches('x,0,.,·,,q\nx,q,z,x,x,x\n', threads, null, none, 200);
+    expect(reading.unmatched).toEqual([
+      { value: 'q', cells: 2 },
+      { value: 'z', cells: 1 },
+    ]);
+    expect(reading.threads[0]!.stitches).toBe(5);
+  });
+
+  it('names the place of what it cannot take', () => {
+    const of = (grid: string) => () => readStitches(grid, threads, null, none, 200);
+    expect(of('x,x\nx,½\n')).toThrow('Column 2, row 2 of the grid holds “½”, a fractional stitch.');
+    expect(of(`x,x\nx,${'a'.repeat(30)}/${'b'.repeat(30)}\n`)).toThrow(`“${'a'.repeat(20)}”`);
+    expect(of('x,x\nx\n')).toThrow('Line 2 of the grid has 1 cells, but the first has 2.');
+    expect(of('x\nx\n')).toThrow('only one column');
+    expect(of('')).toThrow('only one column');
+  });
+
+  it('may be as large as a canvas is, and no larger', () => {
+    const wide = (columns: number) => new Array(columns).fill('x').join();
+    expect(readStitches(wide(MAX_SIDE_CELLS), threads, null, none, 200).width).toBe(MAX_SIDE_CELLS);
+    expect(() => readStitches(wide(MAX_SIDE_CELLS + 1), threads, null, none, 200)).toThrow(/at most/);
+    const high = (rows: number) => `${'x,x\n'.repeat(rows)}`;
+    expect(readStitches(high(MAX_SIDE_CELLS), threads, null, none, 200).height).toBe(MAX_SIDE_CELLS);
+    expect(() => readStitches(high(MAX_SIDE_CELLS + 1), threads, null, none, 200)).toThrow(/at most/);
+  });
+});
+
+describe('lists of threads and of drills', () => {
+  it('know whole stitches by their words, alone or with “stitch”', () => {
+    const list = (kind: string) => () => readThreads(`code,stitch\nT1,${kind}\n`);
+    for (const whole of ['cross', 'Full cross', 'cross-stitch', 'whole  stitch', 'クロス', 'metallic', ''])
+      expect(list(whole)().map(({ code }) => code)).toEqual(['T1']);
+    for (const part of ['back stitch', '½ cross', '1/2 cross', 'stitch', 'cross or knot'])
+      expect(list(part)).toThrow(`is “${part}”`);
+  });
+
+  it('read a column of stitches by its heading or by what stands in it', () => {
+    for (const heading of ['Stitch', ' stitches ', 'stitch type', 'Stitch Kind', 'use'])
+      expect(() => readThreads(`code,${heading}\nT1,knot\n`)).toThrow('is “knot”');
+    // A heading of its own: whole stitches in it tell.
+    expect(() => readThreads('code,how\nT1,cross\nT2,knot\n')).toThrow('Line 3 of the thread list, T2');
+    expect(readThreads('code,remark\nT1,knot\n')).toHaveLength(1);
+    expect(readThreads('code,stitches wide\nT1,12\n')).toHaveLength(1);
+  });
+
+  it('pass over lines without a code, and take the symbol for one', () => {
+    expect(readThreads('symbol,name\nx,Peat\n,Nothing\n')).toEqual([
+      { symbol: 'x', code: 'x', name: 'Peat', hex: null },
+    ]);
+    expect(readThreads('code,symbol\nT1,\n')[0]!.symbol).toBeNull();
+    expect(() => readThreads('code,name\n,Peat\n')).toThrow('names no thread');
+    expect(() => readThreads('name,hex\nPeat,#000000\n')).toThrow('a column “code” or “symbol”');
+    expect(readRange('code,hex\nT1,#000000\n,\n')).toEqual([{ code: 'T1', name: '', hex: '#000000' }]);
+    expect(readRange('code,name,hex\nT1,Peat,#000000\n')[0]!.name).toBe('Peat');
+    expect(() => readRange('code,hex\n,\n')).toThrow('The range of drills is empty.');
+    expect(() => readRange(' ')).toThrow('The range of drills is empty.');
+    expect(() => readRange('name,hex\nPeat,#000000\n')).toThrow('columns “code” and “hex”');
+  });
+
+  it('have an end', () => {
+    const rows = (count: number) => Array.from({ length: count }, (_, i) => `T${i},#000000\n`).join('');
+    expect(readThreads(`code,hex\n${rows(250)}`)).toHaveLength(250);
+    expect(() => readThreads(`code,hex\n${rows(251)}`)).toThrow(
+      'has 251 threads; a canvas can have at most 250',
+    );
+    expect(readRange(`code,hex\n${rows(3000)}`)).toHaveLength(3000);
+    expect(() => readRange(`code,hex\n${rows(3001)}`)).toThrow('at most 3000 drills');
   });
 });

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { type Mark, movedMarks } from '../../../src/core/print/drawing';
+import { headed, linePages, MARGIN_MM, numbered, PALE } from '../../../src/core/print/page';
+
+const HEAD = { title: 'Harbour at Dusk', date: '1 June 2026', paper: 'a4' } as const;
+const words = (marks: readonly Mark[]) =>
+  marks.flatMap((mark) => (mark.kind === 'text' ? [mark] : [])).sort((a, b) => a.y - b.y);
+
+describe('pages of lines', () => {
+  const lines = Array.from({ length: 100 }, (_, i) => `line ${i + 1}`);
+  const pages = numbered(linePages(HEAD, 'What lacks', lines));
+
+  it('carry every line once, in order, below their head and above their number', () => {
+    expect(pages.length).toBeGreaterThan(1);
+    const told: string[] = [];
+    for (const [i, page] of pages.entries()) {
+      expect([page.widthMm, page.heightMm]).toEqual([210, 297]);
+      const [what, where, ...rest] = words(page.marks);
+      expect(what).toMatchObject({
+        text: 'What lacks',
+        size: 6,
+        font: 'words',
+        anchor: 'start',
+        x: MARGIN_MM,
+      });
+      expect(where).toMatchObject({ text: 'Harbour at Dusk, 1 June 2026', fill: PALE });
+      const foot = rest.pop()!;
+      expect(foot).toMatchObject({
+        text: `${i + 1} of ${pages.length}`,
+        x: 105,
+        anchor: 'middle',
+        fill: PALE,
+      });
+      expect(foot.y).toBe(289);
+      // No two lines on each other, none over the head, none at the foot.
+      let above = where!.y + 4;
+      for (const each of rest) {
+        expect(each.x).toBe(MARGIN_MM);
+        expect(each.y - above).toBeGreaterThan(each.size);
+        above = each.y;
+      }
+      expect(above).toBeLessThan(foot.y - 5);
+      told.push(...rest.map(({ text }) => text));
+    }
+    expect(told).toEqual(lines);
+  });
+
+  it('are full before the next begins, and none is empty', () => {
+    const [first] = pages;
+    const perPage = first!.marks.length - 3;
+    // 297 mm less head and foot in lines of 5.6 mm: some forty.
+    expect(perPage).toBeGreaterThan(38);
+    expect(linePages(HEAD, 'What lacks', lines.slice(0, perPage))).toHaveLength(1);
+    expect(linePages(HEAD, 'What lacks', lines.slice(0, perPage + 1))).toHaveLength(2);
+    expect(linePages(HEAD, 'What lacks', [])).toEqual([]);
+    // An index card has room for a few lines too.
+    const card = linePages({ ...HEAD, paper: 'card' }, 'What lacks', lines);
+    expect(card.every(({ marks }) => marks.length > 2)).toBe(true);
+    expect(card.length).toBeGreaterThan(pages.length);
+  });
+
+  it('begin at the margin', () => {
+    const ys = headed(HEAD, 'What lacks').marks.map((mark) => (mark.kind === 'text' ? mark.y : 0));
+    expect(ys[0]).toBeGreaterThan(MARGIN_MM);
+    expect(ys[1]).toBeGreaterThan(ys[0]! + 3.6);
+  });
+});
+
+it('marks are moved with all their ends', () => {
+  const line: Mark = { kind: 'line', x1: 1, y1: 2, x2: 3, y2: 5, stroke: '#000000', width: 0.1 };
+  const rect: Mark = { kind: 'rect', x: 1, y: 2, width: 3, height: 4 };
+  expect(movedMarks([line, rect], 10, 20)).toEqual([
+    { ...line, x1: 11, y1: 22, x2: 13, y2: 25 },
+    { ...rect, x: 11, y: 22 },
+  ]);
+});
