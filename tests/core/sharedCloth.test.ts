@@ -197,3 +197,79 @@ describe('a cloth on which several screens work', () => {
     expect([0, 1, 2, 7].map((cell) => isLaid(cloth.shown, cell))).toEqual([false, true, true, true]);
   });
 });
+
+describe('what a screen knows of its own marks', () => {
+  const made = () => new SharedCloth(lines, emptyBitmap(CELLS), 0);
+
+  it('is how many wait for an answer, and whether the ledger has still to tell of one', () => {
+    const cloth = made();
+    expect([cloth.waits, cloth.awaitsLedger]).toEqual([0, false]);
+    cloth.add('a', 'lay', [0, 2]);
+    cloth.add('b', 'lay', [2, 1]);
+    expect([cloth.waits, cloth.awaitsLedger]).toEqual([2, false]);
+    cloth.acknowledged('a', 'lay', [0, 2], 1);
+    expect([cloth.waits, cloth.awaitsLedger]).toEqual([1, true]);
+    expect(cloth.tell({ id: 'a', after: 0, position: 1, kind: 'lay', runs: [0, 2] })).toBe(true);
+    expect([cloth.waits, cloth.awaitsLedger]).toEqual([1, false]);
+    expect(cloth.ledger().position).toBe(1);
+    expect(isLaid(cloth.ledger().bitmap, 1)).toBe(true);
+    expect(isLaid(cloth.ledger().bitmap, 2)).toBe(false);
+  });
+
+  it('tells a mark once, and nothing where one before it was missed', () => {
+    const cloth = made();
+    const first: LedgerMark = { id: 'x', after: 0, position: 3, kind: 'lay', runs: [0, 1] };
+    expect(cloth.tell({ ...first, id: 'y', after: 3, position: 4, runs: [1, 1] })).toBe(false);
+    expect(cloth.tell(first)).toBe(true);
+    expect(cloth.tell({ ...first, kind: 'lift' })).toBe(true);
+    expect(isLaid(cloth.shown, 0)).toBe(true);
+  });
+
+  it('keeps what is drawn of a stroke when a key lays something else meanwhile', () => {
+    const cloth = made();
+    cloth.preview('lay', [0, 3]);
+    expect(cloth.preview('lay', [0, 3])).toEqual([]);
+    cloth.add('key', 'lay', [1, 1]);
+    cloth.waiting([]);
+    expect([0, 1, 2, 3].map((cell) => isLaid(cloth.shown, cell))).toEqual([true, true, true, false]);
+    cloth.forget();
+    // The key’s mark stays; the rest of the stroke came to nothing.
+    expect([0, 1, 2].map((cell) => isLaid(cloth.shown, cell))).toEqual([false, true, false]);
+  });
+
+  it('drops a mark that was kept for sending and waits no more, and none that is on its way to be kept', () => {
+    const cloth = made();
+    cloth.add('kept', 'lay', [0, 1]);
+    cloth.add('new', 'lay', [1, 1]);
+    cloth.keep('kept');
+    cloth.keep('nobody');
+    cloth.waiting([]);
+    expect([0, 1].map((cell) => isLaid(cloth.shown, cell))).toEqual([false, true]);
+  });
+
+  it('shows what an earlier page left waiting, below its own', () => {
+    const cloth = made();
+    cloth.add('own', 'lift', [0, 1]);
+    cloth.waiting([
+      { id: 'earlier', kind: 'lay', runs: [0, 2] },
+      { id: 'own', kind: 'lift', runs: [0, 1] },
+    ]);
+    expect(cloth.waits).toBe(2);
+    expect([0, 1].map((cell) => isLaid(cloth.shown, cell))).toEqual([false, true]);
+  });
+
+  it('takes an answer that says something else than was sent, of the mark that was meant', () => {
+    const cloth = made();
+    cloth.add('a', 'lay', [0, 3]);
+    cloth.add('b', 'lay', [6, 1]);
+    // Another screen had laid two of the three.
+    cloth.acknowledged('a', 'lay', [2, 1], 5);
+    expect([0, 1, 2, 6].map((cell) => isLaid(cloth.shown, cell))).toEqual([false, false, true, true]);
+    cloth.acknowledged('b', 'lay', [], null);
+    expect(isLaid(cloth.shown, 6)).toBe(false);
+    // Made by another tab of this browser, and told by its answer first.
+    cloth.acknowledged('elsewhere', 'lay', [8, 1], 9);
+    expect(isLaid(cloth.shown, 8)).toBe(true);
+    expect(cloth.awaitsLedger).toBe(true);
+  });
+});

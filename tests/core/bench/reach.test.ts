@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cellsOfArea, cellsReached, cellsToShare, REACHES, snapped } from '../../../src/core/bench/reach';
+import {
+  cellsOfArea,
+  cellsReached,
+  cellsToShare,
+  REACHES,
+  reachesFor,
+  snapped,
+} from '../../../src/core/bench/reach';
 import { countLaid, emptyBitmap, isLaid, setLaid } from '../../../src/core/cells/bitmap';
 import { makeChart, plainCloth } from '../../../src/core/cells/chart';
 import { isInside } from '../../../src/core/cells/rect';
@@ -63,6 +70,34 @@ describe('what a touch reaches', () => {
   });
 });
 
+describe('a section in two pieces', () => {
+  // The right piece begins higher than the left one.
+  const section = {
+    ...{ x: 0, y: 0, width: 6, height: 4 },
+    rects: [
+      { x: 0, y: 2, width: 3, height: 2 },
+      { x: 3, y: 0, width: 3, height: 4 },
+    ],
+  };
+
+  it('gives its squares in the order of the canvas', () => {
+    const all = cellsOfArea({ chart, section }, whole, null);
+    expect(all).toEqual([...all].sort((a, b) => a - b));
+    expect(all).toHaveLength(17);
+    const cloth = plainCloth(6, 4);
+    expect(cellsToShare({ chart: cloth, section }, emptyBitmap(24), 0.5).lay).toEqual(
+      on([3, 0], [4, 0], [5, 0], [3, 1], [4, 1], [5, 1], [0, 2], [1, 2], [2, 2]),
+    );
+    // A piece beside the area takes no part.
+    expect(cellsOfArea({ chart, section }, { x: 0, y: 0, width: 3, height: 2 }, null)).toEqual([]);
+  });
+});
+
+it('without a chart nothing reaches by colour', () => {
+  expect(reachesFor(false)).toEqual(['square', 'row', 'area']);
+  expect(reachesFor(true)).toEqual(REACHES);
+});
+
 describe('a touch of a hand that trembles', () => {
   const only =
     (...places: [number, number][]) =>
@@ -72,6 +107,12 @@ describe('a touch of a hand that trembles', () => {
   it('finds the nearest one beside it', () => {
     expect(snapped(at(2, 2), only([3, 3], [2, 3]))).toEqual(at(2, 3));
     expect(snapped(at(2, 2), only([1, 1]))).toEqual(at(1, 1));
+  });
+  it('takes the upper, then the left one of two alike', () => {
+    expect(snapped(at(2, 2), only([2, 3], [2, 1]))).toEqual(at(2, 1));
+    expect(snapped(at(2, 2), only([3, 2], [1, 2]))).toEqual(at(1, 2));
+    expect(snapped(at(2, 2), only([3, 2]))).toEqual(at(3, 2));
+    expect(snapped(at(2, 2), only([3, 3], [3, 1]))).toEqual(at(3, 1));
   });
   it('goes no farther than one square', () => expect(snapped(at(2, 2), only([4, 2]))).toEqual(at(2, 2)));
 });

@@ -29,6 +29,17 @@ describe('a typed number', () => {
     );
   });
 
+  it.each([
+    [' 2.5 ', 2.5],
+    ['-3', -3],
+    ['.25', 0.25],
+    ['7.', 7],
+    ['2.5mm', null],
+    ['about 2', null],
+    ['.', null],
+    ['', null],
+  ])('measured: %j is %j', (text, number) => expect(readNumber(text)).toBe(number));
+
   it('with a comma stays a fraction where it is measured', () => {
     expect(readNumber('2,5')).toBe(2.5);
     expect(readNumber('1,240')).toBe(1.24);
@@ -46,6 +57,11 @@ describe('a typed length', () => {
     ['3/4″', 'mm', 19.05],
     ['2,5', 'mm', 2.5],
     ['2.5 Inches', 'mm', 63.5],
+    [' 12   11/16 in ', 'in', 12.6875],
+    ['1/16 in', 'in', 0.0625],
+    ['a 3/4 in', 'in', null],
+    ['3/4x in', 'in', null],
+    ['12 cm wide', 'cm', null],
     ['40 ft', 'cm', null],
     ['cm', 'cm', null],
     ['1/0 in', 'in', null],

@@ -9,6 +9,12 @@ describe('bytes as text', () => {
     expect(readText(Buffer.from('\uFEFFStänder', 'utf8'))).toBe('Ständer');
     expect(readText(Buffer.from('\uFEFFStänder', 'utf16le'))).toBe('Ständer');
     expect(readText(Buffer.from('Ständer', 'latin1'), 'iso-8859-1')).toBe('Ständer');
+    const bigEndian = Buffer.from('\uFEFFStänder', 'utf16le').swap16();
+    expect(readText(bigEndian)).toBe('Ständer');
+    // The mark goes before what is said.
+    expect(readText(Buffer.from('\uFEFFStänder', 'utf8'), 'iso-8859-1')).toBe('Ständer');
+    // Half a mark is none.
+    expect(readText(Buffer.from([0xff, 0x61]), 'iso-8859-1')).toBe('ÿa');
   });
 
   it.each([
@@ -19,6 +25,15 @@ describe('bytes as text', () => {
   ])('are refused: %s', (_, bytes, words) => {
     expect(() => readText(bytes)).toThrow(words);
   });
+});
+
+it('an encoding that is not known, or does not fit, is named', () => {
+  expect(() => readText(Buffer.from('a'), `x-${'y'.repeat(60)}`)).toThrow(
+    `The encoding “x-${'y'.repeat(38)}” is not known here.`,
+  );
+  expect(() => readText(Buffer.from([0xff, 0xff, 0xff]), 'shift_jis')).toThrow(
+    'This file is not text in shift_jis. Save it as UTF-8.',
+  );
 });
 
 describe('the largest of many', () => {
