@@ -1,4 +1,5 @@
-import { expect, it } from 'vitest';
+import type { Piscina } from 'piscina';
+import { expect, it, vi } from 'vitest';
 import { currentRequest } from '../../src/server/jobs/currentRequest';
 import { inWorker } from '../../src/server/jobs/pool';
 
@@ -16,4 +17,17 @@ it('work ends with the request that it is for', async () => {
   await expect(
     currentRequest.run({ signal: stays.signal, counted: false }, () => inWorker('photoToJpeg', noise)),
   ).rejects.toThrow('no picture');
+});
+
+it('the program has one pool, however many copies of its code there are', async () => {
+  await expect(inWorker('photoToJpeg', noise)).rejects.toThrow('no picture');
+  const { oculentPool: pool } = globalThis as typeof globalThis & { oculentPool?: Piscina };
+  const threads = pool!.threads.length;
+  const done = pool!.completed;
+  vi.resetModules();
+  const copy = await import('../../src/server/jobs/pool');
+  copy.startThread();
+  await expect(copy.inWorker('photoToJpeg', noise)).rejects.toThrow('no picture');
+  expect(pool!.threads.length).toBe(threads);
+  expect(pool!.completed).toBe(done + 1);
 });

@@ -35,6 +35,7 @@ async function start(): Promise<void> {
     pages.catch((error: unknown) => fail(sentenceOf(error)));
     listener = (request, response) => void pages.then((answer) => answer(request, response));
     setTimeout(async () => (await import('../backups/backups')).backUpDaily(opened), AT_EASE_MS).unref();
+    setTimeout(async () => (await import('../jobs/pool')).startThread(), AT_EASE_MS).unref();
     keepStatistics(opened);
     const { openHome } = await import('../devices/opening');
     await openHome(opened, port, (request, response) => listener(request, response));

@@ -16,10 +16,11 @@ const TIME_LIMIT_MS = 240_000;
 /** So many pieces of work may wait for a thread. */
 const MAX_WAITING = 40;
 
-let pool: Piscina<Order, Outcome> | null = null;
+// The start script and the pages are bundled apart; two pools would take the core that stays with the requests.
+const holder = globalThis as typeof globalThis & { oculentPool?: Piscina<Order, Outcome> };
 
 function thePool(): Piscina<Order, Outcome> {
-  pool ??= new Piscina<Order, Outcome>({
+  holder.oculentPool ??= new Piscina<Order, Outcome>({
     ...entry(),
     minThreads: 1,
     // One core stays with the requests.
@@ -28,7 +29,12 @@ function thePool(): Piscina<Order, Outcome> {
     maxQueue: MAX_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
   });
-  return pool;
+  return holder.oculentPool;
+}
+
+/** Starts the first thread before anybody asks for work: while it reads its code, other requests wait. */
+export function startThread(): void {
+  thePool();
 }
 
 /** The built worker; under the development server and the unit tests, its source. */
