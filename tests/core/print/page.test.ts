@@ -8,9 +8,10 @@ const words = (marks: readonly Mark[]) =>
 
 describe('pages of lines', () => {
   const lines = Array.from({ length: 100 }, (_, i) => `line ${i + 1}`);
-  const pages = numbered(linePages(HEAD, 'What lacks', lines));
+  const printed = () => numbered(linePages(HEAD, 'What lacks', lines));
 
   it('carry every line once, in order, below their head and above their number', () => {
+    const pages = printed();
     expect(pages.length).toBeGreaterThan(1);
     const told: string[] = [];
     for (const [i, page] of pages.entries()) {
@@ -46,6 +47,7 @@ describe('pages of lines', () => {
   });
 
   it('are full before the next begins, and none is empty', () => {
+    const pages = printed();
     const [first] = pages;
     const perPage = first!.marks.length - 3;
     // 297 mm less head and foot in lines of 5.6 mm: some forty.
