@@ -185,6 +185,53 @@ describe('a label', () => {
     );
   });
 
+  it('prints no part over another, at its usual sizes and with the longest words', () => {
+    /** The parts of a label that must not touch: its drill, its QR code, its lines of words, its bar. */
+    const parts = (marks: readonly Mark[], label: LabelFacts) => {
+      const [chip] = marks.filter(({ kind }) => kind === 'rect' || kind === 'circle').map(extent);
+      const onChip = ([left, top, right, bottom]: ReturnType<typeof extent>) =>
+        left >= chip![0] && top >= chip![1] && right <= chip![2] && bottom <= chip![3];
+      const others = marks.flatMap((mark): [string, ...ReturnType<typeof extent>][] => {
+        if (mark.kind === 'path' && mark.fill === '#000000') {
+          const side = mark.scale * qrPath(label.address!).size;
+          return [['QR code', mark.x, mark.y, mark.x + side, mark.y + side]];
+        }
+        if (mark.kind === 'line') {
+          const [left, top, right, bottom] = extent(mark);
+          return [['bar', left, top - mark.width / 2, right, bottom + mark.width / 2]];
+        }
+        return mark.kind === 'text' && !onChip(extent(mark)) ? [[mark.text, ...extent(mark)]] : [];
+      });
+      return [['drill', ...chip!] as [string, ...ReturnType<typeof extent>], ...others];
+    };
+    let compared = 0;
+    for (const format of LABEL_FORMATS) {
+      for (const paper of PAPER_NAMES) {
+        const { labelWidthMm: widthMm, labelHeightMm: heightMm, qr } = usualSheet(format, paper);
+        for (const [of, warnsOf, leftover] of [
+          [line(1), null, null],
+          [line(1), line(2), null],
+          [odd, line(2, { code: 'MT99999999999999999999' }), null],
+          [odd, null, 12_345],
+        ] as const) {
+          const label = facts({ line: of, warnsOf, leftover, ...(qr ? {} : { address: null }) });
+          const all = parts(labelArt(format, label, { widthMm, heightMm }, 'square', fonts), label);
+          expect(all.length).toBeGreaterThan(3);
+          all.forEach(([what, left, top, right, bottom], i) => {
+            for (const [other, oLeft, oTop, oRight, oBottom] of all.slice(i + 1)) {
+              const across = Math.min(right, oRight) - Math.max(left, oLeft);
+              const down = Math.min(bottom, oBottom) - Math.max(top, oTop);
+              const said = `${format} on ${paper}: “${what}” and “${other}”`;
+              expect(across <= 0.01 || down <= 0.01, said).toBe(true);
+              compared++;
+            }
+          });
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(500);
+  });
+
   it('keeps the words of a dot inside its circle', () => {
     for (const diameter of [20, 25, 32, 40]) {
       for (const mark of labelArt(
