@@ -99,8 +99,9 @@ try {
   ).then(async (answer) => answer.ok || console.log(await answer.text()));
   const at = `/api/canvases/${large.id}`;
   await meanwhile(
-    'nothing else',
-    () => new Promise((resolve) => setTimeout(() => resolve(new Response()), 1000)),
+    'nothing else, the first seconds',
+    // The first thread starts three seconds after the program.
+    () => new Promise((resolve) => setTimeout(() => resolve(new Response()), 5000)),
   );
   await meanwhile('chart as PDF, 840 × 500', () => ask(`${at}/chart.pdf`));
   await meanwhile('chart as SVG', () => ask(`${at}/chart.svg`));

@@ -12,7 +12,7 @@ import { migrate } from '../../src/data/engine/migrate';
 import { openInMemory } from '../../src/data/engine/pglite';
 import { storedColumns, storedTables } from '../../src/data/everything';
 import { addStashMove, stashItems } from '../../src/data/stash';
-import { hashOf } from '../../src/server/archive/pack';
+import { hashOf } from '../../src/server/archive/hash';
 import { backupPath, checkNow, listBackups, makeBackup } from '../../src/server/backups/backups';
 import { packEverything } from '../../src/server/backups/everythingFile';
 import { restoreEverything } from '../../src/server/backups/restore';

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { addCanvas } from '../../src/data/canvas';
 import { type KeptDatabase, openKept } from '../../src/data/engine/connection';
-import { hashOf } from '../../src/server/archive/pack';
+import { hashOf } from '../../src/server/archive/hash';
 import { backupPath, listBackups, makeBackup } from '../../src/server/backups/backups';
 import { checkRecords } from '../../src/server/backups/check';
 import { replaceWithBackup, restoreEverything } from '../../src/server/backups/restore';

@@ -2,6 +2,9 @@ import { type Canvas, sizeInWords } from '../canvas/canvas';
 import { dayInWords, daysBetween } from '../progress/calendar';
 import { counted, many } from '../words/numbers';
 
+/** So many photos stand on a page of the log. */
+export const LOG_PHOTOS = 3;
+
 /** What the log tells of a canvas. */
 export interface LogFacts {
   id: string;

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import {
   type ArchiveRow,
@@ -9,15 +8,14 @@ import {
   type PackagedFile,
   tableToCsv,
 } from '../../core/archive/dataPackage';
+import { DESCRIPTOR } from '../../core/archive/descriptor';
 import { ARCHIVE_TABLES, type ArchiveTable } from '../../core/archive/tables';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type Bitmap, isLaid } from '../../core/cells/bitmap';
 import { type ChartParts, chartPng } from '../chart/chartFiles';
 import { zipped } from '../files/zip';
 import type { TellProgress } from '../jobs/progress';
-
-/** The file that describes all the others. */
-export const DESCRIPTOR = 'datapackage.json';
+import { hashOf } from './hash';
 
 /** All that belongs to a canvas. */
 export interface ArchivedCanvas {
@@ -75,11 +73,6 @@ export async function packArchive(
     ]),
     moment,
   );
-}
-
-/** Digest of a file as a Data Package gives it. */
-export function hashOf(bytes: Uint8Array): string {
-  return `sha256:${createHash('sha256').update(bytes).digest('hex')}`;
 }
 
 /** What is laid, one pixel a cell: white is laid. */

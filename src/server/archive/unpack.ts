@@ -8,6 +8,7 @@ import {
   fileOf,
   readTables,
 } from '../../core/archive/dataPackage';
+import { DESCRIPTOR } from '../../core/archive/descriptor';
 import { ARCHIVE_TABLES } from '../../core/archive/tables';
 import type { MarkKind } from '../../core/bench/marking';
 import { applyMark } from '../../core/bench/marking';
@@ -39,7 +40,7 @@ import { placingWishSchema } from '../placing/contract';
 import { rectsSchema, sectionWishSchema } from '../sections/contract';
 import { storageSchema } from '../storage/contract';
 import { drawingSchema } from '../symbols/contract';
-import { DESCRIPTOR, hashOf } from './pack';
+import { hashOf } from './hash';
 
 /** More than any canvas with its photos has. */
 const LIMITS = {

@@ -1,6 +1,7 @@
 import { mkdir, open, readdir, readFile, rename, rm, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fromFd } from 'yauzl';
+import { DESCRIPTOR } from '../../core/archive/descriptor';
 import {
   type BackupReason,
   backupName,
@@ -16,7 +17,6 @@ import { diskFault } from '../../data/engine/dataFault';
 import { copyLive } from '../../data/engine/liveCopy';
 import { BACKUPS, DATABASE, syncDirectory } from '../../data/engine/marker';
 import { isEmpty } from '../../data/everything';
-import { DESCRIPTOR } from '../archive/pack';
 import { notFound, Problem } from '../http/problem';
 import { inWorker, type Job } from '../jobs/pool';
 import type { BackupsView, BackupView, CheckReport } from './contract';

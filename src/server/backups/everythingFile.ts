@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { DESCRIPTOR } from '../../core/archive/descriptor';
 import type { Contents } from '../../core/backups/contents';
 import { MISSING_VALUES, readStored, writeStored } from '../../core/backups/storedText';
 import { isNestedDeeper } from '../../core/words/nesting';
@@ -16,7 +17,7 @@ import {
   storedTables,
 } from '../../data/everything';
 import { contentsOf } from '../../data/records';
-import { DESCRIPTOR, hashOf } from '../archive/pack';
+import { hashOf } from '../archive/hash';
 import { unzipped, zipped } from '../files/zip';
 import { unreadable } from '../http/problem';
 import { array, number, object, string } from '../http/schema';

@@ -1,13 +1,13 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { OutTable } from '../../core/checkin/checkinTable';
-import type { LogFacts } from '../../core/finish/logPage';
+import { LOG_PHOTOS, type LogFacts } from '../../core/finish/logPage';
 import type { PaperName } from '../../core/print/paper';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
 import type { Database } from '../../data/engine/database';
 import { photoOf, photosOf } from '../../data/photos';
-import { type LogPrint, MOST_PHOTOS } from './print';
+import type { LogPrint } from './print';
 import { logFacts } from './view';
 
 const PICTURE_PX = 1600;
@@ -22,7 +22,7 @@ export async function logPrint(
   return database.snapshot(async (queries) => {
     const kept = (await photosOf(queries, canvas.id)).filter(({ removedAt }) => removedAt === null);
     const photos: Uint8Array[] = [];
-    for (const { id } of kept.slice(0, MOST_PHOTOS)) photos.push((await photoOf(queries, canvas.id, id))!);
+    for (const { id } of kept.slice(0, LOG_PHOTOS)) photos.push((await photoOf(queries, canvas.id, id))!);
     const chart = await chartOf(queries, canvas);
     const laid = await bitmapOf(queries, canvas.id, canvas.width * canvas.height);
     return {

@@ -1,12 +1,10 @@
-import { type LogFacts, logRows } from '../../core/finish/logPage';
+import { LOG_PHOTOS, type LogFacts, logRows } from '../../core/finish/logPage';
 import { MARGIN_MM } from '../../core/print/page';
 import { mmToPoints, PAPERS, type PaperName } from '../../core/print/paper';
 import { clothPng } from '../chart/chartFiles';
 import { newPdf, setText, writtenPdf } from '../print/pdf';
 import { typesetFor } from '../print/typeset';
 
-/** Photos on a page. */
-export const MOST_PHOTOS = 3;
 const INK = '#17130f';
 const PALE = '#5e5446';
 
@@ -63,7 +61,7 @@ export async function logPdf({ facts, picture, photos, paper }: LogPrint): Promi
     line(words, MARGIN_MM, y, 3.8);
     y += 5;
   }
-  const side = (room.width - (MOST_PHOTOS - 1) * 4) / MOST_PHOTOS;
+  const side = (room.width - (LOG_PHOTOS - 1) * 4) / LOG_PHOTOS;
   photos.forEach((photo, i) => {
     document.image(Buffer.from(photo), mm(MARGIN_MM + i * (side + 4)), mm(y + 2), {
       fit: [mm(side), mm(Math.min(side, heightMm - y - MARGIN_MM))],

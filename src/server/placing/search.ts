@@ -4,7 +4,7 @@ import { type PlacingGround, PlacingPlanner } from '../../core/placing/plan';
 import { secondsOfPlan } from '../../core/placing/prices';
 import { leftToLay, regionsOf } from '../../core/placing/regions';
 import { tipsInWords, tipsWorth } from '../../core/placing/tipsWorth';
-import { type PlacingWish, USUAL_PLACING } from '../../core/placing/wish';
+import type { PlacingWish } from '../../core/placing/wish';
 import type { PaperHead } from '../../core/print/page';
 import { drawingPdf } from '../print/drawingPdf';
 import type { PlacementsView, TipsWorthView } from './contract';
@@ -69,6 +69,3 @@ export function placingPdf({
     pages: placingSheet(head, what, ground.parts[0]!, plan, legend),
   });
 }
-
-/** The wish of who has none but the fewest placements. */
-export const NO_WISH: PlacingWish = { ...USUAL_PLACING, ownOrder: [] };

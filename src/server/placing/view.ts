@@ -18,7 +18,6 @@ import { inWorker } from '../jobs/pool';
 import { timeModel } from '../sections/timeModel';
 import { sectionsOf } from '../sections/view';
 import type { PlacingStart, TipsWorthView } from './contract';
-import { NO_WISH } from './search';
 
 /** What a plan is asked for: a section, or the whole canvas with its sections' borders or without. */
 export interface PlanScope {
@@ -74,7 +73,8 @@ export async function placements(
   scope: PlanScope & { wishes: 'none' | 'own'; seconds: number | null },
 ): Promise<Uint8Array> {
   const ground = await groundOf(database, canvas, scope);
-  const wish = scope.wishes === 'own' ? ((await placingWishOf(database, canvas.id)) ?? NO_WISH) : NO_WISH;
+  const wish =
+    scope.wishes === 'own' ? ((await placingWishOf(database, canvas.id)) ?? USUAL_PLACING) : USUAL_PLACING;
   return inWorker('placementsJson', { ground, wish, seconds: scope.seconds });
 }
 

@@ -1,0 +1,2 @@
+/** The file of a Data Package that describes all the others. */
+export const DESCRIPTOR = 'datapackage.json';
