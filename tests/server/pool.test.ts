@@ -31,3 +31,11 @@ it('the program has one pool, however many copies of its code there are', async 
   expect(pool!.threads.length).toBe(threads);
   expect(pool!.completed).toBe(done + 1);
 });
+
+it('what nobody waits for holds up no page', async () => {
+  await expect(inWorker('photoToJpeg', noise)).rejects.toThrow('no picture');
+  const { oculentPool: pool } = globalThis as typeof globalThis & { oculentPool?: Piscina };
+  const done = pool!.completed;
+  await expect(inWorker('photoToJpeg', noise, null, true)).rejects.toThrow('no picture');
+  expect(pool!.completed).toBe(done);
+});

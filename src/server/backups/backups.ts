@@ -115,7 +115,9 @@ export async function makeBackup(
   const name = backupName(moment, why);
   const part = join(place, `${name}${PART}`);
   try {
-    await withSource(database, (source) => inWorker('backUp', { source, into: part, moment }, job));
+    await withSource(database, (source) =>
+      inWorker('backUp', { source, into: part, moment }, job, why === 'daily'),
+    );
     // Under its name there are only backups that were proved good.
     await rename(part, join(place, name));
     await syncDirectory(place);

@@ -16,23 +16,36 @@ const TIME_LIMIT_MS = 240_000;
 /** So many pieces of work may wait for a thread. */
 const MAX_WAITING = 40;
 
-// The start script and the pages are bundled apart; two pools would take the core that stays with the requests.
-const holder = globalThis as typeof globalThis & { oculentPool?: Piscina<Order, Outcome> };
+// The start script and the pages are bundled apart, and work with the same threads.
+const holder = globalThis as typeof globalThis & {
+  oculentPool?: Piscina<Order, Outcome>;
+  oculentBackground?: Piscina<Order, Outcome>;
+};
 
-function thePool(): Piscina<Order, Outcome> {
-  holder.oculentPool ??= new Piscina<Order, Outcome>({
+function newPool(minThreads: number, maxThreads: number): Piscina<Order, Outcome> {
+  return new Piscina<Order, Outcome>({
     ...entry(),
-    minThreads: 1,
-    // One core stays with the requests.
-    maxThreads: Math.max(1, Math.min(4, availableParallelism() - 1)),
+    minThreads,
+    maxThreads,
     idleTimeout: 60_000,
     maxQueue: MAX_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
   });
+}
+
+/** For what somebody waits for. One core stays with the requests. */
+function thePool(): Piscina<Order, Outcome> {
+  holder.oculentPool ??= newPool(1, Math.max(1, Math.min(4, availableParallelism() - 1)));
   return holder.oculentPool;
 }
 
-/** Starts the first thread before anybody asks for work: while it reads its code, other requests wait. */
+/** For what nobody waits for, so that no page waits behind it either. */
+function theBackground(): Piscina<Order, Outcome> {
+  holder.oculentBackground ??= newPool(0, 1);
+  return holder.oculentBackground;
+}
+
+/** Starts the first thread before anybody asks for work, for it takes a while to read its code. */
 export function startThread(): void {
   thePool();
 }
@@ -57,12 +70,14 @@ export interface Job {
  * Does heavy work in another thread, so that other requests get their answers meanwhile.
  * It ends with the request that it is for, too.
  * @param job how it may be watched and ended
+ * @param inBackground whether nobody waits for it
  * @throws Refusal of the work itself; Problem when it was ended, took too long or too much memory, or too much waits
  */
 export async function inWorker<Name extends TaskName>(
   name: Name,
   input: TaskInput<Name>,
   job: Job | null = null,
+  inBackground = false,
 ): Promise<TaskOutput<Name>> {
   const progress = job?.progress ?? new Progress();
   const limit = AbortSignal.timeout(TIME_LIMIT_MS);
@@ -70,7 +85,8 @@ export async function inWorker<Name extends TaskName>(
   const signal = AbortSignal.any([...asked, limit]);
   let outcome: Outcome;
   try {
-    outcome = await thePool().run({ name, input, progress: progress.shared }, { signal });
+    const pool = inBackground ? theBackground() : thePool();
+    outcome = await pool.run({ name, input, progress: progress.shared }, { signal });
   } catch (error) {
     throw worded(error, asked, limit);
   }
