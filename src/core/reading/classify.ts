@@ -1,5 +1,7 @@
 import { blurredGlyph, type CellLooks, LOOK_PIXELS, LOOK_SIDE, unit } from './cellLooks';
-import { type LightField, labOfLight, litAs } from './light';
+import { linearDiscriminant, squaredDistances } from './discriminant';
+import { type LightField, labOfLight } from './light';
+import { tintJudge } from './tint';
 
 /** What is known of one colour before a photograph is read. */
 export interface ClassSample {
@@ -31,8 +33,8 @@ export interface Verdicts {
 
 /** How sharply correlation tells: half of so many samples that are free of each other (measured on simulated photographs). */
 const FREE_SAMPLES = 18;
-/** Degrees of freedom of the t-distribution of tints: now and then one is far off. */
-const TINT_FREEDOM = 4;
+/** The same of the distances of a discriminant, whose directions are made free of each other. */
+const FREE_DIRECTIONS = 40;
 
 export function templatesOf(samples: readonly ClassSample[], sigma: number): Templates {
   const glyphs = new Float32Array(samples.length * LOOK_PIXELS);
@@ -73,8 +75,58 @@ export function correlations(looks: CellLooks, templates: Templates): Float32Arr
   return out;
 }
 
+/** How likely every class is for every cell by how well its glyph fits, as a logarithm: cells × classes. */
+export function likelyByFit(fits: Float32Array): Float32Array {
+  return fits.map((fit) => -0.5 * FREE_SAMPLES * Math.log(Math.max(0.004, 1 - fit)));
+}
+
+/** Pixels of a glyph taken together for the discriminant, along each side. */
+const TOGETHER = 2;
+const COARSE_SIDE = LOOK_SIDE / TOGETHER;
+const COARSE_PIXELS = COARSE_SIDE * COARSE_SIDE;
+/** So many cells of known class are needed at least. */
+const LEAST_TAUGHT = 4 * COARSE_PIXELS;
+const LEAST_SHRINKAGE = 0.1;
+
+/**
+ * The same by a linear discriminant: how cells of this photograph usually differ from their own glyph (a little beside it, a
+ * little more blurred) is learnt from those that are trusted, and counts less. Null where too few are.
+ */
+export function likelyByDiscriminant(
+  looks: CellLooks,
+  templates: Templates,
+  { best }: Verdicts,
+  trusted: Uint8Array,
+): Float32Array | null {
+  const classes = Int32Array.from(best, (k, cell) => (trusted[cell] ? k : -1));
+  const taught = trusted.reduce((sum, sure) => sum + sure, 0);
+  if (taught < LEAST_TAUGHT) return null;
+  const values = coarse(looks.glyphs);
+  const discriminant = linearDiscriminant(
+    values,
+    classes,
+    coarse(templates.glyphs),
+    COARSE_PIXELS,
+    LEAST_SHRINKAGE + (1 - LEAST_SHRINKAGE) * (COARSE_PIXELS / (COARSE_PIXELS + taught)),
+  );
+  return squaredDistances(discriminant, values).map(
+    (far) => -0.5 * FREE_DIRECTIONS * Math.log(Math.max(1e-3, far)),
+  );
+}
+
+function coarse(glyphs: Float32Array): Float32Array {
+  const out = new Float32Array(glyphs.length / (TOGETHER * TOGETHER));
+  for (let i = 0; i < glyphs.length; i++) {
+    const [x, y] = [i % LOOK_SIDE, Math.floor((i % LOOK_PIXELS) / LOOK_SIDE)];
+    const at = Math.floor(i / LOOK_PIXELS) * COARSE_PIXELS;
+    out[at + Math.floor(y / TOGETHER) * COARSE_SIDE + Math.floor(x / TOGETHER)]! += glyphs[i]! / TOGETHER;
+  }
+  return out;
+}
+
 /**
  * Judges every cell by its glyph and its tint together.
+ * @param glyphs how likely each class is by its glyph, cells × classes
  * @param light how the photograph is lit; null leaves the tint out
  * @param spread usual colour difference of a cell to its tint (ΔE)
  */
@@ -82,6 +134,7 @@ export function verdicts(
   looks: CellLooks,
   templates: Templates,
   fits: Float32Array,
+  glyphs: Float32Array,
   light: LightField | null,
   spread: number,
 ): Verdicts {
@@ -92,29 +145,29 @@ export function verdicts(
     margin: new Float32Array(looks.count),
     fit: new Float32Array(looks.count),
   };
-  const labs = templates.tints.map((tint) => labOfLight(...tint));
+  const tints = templates.tints.map((tint) => ({ light: tint, lab: labOfLight(...tint) }));
+  const judge = light && tintJudge(looks.tints, light, spread);
+  const order = Array.from({ length: classes }, (_, k) => k);
   for (let cell = 0; cell < looks.count; cell++) {
-    const seen = light && labOfLight(...litAs(light, cell, looks.tints));
+    const own = glyphs.subarray(cell * classes, (cell + 1) * classes);
+    const tintOf = judge?.(cell);
+    order.sort((a, b) => own[b]! - own[a]!);
     let [best, next] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
-    for (let k = 0; k < classes; k++) {
-      let likely = -0.5 * FREE_SAMPLES * Math.log(Math.max(0.004, 1 - fits[cell * classes + k]!));
-      if (seen) {
-        const lab = labs[k]!;
-        const far =
-          ((seen[0] - lab[0]) ** 2 + (seen[1] - lab[1]) ** 2 + (seen[2] - lab[2]) ** 2) / spread ** 2;
-        likely -= ((TINT_FREEDOM + 3) / 2) * Math.log(1 + far / TINT_FREEDOM);
-      }
+    for (const k of order) {
+      // No tint makes a class likelier than its glyph does.
+      if (own[k]! <= next) break;
+      const likely = own[k]! + (tintOf?.(tints[k]!) ?? 0);
       if (likely > best) {
         next = best;
         out.second[cell] = out.best[cell]!;
         best = likely;
         out.best[cell] = k;
-        out.fit[cell] = fits[cell * classes + k]!;
       } else if (likely > next) {
         next = likely;
         out.second[cell] = k;
       }
     }
+    out.fit[cell] = fits[cell * classes + out.best[cell]!]!;
     out.margin[cell] = Number.isFinite(next) ? best - next : best;
   }
   return out;

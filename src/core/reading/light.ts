@@ -1,13 +1,24 @@
-import { converter } from 'culori';
+import { convertXyz65ToLab65 } from 'culori';
 
-const toLab = converter('lab65');
-
-/** CIELAB (D65) of linear light, by the library `culori`. @returns L*, a*, b* */
-export function labOfLight(r: number, g: number, b: number): readonly [number, number, number] {
-  const cut = (value: number) => Math.min(1.2, Math.max(0, value));
-  const { l, a, b: yellow } = toLab({ mode: 'lrgb', r: cut(r), g: cut(g), b: cut(b) });
+/** CIELAB (D65) of linear light (sRGB's primaries, IEC 61966-2-1), by the library `culori`. @returns L*, a*, b* */
+export function labOfLight(red: number, green: number, blue: number): readonly [number, number, number] {
+  const [r, g, b] = [cut(red), cut(green), cut(blue)];
+  // The library's way here begins with the curve of sRGB, and would take it off again: most of the time.
+  const {
+    l,
+    a,
+    b: yellow,
+  } = convertXyz65ToLab65({
+    x: 0.4123907992659593 * r + 0.357584339383878 * g + 0.1804807884018343 * b,
+    y: 0.2126390058715102 * r + 0.715168678767756 * g + 0.0721923153607337 * b,
+    z: 0.0193308187155918 * r + 0.119194779794626 * g + 0.9505321522496607 * b,
+  });
   return [l, a, yellow];
 }
+const cut = (value: number) => Math.min(1.2, Math.max(0, value));
+
+/** From here on a channel has as much light as the camera takes, and tells no more, 0…1. */
+export const FULL = 0.985;
 
 /** How a photograph is lit at each cell, channel by channel: what is seen is gain × tint + veil. */
 export interface LightField {

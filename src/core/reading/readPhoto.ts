@@ -7,6 +7,8 @@ import {
   type ClassSample,
   correlations,
   learnt,
+  likelyByDiscriminant,
+  likelyByFit,
   shiftsOf,
   type Templates,
   templatesOf,
@@ -116,7 +118,8 @@ export function readPhoto(
   const samplesAsThey = templates;
   for (let round = 0; round < ROUNDS; round++) {
     templates = learnt(samplesAsThey, looks, judged.verdicts, judged.trusted, null);
-    judged = judgedBy(looks, templates, columns, rows, judged);
+    const glyphs = likelyByDiscriminant(looks, templates, judged.verdicts, judged.trusted);
+    judged = judgedBy(looks, templates, columns, rows, judged, glyphs);
     progress(0.85 + round * 0.05);
   }
   const { best, second } = judged.verdicts;
@@ -150,13 +153,22 @@ function judgedBy(
   columns: number,
   rows: number,
   before: Judged | null = null,
+  discriminated: Float32Array | null = null,
 ): Judged {
   const fits = correlations(looks, templates);
-  let judged = before?.verdicts ?? verdicts(looks, templates, fits, null, 1);
+  const glyphs = discriminated ?? likelyByFit(fits);
+  let judged = before?.verdicts ?? verdicts(looks, templates, fits, glyphs, null, 1);
   let trusted = trustIn(judged);
   for (let round = 0; round < (before ? 1 : 2); round++) {
     const light = lightOf(looks, templates, judged, trusted, columns, rows);
-    judged = verdicts(looks, templates, fits, light, spreadOf(looks, templates, judged, trusted, light));
+    judged = verdicts(
+      looks,
+      templates,
+      fits,
+      glyphs,
+      light,
+      spreadOf(looks, templates, judged, trusted, light),
+    );
     trusted = trustIn(judged);
   }
   return { verdicts: judged, trusted };
