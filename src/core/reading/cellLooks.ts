@@ -1,8 +1,9 @@
 import { homographyTo, mapped } from '../view/projective';
 import { gaussianWeights } from './gaussian';
 import type { Corners } from './homography';
-import { type Mesh, placeInCell } from './mesh';
-import { type Planes, valueAt } from './photo';
+import { FULL } from './light';
+import type { Mesh } from './mesh';
+import { Between, type Planes } from './photo';
 
 /** Pixels along a side of the picture of a cell. */
 export const LOOK_SIDE = 16;
@@ -35,9 +36,23 @@ function emptyLooks(count: number): CellLooks {
 /** Looks at every cell of a mesh. */
 export function looksOf(planes: Planes, mesh: Mesh): CellLooks {
   const looks = emptyLooks(mesh.columns * mesh.rows);
+  const between = new Between(planes.width, planes.height);
+  const { x, y, columns } = mesh;
   for (let cell = 0; cell < looks.count; cell++) {
-    const [column, row] = [cell % mesh.columns, Math.floor(cell / mesh.columns)];
-    lookInto(planes, looks, cell, (s, t) => placeInCell(mesh, column, row, s, t));
+    const at = Math.floor(cell / columns) * (columns + 1) + (cell % columns);
+    const below = at + columns + 1;
+    for (let k = 0; k < LOOK_PIXELS; k++) {
+      const [upperLeft, upperRight] = [WEIGHTS[k * 4]!, WEIGHTS[k * 4 + 1]!];
+      const [lowerLeft, lowerRight] = [WEIGHTS[k * 4 + 2]!, WEIGHTS[k * 4 + 3]!];
+      takePixel(
+        planes,
+        between,
+        k,
+        x[at]! * upperLeft + x[at + 1]! * upperRight + x[below]! * lowerLeft + x[below + 1]! * lowerRight,
+        y[at]! * upperLeft + y[at + 1]! * upperRight + y[below]! * lowerLeft + y[below + 1]! * lowerRight,
+      );
+    }
+    look(looks, cell);
   }
   return looks;
 }
@@ -45,14 +60,29 @@ export function looksOf(planes: Planes, mesh: Mesh): CellLooks {
 /** Looks at single pieces, each told by its four corners in pixels of the photograph. */
 export function looksOfPieces(planes: Planes, pieces: readonly Corners[]): CellLooks {
   const looks = emptyLooks(pieces.length);
+  const between = new Between(planes.width, planes.height);
   pieces.forEach((corners, i) => {
     const map = homographyTo(corners, 1, 1);
-    lookInto(planes, looks, i, (s, t) => mapped(map, s, t));
+    for (let k = 0; k < LOOK_PIXELS; k++)
+      takePixel(
+        planes,
+        between,
+        k,
+        ...mapped(map, shareOf(k % LOOK_SIDE), shareOf(Math.floor(k / LOOK_SIDE))),
+      );
+    look(looks, i);
   });
   return looks;
 }
 
-const CLIPPED = 0.985;
+/** Where a pixel of the picture of a cell lies, as a share of the cell's side. */
+const shareOf = (pixel: number) => EDGE + ((1 - 2 * EDGE) * (pixel + 0.5)) / LOOK_SIDE;
+/** How much the four corners of a cell count for each pixel: upper left, upper right, lower left, lower right. */
+const WEIGHTS = Float64Array.from({ length: LOOK_PIXELS * 4 }, (_, i) => {
+  const k = i >> 2;
+  const [s, t] = [shareOf(k % LOOK_SIDE), shareOf(Math.floor(k / LOOK_SIDE))];
+  return (i & 1 ? s : 1 - s) * (i & 2 ? t : 1 - t);
+});
 const rim: number[] = [];
 for (let k = 0; k < LOOK_PIXELS; k++) {
   const [x, y] = [k % LOOK_SIDE, Math.floor(k / LOOK_SIDE)];
@@ -66,25 +96,26 @@ const values = [0, 1, 2, 3].map(() => new Float32Array(LOOK_PIXELS)) as [
 ];
 const edge = new Float32Array(rim.length);
 
-function lookInto(
-  { width, height, factor, red, green, blue, grey }: Planes,
-  looks: CellLooks,
-  at: number,
-  place: (s: number, t: number) => readonly [number, number],
+/** Pixel `k` of the picture of a cell. @param x in pixels of the photograph */
+function takePixel(
+  { factor, red, green, blue, grey }: Planes,
+  between: Between,
+  k: number,
+  x: number,
+  y: number,
 ): void {
+  between.seek(x / factor, y / factor);
+  values[0][k] = between.of(red);
+  values[1][k] = between.of(green);
+  values[2][k] = between.of(blue);
+  values[3][k] = between.of(grey);
+}
+
+/** What a cell looks like by the pixels that were taken. */
+function look(looks: CellLooks, at: number): void {
   const [r, g, b, l] = values;
   let clipped = 0;
-  for (let k = 0; k < LOOK_PIXELS; k++) {
-    const s = EDGE + ((1 - 2 * EDGE) * ((k % LOOK_SIDE) + 0.5)) / LOOK_SIDE;
-    const t = EDGE + ((1 - 2 * EDGE) * (Math.floor(k / LOOK_SIDE) + 0.5)) / LOOK_SIDE;
-    const spot = place(s, t);
-    const [x, y] = [spot[0] / factor, spot[1] / factor];
-    r[k] = valueAt(red, width, height, x, y);
-    g[k] = valueAt(green, width, height, x, y);
-    b[k] = valueAt(blue, width, height, x, y);
-    l[k] = valueAt(grey, width, height, x, y);
-    if (Math.min(r[k]!, g[k]!, b[k]!) > CLIPPED) clipped++;
-  }
+  for (let k = 0; k < LOOK_PIXELS; k++) if (Math.min(r[k]!, g[k]!, b[k]!) > FULL) clipped++;
   looks.clipped[at] = clipped / LOOK_PIXELS;
   const middle = (plane: Float32Array) => {
     for (let k = 0; k < rim.length; k++) edge[k] = plane[rim[k]!]!;

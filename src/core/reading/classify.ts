@@ -64,7 +64,11 @@ export function correlations(looks: CellLooks, templates: Templates): Float32Arr
         c += here * known[from + 2 * LOOK_PIXELS]!;
         d += here * known[from + 3 * LOOK_PIXELS]!;
       }
-      out.set([a, b, c, d], cell * classes + k);
+      const to = cell * classes + k;
+      out[to] = a;
+      out[to + 1] = b;
+      out[to + 2] = c;
+      out[to + 3] = d;
     }
     for (; k < classes; k++) {
       let sum = 0;
@@ -133,7 +137,6 @@ function coarse(glyphs: Float32Array): Float32Array {
 export function verdicts(
   looks: CellLooks,
   templates: Templates,
-  fits: Float32Array,
   glyphs: Float32Array,
   light: LightField | null,
   spread: number,
@@ -156,7 +159,7 @@ export function verdicts(
     for (const k of order) {
       // No tint makes a class likelier than its glyph does.
       if (own[k]! <= next) break;
-      const likely = own[k]! + (tintOf?.(tints[k]!) ?? 0);
+      const likely = own[k]! + (tintOf?.(tints[k]!, next - own[k]!) ?? 0);
       if (likely > best) {
         next = best;
         out.second[cell] = out.best[cell]!;
@@ -167,7 +170,9 @@ export function verdicts(
         out.second[cell] = k;
       }
     }
-    out.fit[cell] = fits[cell * classes + out.best[cell]!]!;
+    const at = out.best[cell]! * LOOK_PIXELS;
+    for (let i = 0; i < LOOK_PIXELS; i++)
+      out.fit[cell]! += looks.glyphs[cell * LOOK_PIXELS + i]! * templates.glyphs[at + i]!;
     out.margin[cell] = Number.isFinite(next) ? best - next : best;
   }
   return out;
@@ -261,38 +266,30 @@ const OWN_SHARE = 0.25;
 /** So many cells weigh as much as nothing but the sample. */
 const HALF_WAY = 6;
 
-/** Templates that learnt from the trusted cells of the photograph itself, tied to the samples. */
+/** Templates whose glyphs learnt from the trusted cells of the photograph itself, tied to the samples. */
 export function learnt(
   templates: Templates,
   looks: CellLooks,
   { best }: Verdicts,
   trusted: Uint8Array,
-  tints: Float32Array | null,
 ): Templates {
-  const glyphs = new Float32Array(templates.glyphs.length);
-  const learntTints = templates.tints.map((tint, k) => {
-    const mean = new Float32Array(LOOK_PIXELS);
-    const seen: [number[], number[], number[]] = [[], [], []];
-    let count = 0;
-    for (let cell = 0; cell < looks.count; cell++) {
-      if (best[cell] !== k || !trusted[cell]) continue;
-      count++;
-      for (let i = 0; i < LOOK_PIXELS; i++) mean[i]! += looks.glyphs[cell * LOOK_PIXELS + i]!;
-      if (tints)
-        for (let channel = 0; channel < 3; channel++) seen[channel]!.push(tints[cell * 3 + channel]!);
-    }
+  const means = new Float32Array(templates.glyphs.length);
+  const counts = new Float32Array(templates.lines.length);
+  for (let cell = 0; cell < looks.count; cell++) {
+    const k = best[cell]!;
+    if (!trusted[cell] || k < 0) continue;
+    counts[k]!++;
+    for (let i = 0; i < LOOK_PIXELS; i++)
+      means[k * LOOK_PIXELS + i]! += looks.glyphs[cell * LOOK_PIXELS + i]!;
+  }
+  const glyphs = templates.glyphs.slice();
+  counts.forEach((count, k) => {
+    if (count === 0) return;
     const weight = (1 - OWN_SHARE) * (count / (count + HALF_WAY));
-    const from = unit(mean);
-    const own = templates.glyphs.subarray(k * LOOK_PIXELS, (k + 1) * LOOK_PIXELS);
-    glyphs.set(
-      unit(own.map((value, i) => value * (1 - weight) + (count > 0 ? from[i]! * weight : 0))),
-      k * LOOK_PIXELS,
-    );
-    if (!tints || count === 0) return tint;
-    return tint.map((value, channel) => {
-      const sorted = seen[channel]!.sort((a, b) => a - b);
-      return value * (1 - weight) + sorted[sorted.length >> 1]! * weight;
-    }) as unknown as readonly [number, number, number];
+    const at = k * LOOK_PIXELS;
+    const seen = unit(means.subarray(at, at + LOOK_PIXELS));
+    const own = templates.glyphs.subarray(at, at + LOOK_PIXELS);
+    glyphs.set(unit(own.map((value, i) => value * (1 - weight) + seen[i]! * weight)), at);
   });
-  return { lines: templates.lines, glyphs, tints: learntTints };
+  return { ...templates, glyphs };
 }

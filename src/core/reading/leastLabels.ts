@@ -29,34 +29,36 @@ export function leastLabels(
     Float32Array,
     Float32Array,
   ];
-  const [LEFT, ABOVE, RIGHT, BELOW] = [0, 1, 2, 3];
   const sum = new Float32Array(labels);
-  const told = new Float32Array(labels);
+  const [left, above, right, below] = came;
   const gather = (node: number) => {
     const at = node * labels;
     for (let d = 0; d < labels; d++)
-      sum[d] = cost[at + d]! + came[0][at + d]! + came[1][at + d]! + came[2][at + d]! + came[3][at + d]!;
+      sum[d] = cost[at + d]! + left[at + d]! + above[at + d]! + right[at + d]! + below[at + d]!;
   };
-  const tell = (node: number, to: number, from: number, into: number) => {
-    // What a node hears back from the one that it tells is not told to it again.
-    const back = came[from]!;
-    for (let d = 0; d < labels; d++) told[d] = sum[d]! * 0.5 - back[node * labels + d]!;
-    slope.spread(told, labels);
+  // What a node hears back from the one that it tells is not told to it again.
+  const tell = (node: number, back: Float32Array, to: number, message: Float32Array) => {
+    const told = slope.begin(labels);
+    const at = node * labels;
     let least = Number.POSITIVE_INFINITY;
-    for (let d = 0; d < labels; d++) least = Math.min(least, told[d]!);
-    const message = came[into]!;
-    for (let d = 0; d < labels; d++) message[to * labels + d] = told[d]! - least;
+    for (let d = 0; d < labels; d++) {
+      const value = sum[d]! * 0.5 - back[at + d]!;
+      told[AsideCost.PAD + d] = value;
+      if (value < least) least = value;
+    }
+    // What is cheapest stays so, however far the next one may lie aside.
+    slope.spread(message, to * labels, labels, least);
   };
   for (let pass = 0; pass < PASSES; pass++) {
     for (let node = 0; node < width * height; node++) {
       gather(node);
-      if (node % width < width - 1) tell(node, node + 1, RIGHT!, LEFT!);
-      if (node < width * (height - 1)) tell(node, node + width, BELOW!, ABOVE!);
+      if (node % width < width - 1) tell(node, right, node + 1, left);
+      if (node < width * (height - 1)) tell(node, below, node + width, above);
     }
     for (let node = width * height - 1; node >= 0; node--) {
       gather(node);
-      if (node % width > 0) tell(node, node - 1, LEFT!, RIGHT!);
-      if (node >= width) tell(node, node - width, ABOVE!, BELOW!);
+      if (node % width > 0) tell(node, left, node - 1, right);
+      if (node >= width) tell(node, above, node - width, below);
     }
   }
   const chosen = new Int16Array(width * height);
@@ -64,7 +66,7 @@ export function leastLabels(
     const at = node * labels;
     let [best, least] = [0, Number.POSITIVE_INFINITY];
     for (let d = 0; d < labels; d++) {
-      let c = cost[at + d]! + came[RIGHT!]![at + d]! + came[BELOW!]![at + d]!;
+      let c = cost[at + d]! + right[at + d]! + below[at + d]!;
       if (node % width > 0) c += slope.aside(d - chosen[node - 1]!);
       if (node >= width) c += slope.aside(d - chosen[node - width]!);
       if (c < least) [best, least] = [d, c];
@@ -79,7 +81,10 @@ export class AsideCost {
   private readonly free: number;
   private readonly slope: number;
   private readonly jump: number;
-  private readonly nearest = new Float32Array(256);
+  /** Places beside the labels that cost without end, so that nobody asks where the labels begin. */
+  static readonly PAD = 64;
+  private costs: Float32Array = new Float32Array(0);
+  private nearest: Float32Array = new Float32Array(0);
 
   constructor(step: number) {
     this.free = Math.round(SLOPE_PX / step);
@@ -93,18 +98,46 @@ export class AsideCost {
     return far <= this.free ? far * this.slope : this.free * this.slope + (far - this.free) * this.jump;
   }
 
-  spread(costs: Float32Array, labels: number): void {
-    const { nearest, free, slope, jump } = this;
-    for (let d = 0; d < labels; d++) {
-      let cheapest = costs[d]!;
-      for (let k = 1; k <= free; k++) {
-        if (d >= k) cheapest = Math.min(cheapest, costs[d - k]! + k * slope);
-        if (d + k < labels) cheapest = Math.min(cheapest, costs[d + k]! + k * slope);
+  /** Where the costs of the labels are written before they are spread, from {@link PAD} on. */
+  begin(labels: number): Float32Array {
+    if (this.costs.length !== labels + 2 * AsideCost.PAD)
+      [this.costs, this.nearest] = [0, 1].map(() =>
+        new Float32Array(labels + 2 * AsideCost.PAD).fill(Number.POSITIVE_INFINITY),
+      ) as [Float32Array, Float32Array];
+    return this.costs;
+  }
+
+  /**
+   * Writes for each label what the cheapest way to it costs, from whichever label.
+   * @param least is taken off
+   */
+  spread(into: Float32Array, at: number, labels: number, least: number): void {
+    const { free, slope, jump } = this;
+    const [from, to] = [AsideCost.PAD, AsideCost.PAD + labels];
+    let [costs, nearest] = [this.costs, this.nearest];
+    // Each round doubles how far is heard, until all that is free is.
+    for (let heard = 0; heard < free; ) {
+      const by = Math.min(heard + 1, free - heard);
+      const price = by * slope;
+      for (let d = from; d < to; d++) {
+        let cheapest = costs[d]!;
+        const before = costs[d - by]! + price;
+        if (before < cheapest) cheapest = before;
+        const after = costs[d + by]! + price;
+        if (after < cheapest) cheapest = after;
+        nearest[d] = cheapest;
       }
-      nearest[d] = cheapest;
+      [costs, nearest] = [nearest, costs];
+      heard += by;
     }
-    for (let d = 1; d < labels; d++) nearest[d] = Math.min(nearest[d]!, nearest[d - 1]! + jump);
-    for (let d = labels - 2; d >= 0; d--) nearest[d] = Math.min(nearest[d]!, nearest[d + 1]! + jump);
-    for (let d = 0; d < labels; d++) costs[d] = nearest[d]!;
+    for (let d = from + 1; d < to; d++) {
+      const before = costs[d - 1]! + jump;
+      if (before < costs[d]!) costs[d] = before;
+    }
+    for (let d = to - 2; d >= from; d--) {
+      const after = costs[d + 1]! + jump;
+      if (after < costs[d]!) costs[d] = after;
+    }
+    for (let d = 0; d < labels; d++) into[at + d] = costs[from + d]! - least;
   }
 }

@@ -1,6 +1,6 @@
 import { type Homography, mapped } from '../view/projective';
 import { CELL_PX, type Flat, MARGIN, offsets, turned } from './gridLines';
-import { type Planes, valueAt } from './photo';
+import { Between, type Planes } from './photo';
 
 /** Where the corners of cells lie in a photograph, in its pixels; row by row, (columns + 1) × (rows + 1) of them. */
 export interface Mesh {
@@ -147,6 +147,7 @@ export function straightened({ width: w, height: h, factor, grey, red, blue }: P
     grey: new Float32Array(width * height),
     tint: new Float32Array(width * height),
   };
+  const between = new Between(w, h);
   const stride = mesh.columns + 1;
   for (let y = 0; y < height; y++) {
     const j = Math.floor(y / CELL_PX);
@@ -165,8 +166,9 @@ export function straightened({ width: w, height: h, factor, grey, red, blue }: P
         const px = (left[0]! * (1 - s) + right[0]! * s) / factor;
         const py = (left[1]! * (1 - s) + right[1]! * s) / factor;
         const here = y * width + i * CELL_PX + k;
-        flat.grey[here] = valueAt(grey, w, h, px, py);
-        flat.tint[here] = Math.sqrt(valueAt(red, w, h, px, py)) - Math.sqrt(valueAt(blue, w, h, px, py));
+        between.seek(px, py);
+        flat.grey[here] = between.of(grey);
+        flat.tint[here] = Math.sqrt(between.of(red)) - Math.sqrt(between.of(blue));
       }
     }
   }
@@ -258,7 +260,6 @@ export function placeInCell(
 ): [number, number] {
   const at = row * (columns + 1) + column;
   const below = at + columns + 1;
-  // Looked at for every pixel of every cell.
   const [upperLeft, upperRight, lowerLeft, lowerRight] = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t];
   return [
     x[at]! * upperLeft + x[at + 1]! * upperRight + x[below]! * lowerLeft + x[below + 1]! * lowerRight,

@@ -70,19 +70,47 @@ export function shrunk({ width, height, data }: Photo, factor: number): Planes {
 }
 
 /**
- * The value of a plane between its pixels, straight from the four around; at the edge that of the edge.
- * @param x in pixels of the plane, the middle of the first at 0.5
+ * Looks at places between the pixels of planes of one size: sought once, told for each plane, straight from the four pixels
+ * around; at the edge that of the edge. Made for millions of places.
  */
+export class Between {
+  private at = 0;
+  private fx = 0;
+  private fy = 0;
+  private readonly right: number;
+  private readonly below: number;
+
+  constructor(
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    this.right = width > 1 ? 1 : 0;
+    this.below = height > 1 ? width : 0;
+  }
+
+  /** @param x in pixels of the planes, the middle of the first at 0.5 */
+  seek(x: number, y: number): void {
+    const px = Math.min(this.width - 1, Math.max(0, x - 0.5));
+    const py = Math.min(this.height - 1, Math.max(0, y - 0.5));
+    const left = Math.max(0, Math.min(this.width - 2, px | 0));
+    const top = Math.max(0, Math.min(this.height - 2, py | 0));
+    this.fx = px - left;
+    this.fy = py - top;
+    this.at = top * this.width + left;
+  }
+
+  of(plane: Float32Array): number {
+    const { at, fx, fy, right, below } = this;
+    return (
+      (plane[at]! * (1 - fx) + plane[at + right]! * fx) * (1 - fy) +
+      (plane[at + below]! * (1 - fx) + plane[at + below + right]! * fx) * fy
+    );
+  }
+}
+
+/** The value of a plane between its pixels. @param x in pixels of the plane, the middle of the first at 0.5 */
 export function valueAt(plane: Float32Array, width: number, height: number, x: number, y: number): number {
-  const px = Math.min(width - 1, Math.max(0, x - 0.5));
-  const py = Math.min(height - 1, Math.max(0, y - 0.5));
-  const left = Math.min(width - 2, px | 0);
-  const top = Math.min(height - 2, py | 0);
-  if (left < 0 || top < 0) return plane[Math.max(0, Math.round(py)) * width + Math.max(0, Math.round(px))]!;
-  const [fx, fy] = [px - left, py - top];
-  const at = top * width + left;
-  return (
-    (plane[at]! * (1 - fx) + plane[at + 1]! * fx) * (1 - fy) +
-    (plane[at + width]! * (1 - fx) + plane[at + width + 1]! * fx) * fy
-  );
+  const between = new Between(width, height);
+  between.seek(x, y);
+  return between.of(plane);
 }

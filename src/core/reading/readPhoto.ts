@@ -74,7 +74,8 @@ export function planesFor(photo: Photo, corners: Corners, columns: number, rows:
 }
 
 /** Rounds in which glyphs correct the mesh, and in which the photograph teaches its own classes. */
-const ROUNDS = 3;
+const ALIGNED = 2;
+const LEARNT = 2;
 
 /** How a photograph is read. */
 export interface ReadingWish {
@@ -109,18 +110,18 @@ export function readPhoto(
   if (turned !== null) throw new Refusal(turned);
   let templates = templatesOf(samples, sigma);
   let judged = judgedBy(looks, templates, columns, rows);
-  for (let round = 0; round < ROUNDS; round++) {
+  for (let round = 0; round < ALIGNED; round++) {
     mesh = alignedTo(mesh, looks, templates, judged);
     looks = looksOf(planes, mesh);
     judged = judgedBy(looks, templates, columns, rows, judged);
-    progress(0.55 + round * 0.1);
+    progress(0.6 + round * 0.1);
   }
   const samplesAsThey = templates;
-  for (let round = 0; round < ROUNDS; round++) {
-    templates = learnt(samplesAsThey, looks, judged.verdicts, judged.trusted, null);
+  for (let round = 0; round < LEARNT; round++) {
+    templates = learnt(samplesAsThey, looks, judged.verdicts, judged.trusted);
     const glyphs = likelyByDiscriminant(looks, templates, judged.verdicts, judged.trusted);
     judged = judgedBy(looks, templates, columns, rows, judged, glyphs);
-    progress(0.85 + round * 0.05);
+    progress(0.85 + round * 0.1);
   }
   const { best, second } = judged.verdicts;
   const doubt = doubtOf(judged.verdicts);
@@ -155,20 +156,12 @@ function judgedBy(
   before: Judged | null = null,
   discriminated: Float32Array | null = null,
 ): Judged {
-  const fits = correlations(looks, templates);
-  const glyphs = discriminated ?? likelyByFit(fits);
-  let judged = before?.verdicts ?? verdicts(looks, templates, fits, glyphs, null, 1);
+  const glyphs = discriminated ?? likelyByFit(correlations(looks, templates));
+  let judged = before?.verdicts ?? verdicts(looks, templates, glyphs, null, 1);
   let trusted = trustIn(judged);
   for (let round = 0; round < (before ? 1 : 2); round++) {
     const light = lightOf(looks, templates, judged, trusted, columns, rows);
-    judged = verdicts(
-      looks,
-      templates,
-      fits,
-      glyphs,
-      light,
-      spreadOf(looks, templates, judged, trusted, light),
-    );
+    judged = verdicts(looks, templates, glyphs, light, spreadOf(looks, templates, judged, trusted, light));
     trusted = trustIn(judged);
   }
   return { verdicts: judged, trusted };

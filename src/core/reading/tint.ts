@@ -17,31 +17,39 @@ const USUAL_GLARE = 0.03;
  * the white by a way that is known; without it every symbol below a reflection is taken for one on a lighter tint.
  * @param tints linear light of each cell, three values a cell
  * @param spread usual colour difference of a cell to its tint (ΔE)
+ * @returns asked cell by cell, then tint by tint; below what is worth knowing it may answer with less than is true
  */
 export function tintJudge(tints: Float32Array, light: LightField, spread: number) {
   const likely = (a: KnownTint['lab'], b: KnownTint['lab']) => {
     const far = ((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2) / spread ** 2;
     return -((TINT_FREEDOM + 3) / 2) * Math.log(1 + far / TINT_FREEDOM);
   };
+  const bare = new Float64Array(3);
+  const gain = new Float64Array(3);
+  const open = new Uint8Array(3);
   return (cell: number) => {
     const at = cell * 3;
     const plain = labOfLight(...litAs(light, cell, tints));
-    const bare = [0, 1, 2].map((channel) => tints[at + channel]! - light.veil[at + channel]!);
-    const gain = [0, 1, 2].map((channel) => Math.max(0.02, light.gain[at + channel]!));
-    const open = [0, 1, 2].filter((channel) => tints[at + channel]! < FULL);
-    return (tint: KnownTint): number => {
+    let channels = 0;
+    for (let channel = 0; channel < 3; channel++) {
+      bare[channel] = tints[at + channel]! - light.veil[at + channel]!;
+      gain[channel] = Math.max(0.02, light.gain[at + channel]!);
+      open[channel] = tints[at + channel]! < FULL ? 1 : 0;
+      channels += open[channel]!;
+    }
+    return (tint: KnownTint, worth = Number.NEGATIVE_INFINITY): number => {
       const unlit = likely(plain, tint.lab);
-      if (open.length === 0) return unlit;
-      const glare =
-        open.reduce((sum, channel) => sum + bare[channel]! - gain[channel]! * tint.light[channel]!, 0) /
-        open.length;
+      if (channels === 0) return unlit;
+      let glare = 0;
+      for (let channel = 0; channel < 3; channel++)
+        if (open[channel]) glare += (bare[channel]! - gain[channel]! * tint.light[channel]!) / channels;
       if (glare <= 0) return unlit;
+      const price = Math.log(1 + (glare / USUAL_GLARE) ** 2);
+      if (-price <= Math.max(unlit, worth)) return unlit;
       // A channel that is full says nothing against any tint.
-      const [r, g, b] = tint.light.map((own, channel) =>
-        open.includes(channel) ? (bare[channel]! - glare) / gain[channel]! : own,
-      ) as [number, number, number];
-      const lit = likely(labOfLight(r, g, b), tint.lab) - Math.log(1 + (glare / USUAL_GLARE) ** 2);
-      return Math.max(unlit, lit);
+      const below = (channel: 0 | 1 | 2) =>
+        open[channel] ? (bare[channel]! - glare) / gain[channel]! : tint.light[channel]!;
+      return Math.max(unlit, likely(labOfLight(below(0), below(1), below(2)), tint.lab) - price);
     };
   };
 }

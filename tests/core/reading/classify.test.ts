@@ -1,0 +1,129 @@
+import { describe, expect, it } from 'vitest';
+import { seededRandom } from '../../../src/core/chance/random';
+import { type CellLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
+import {
+  correlations,
+  learnt,
+  likelyByDiscriminant,
+  likelyByFit,
+  type Templates,
+  verdicts,
+} from '../../../src/core/reading/classify';
+import { type LightField, labOfLight } from '../../../src/core/reading/light';
+import { tintJudge } from '../../../src/core/reading/tint';
+
+const random = seededRandom(7);
+const CLASSES = 6;
+const glyph = () => unit(Float32Array.from({ length: LOOK_PIXELS }, () => random.normal()));
+const templates: Templates = {
+  lines: [11, 12, 13, 14, 15, 16],
+  glyphs: Float32Array.from(Array.from({ length: CLASSES }, () => [...glyph()]).flat()),
+  tints: Array.from(
+    { length: CLASSES },
+    () => [random.uniform(), random.uniform(), random.uniform()] as const,
+  ),
+};
+
+/** Cells that show one class after the other; `noise` beside a glyph of length 1, and a drift that all have. */
+function cells(count: number, noise: number, drift: Float32Array | null = null): CellLooks {
+  const looks: CellLooks = {
+    count,
+    glyphs: new Float32Array(count * LOOK_PIXELS),
+    tints: new Float32Array(count * 3),
+    clipped: new Float32Array(count),
+  };
+  for (let cell = 0; cell < count; cell++) {
+    const k = cell % CLASSES;
+    const strength = drift ? 1.6 * random.normal() : 0;
+    looks.glyphs.set(
+      unit(
+        Float32Array.from(
+          { length: LOOK_PIXELS },
+          (_, i) =>
+            templates.glyphs[k * LOOK_PIXELS + i]! +
+            (noise / 16) * random.normal() +
+            strength * (drift?.[i] ?? 0),
+        ),
+      ),
+      cell * LOOK_PIXELS,
+    );
+    for (let channel = 0; channel < 3; channel++)
+      looks.tints[cell * 3 + channel] = Math.min(
+        1,
+        templates.tints[k]![channel]! * 0.7 + 0.2 * random.uniform(),
+      );
+  }
+  return looks;
+}
+const wrongIn = (best: Int32Array) => best.reduce((sum, k, cell) => sum + (k === cell % CLASSES ? 0 : 1), 0);
+
+describe('cells', () => {
+  it('are given to the class that glyph and tint make likeliest, and to no other for having looked at few', () => {
+    const looks = cells(90, 2.5);
+    const light: LightField = {
+      gain: new Float32Array(looks.count * 3).fill(0.7),
+      veil: new Float32Array(looks.count * 3),
+    };
+    const fits = correlations(looks, templates);
+    const glyphs = likelyByFit(fits);
+    const judge = tintJudge(looks.tints, light, 3);
+    const told = verdicts(looks, templates, glyphs, light, 3);
+    for (let cell = 0; cell < looks.count; cell++) {
+      const tintOf = judge(cell);
+      const all = templates.tints
+        .map((tint, k) => ({
+          k,
+          likely: glyphs[cell * CLASSES + k]! + tintOf({ light: tint, lab: labOfLight(...tint) }),
+        }))
+        .sort((a, b) => b.likely - a.likely);
+      expect([told.best[cell], told.second[cell]]).toEqual([all[0]!.k, all[1]!.k]);
+      expect(told.margin[cell]).toBeCloseTo(all[0]!.likely - all[1]!.likely, 4);
+      expect(told.fit[cell]).toBeCloseTo(fits[cell * CLASSES + all[0]!.k]!, 4);
+    }
+  });
+
+  it('that all differ from their glyph in the same way are told apart once that way is known', () => {
+    // The same pattern is laid over each cell, strongly and by chance: it looks much like the glyphs of two classes.
+    const drift = unit(
+      Float32Array.from(
+        { length: LOOK_PIXELS },
+        (_, i) =>
+          templates.glyphs[i]! - templates.glyphs[LOOK_PIXELS + i]! + templates.glyphs[2 * LOOK_PIXELS + i]!,
+      ),
+    );
+    const looks = cells(600, 0.6, drift);
+    const plain = verdicts(looks, templates, likelyByFit(correlations(looks, templates)), null, 1);
+    expect(wrongIn(plain.best)).toBeGreaterThan(60);
+    const trusted = Uint8Array.from(plain.best, (k, cell) => (k === cell % CLASSES ? 1 : 0));
+    const glyphs = likelyByDiscriminant(looks, templates, plain, trusted)!;
+    const told = verdicts(looks, templates, glyphs, null, 1);
+    expect(wrongIn(told.best)).toBeLessThan(wrongIn(plain.best) / 2);
+  });
+
+  it('of which few are trusted teach nothing of how they differ', () => {
+    const looks = cells(300, 0.5);
+    const plain = verdicts(looks, templates, likelyByFit(correlations(looks, templates)), null, 1);
+    const some = (count: number) => Uint8Array.from({ length: 300 }, (_, cell) => (cell < count ? 1 : 0));
+    expect(likelyByDiscriminant(looks, templates, plain, some(255))).toBe(null);
+    expect(likelyByDiscriminant(looks, templates, plain, some(256))).not.toBe(null);
+  });
+
+  it('that are trusted teach what their glyph looks like here; a class without any stays as its sample', () => {
+    const looks = cells(120, 0.1);
+    const other = glyph();
+    for (let cell = 0; cell < 120; cell++)
+      if (cell % CLASSES === 0) looks.glyphs.set(other, cell * LOOK_PIXELS);
+    const told = { ...verdicts(looks, templates, likelyByFit(correlations(looks, templates)), null, 1) };
+    told.best = told.best.map((_, cell) => cell % CLASSES);
+    const trusted = Uint8Array.from({ length: 120 }, (_, cell) => (cell % CLASSES === 1 ? 0 : 1));
+    const after = learnt(templates, looks, told, trusted);
+    const like = (k: number, what: Float32Array) =>
+      what.reduce((sum, value, i) => sum + value * after.glyphs[k * LOOK_PIXELS + i]!, 0);
+    // Twenty cells weigh 0.75 · 20 / 26 against the sample.
+    expect(like(0, other)).toBeGreaterThan(0.75);
+    expect(like(0, templates.glyphs.slice(0, LOOK_PIXELS))).toBeGreaterThan(0.4);
+    expect(after.glyphs.slice(LOOK_PIXELS, 2 * LOOK_PIXELS)).toEqual(
+      templates.glyphs.slice(LOOK_PIXELS, 2 * LOOK_PIXELS),
+    );
+  });
+});
