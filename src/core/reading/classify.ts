@@ -42,38 +42,43 @@ export function templatesOf(samples: readonly ClassSample[], sigma: number): Tem
   return { lines: samples.map(({ line }) => line), glyphs, tints: samples.map(({ tint }) => tint) };
 }
 
+/** Pixels of a glyph that are taken together where every class is compared, along each side: little is lost by it. */
+const TOGETHER = 2;
+const COARSE_SIDE = LOOK_SIDE / TOGETHER;
+const COARSE_PIXELS = COARSE_SIDE * COARSE_SIDE;
+const COARSE_AT = Uint8Array.from({ length: LOOK_PIXELS }, (_, i) => {
+  const [x, y] = [i % LOOK_SIDE, Math.floor(i / LOOK_SIDE)];
+  return Math.floor(y / TOGETHER) * COARSE_SIDE + Math.floor(x / TOGETHER);
+});
+
+/** Glyphs with fewer pixels, {@link COARSE_PIXELS} each. */
+function coarse(glyphs: Float32Array): Float32Array {
+  const out = new Float32Array(glyphs.length / (TOGETHER * TOGETHER));
+  for (let from = 0, to = 0; from < glyphs.length; from += LOOK_PIXELS, to += COARSE_PIXELS)
+    for (let i = 0; i < LOOK_PIXELS; i++) out[to + COARSE_AT[i]!]! += glyphs[from + i]! / TOGETHER;
+  return out;
+}
+
+function ofLengthOne(glyphs: Float32Array): Float32Array {
+  for (let from = 0; from < glyphs.length; from += COARSE_PIXELS)
+    glyphs.set(unit(glyphs.subarray(from, from + COARSE_PIXELS)), from);
+  return glyphs;
+}
+
 /** Correlation of every cell with every class: cells × classes. */
 export function correlations(looks: CellLooks, templates: Templates): Float32Array {
-  const classes = templates.lines.length;
-  const out = new Float32Array(looks.count * classes);
-  const { glyphs } = looks;
-  const known = templates.glyphs;
-  for (let cell = 0; cell < looks.count; cell++) {
-    const at = cell * LOOK_PIXELS;
-    let k = 0;
-    // Four classes at once, so that each pixel of the cell is fetched for all of them.
-    for (; k + 3 < classes; k += 4) {
-      let a = 0;
-      let b = 0;
-      let c = 0;
-      let d = 0;
-      for (let i = 0, from = k * LOOK_PIXELS; i < LOOK_PIXELS; i++, from++) {
-        const here = glyphs[at + i]!;
-        a += here * known[from]!;
-        b += here * known[from + LOOK_PIXELS]!;
-        c += here * known[from + 2 * LOOK_PIXELS]!;
-        d += here * known[from + 3 * LOOK_PIXELS]!;
-      }
-      const to = cell * classes + k;
-      out[to] = a;
-      out[to + 1] = b;
-      out[to + 2] = c;
-      out[to + 3] = d;
-    }
-    for (; k < classes; k++) {
+  return products(ofLengthOne(coarse(looks.glyphs)), ofLengthOne(coarse(templates.glyphs)), COARSE_PIXELS);
+}
+
+/** Products of each glyph with each known one, glyphs × known ones; `pixels` a glyph. */
+function products(glyphs: Float32Array, known: Float32Array, pixels: number): Float32Array {
+  const classes = known.length / pixels;
+  const out = new Float32Array((glyphs.length / pixels) * classes);
+  for (let at = 0, to = 0; at < glyphs.length; at += pixels) {
+    for (let from = 0; from < known.length; from += pixels, to++) {
       let sum = 0;
-      for (let i = 0; i < LOOK_PIXELS; i++) sum += glyphs[at + i]! * known[k * LOOK_PIXELS + i]!;
-      out[cell * classes + k] = sum;
+      for (let i = 0; i < pixels; i++) sum += glyphs[at + i]! * known[from + i]!;
+      out[to] = sum;
     }
   }
   return out;
@@ -84,10 +89,6 @@ export function likelyByFit(fits: Float32Array): Float32Array {
   return fits.map((fit) => -0.5 * FREE_SAMPLES * Math.log(Math.max(0.004, 1 - fit)));
 }
 
-/** Pixels of a glyph taken together for the discriminant, along each side. */
-const TOGETHER = 2;
-const COARSE_SIDE = LOOK_SIDE / TOGETHER;
-const COARSE_PIXELS = COARSE_SIDE * COARSE_SIDE;
 /** So many cells of known class are needed at least. */
 const LEAST_TAUGHT = 4 * COARSE_PIXELS;
 const LEAST_SHRINKAGE = 0.1;
@@ -116,16 +117,6 @@ export function likelyByDiscriminant(
   return squaredDistances(discriminant, values).map(
     (far) => -0.5 * FREE_DIRECTIONS * Math.log(Math.max(1e-3, far)),
   );
-}
-
-function coarse(glyphs: Float32Array): Float32Array {
-  const out = new Float32Array(glyphs.length / (TOGETHER * TOGETHER));
-  for (let i = 0; i < glyphs.length; i++) {
-    const [x, y] = [i % LOOK_SIDE, Math.floor((i % LOOK_PIXELS) / LOOK_SIDE)];
-    const at = Math.floor(i / LOOK_PIXELS) * COARSE_PIXELS;
-    out[at + Math.floor(y / TOGETHER) * COARSE_SIDE + Math.floor(x / TOGETHER)]! += glyphs[i]! / TOGETHER;
-  }
-  return out;
 }
 
 /**
@@ -179,20 +170,17 @@ export function verdicts(
 }
 
 /** So many cells are looked at where all would say the same. */
-const SOME_CELLS = 260;
+const SOME_CELLS = 130;
 
 /** The middle one of how well some cells fit the class that they fit best, −1…1. */
 export function usualFit(looks: CellLooks, templates: Templates): number {
   const every = Math.max(1, Math.floor(looks.count / SOME_CELLS));
   const count = Math.floor(looks.count / every);
-  const some: CellLooks = { ...looks, count, glyphs: new Float32Array(count * LOOK_PIXELS) };
+  const some = new Float32Array(count * LOOK_PIXELS);
   for (let i = 0; i < count; i++)
-    some.glyphs.set(
-      looks.glyphs.subarray(i * every * LOOK_PIXELS, (i * every + 1) * LOOK_PIXELS),
-      i * LOOK_PIXELS,
-    );
+    some.set(looks.glyphs.subarray(i * every * LOOK_PIXELS, (i * every + 1) * LOOK_PIXELS), i * LOOK_PIXELS);
   const classes = templates.lines.length;
-  const fits = correlations(some, templates);
+  const fits = products(some, templates.glyphs, LOOK_PIXELS);
   const tops = Float32Array.from({ length: count }, (_, cell) =>
     fits.subarray(cell * classes, (cell + 1) * classes).reduce((a, b) => Math.max(a, b), -1),
   ).sort();

@@ -27,6 +27,7 @@ export function tintJudge(tints: Float32Array, light: LightField, spread: number
   const bare = new Float64Array(3);
   const gain = new Float64Array(3);
   const open = new Uint8Array(3);
+  const below = new Float64Array(3);
   return (cell: number) => {
     const at = cell * 3;
     const plain = labOfLight(...litAs(light, cell, tints));
@@ -47,9 +48,9 @@ export function tintJudge(tints: Float32Array, light: LightField, spread: number
       const price = Math.log(1 + (glare / USUAL_GLARE) ** 2);
       if (-price <= Math.max(unlit, worth)) return unlit;
       // A channel that is full says nothing against any tint.
-      const below = (channel: 0 | 1 | 2) =>
-        open[channel] ? (bare[channel]! - glare) / gain[channel]! : tint.light[channel]!;
-      return Math.max(unlit, likely(labOfLight(below(0), below(1), below(2)), tint.lab) - price);
+      for (let channel = 0; channel < 3; channel++)
+        below[channel] = open[channel] ? (bare[channel]! - glare) / gain[channel]! : tint.light[channel]!;
+      return Math.max(unlit, likely(labOfLight(below[0]!, below[1]!, below[2]!), tint.lab) - price);
     };
   };
 }

@@ -55,6 +55,10 @@ function cells(count: number, noise: number, drift: Float32Array | null = null):
   }
   return looks;
 }
+const fitOf = (looks: CellLooks, cell: number, k: number) =>
+  looks.glyphs
+    .subarray(cell * LOOK_PIXELS, (cell + 1) * LOOK_PIXELS)
+    .reduce((sum, value, i) => sum + value * templates.glyphs[k * LOOK_PIXELS + i]!, 0);
 const wrongIn = (best: Int32Array) => best.reduce((sum, k, cell) => sum + (k === cell % CLASSES ? 0 : 1), 0);
 
 describe('cells', () => {
@@ -64,8 +68,7 @@ describe('cells', () => {
       gain: new Float32Array(looks.count * 3).fill(0.7),
       veil: new Float32Array(looks.count * 3),
     };
-    const fits = correlations(looks, templates);
-    const glyphs = likelyByFit(fits);
+    const glyphs = likelyByFit(correlations(looks, templates));
     const judge = tintJudge(looks.tints, light, 3);
     const told = verdicts(looks, templates, glyphs, light, 3);
     for (let cell = 0; cell < looks.count; cell++) {
@@ -78,7 +81,7 @@ describe('cells', () => {
         .sort((a, b) => b.likely - a.likely);
       expect([told.best[cell], told.second[cell]]).toEqual([all[0]!.k, all[1]!.k]);
       expect(told.margin[cell]).toBeCloseTo(all[0]!.likely - all[1]!.likely, 4);
-      expect(told.fit[cell]).toBeCloseTo(fits[cell * CLASSES + all[0]!.k]!, 4);
+      expect(told.fit[cell]).toBeCloseTo(fitOf(looks, cell, all[0]!.k), 4);
     }
   });
 
