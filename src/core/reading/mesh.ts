@@ -14,7 +14,6 @@ export interface Mesh {
 const ROUNDS = [
   { reach: 52, step: 2 },
   { reach: 8, step: 1 },
-  { reach: 4, step: 1 },
 ] as const;
 /** The mesh of a map without any waves. */
 export function plainMesh(map: Homography, columns: number, rows: number): Mesh {
@@ -40,7 +39,7 @@ export interface Pin {
 /**
  * Follows the printed lines of the grid. A canvas is never flat, so that lines lie up to two cells off the plain map of
  * its corners. In a straightened picture each crossing of a line with a row of cells may be off by so much or so much; what
- * fits the picture and changes little from cell to cell is found by passing messages over the grid, in three rounds, each
+ * fits the picture and changes little from cell to cell is found by passing messages over the grid, in two rounds, each
  * from the mesh of the one before.
  * @param map takes columns and rows of cells to pixels of the photograph
  * @param pins what somebody set right: the mesh runs through them, and lines nearby are not taken for their neighbours
