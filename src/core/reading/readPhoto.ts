@@ -147,7 +147,11 @@ interface Judged {
 const TRUST_MARGIN = 5;
 const TRUST_FIT = 0.55;
 
-/** Judges all cells, glyphs first; then the light is fitted to those that are sure, and tints count as well. */
+/**
+ * Judges all cells by glyph and tint, in the light that is fitted to those that were sure before; where nothing was judged
+ * before, to those whose glyphs are sure.
+ * @param discriminated how likely each class is by its glyph, where a discriminant tells
+ */
 function judgedBy(
   looks: CellLooks,
   templates: Templates,
@@ -157,14 +161,12 @@ function judgedBy(
   discriminated: Float32Array | null = null,
 ): Judged {
   const glyphs = discriminated ?? likelyByFit(correlations(looks, templates));
-  let judged = before?.verdicts ?? verdicts(looks, templates, glyphs, null, 1);
-  let trusted = trustIn(judged);
-  for (let round = 0; round < (before ? 1 : 2); round++) {
-    const light = lightOf(looks, templates, judged, trusted, columns, rows);
-    judged = verdicts(looks, templates, glyphs, light, spreadOf(looks, templates, judged, trusted, light));
-    trusted = trustIn(judged);
-  }
-  return { verdicts: judged, trusted };
+  const judged = before?.verdicts ?? verdicts(looks, templates, glyphs, null, 1);
+  const trusted = trustIn(judged);
+  const light = lightOf(looks, templates, judged, trusted, columns, rows);
+  const spread = spreadOf(looks, templates, judged, trusted, light);
+  const after = verdicts(looks, templates, glyphs, light, spread);
+  return { verdicts: after, trusted: trustIn(after) };
 }
 
 function trustIn({ margin, fit }: Verdicts): Uint8Array {
