@@ -48,6 +48,39 @@ async function showColours(page: Page, canvas: string): Promise<void> {
   }
 }
 
+/** So many squares are put in doubt. */
+const SPOILT = 16;
+
+/**
+ * The first photo is read worse than it is: of some squares in doubt every other one is wrong, and two are wrong in
+ * silence: as `rare`, a colour with few squares, where they are soon seen. The photos of a usual evening leave next to
+ * nothing to look at.
+ */
+async function readWorse(page: Page, rare: number): Promise<void> {
+  let read = 0;
+  await page.route('**/result', async (route) => {
+    if (read++ > 0) return route.continue();
+    const body = route.request().postDataJSON();
+    const numbers = (text: string) => new Uint16Array(Uint8Array.from(Buffer.from(text, 'base64')).buffer);
+    const [cells, others, doubt] = [body.cells, body.others, body.doubt].map(numbers) as [
+      Uint16Array,
+      Uint16Array,
+      Uint16Array,
+    ];
+    const from = 6 * body.columns + 4;
+    for (let square = from; square < from + SPOILT; square++) {
+      if (others[square] === 0) others[square] = cells.find((line) => line !== cells[square])!;
+      if (square % 2 === 0) [cells[square], others[square]] = [others[square]!, cells[square]!];
+      doubt[square] = 30_000;
+    }
+    for (const square of [from + body.columns, from + 2 * body.columns]) cells[square] = rare;
+    const text = (values: Uint16Array) => Buffer.from(values.buffer).toString('base64');
+    await route.continue({
+      postData: JSON.stringify({ ...body, cells: text(cells), others: text(others), doubt: text(doubt) }),
+    });
+  });
+}
+
 /**
  * How much of Lantern Harbour is read, from its upper left corner: two photos of it, for fifteen take minutes;
  * OCULENT_TEST_WHOLE=1 reads all of it.
@@ -105,6 +138,10 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
 
   await showColours(page, canvas);
   await page.goto(photos);
+  const rare = list
+    .filter((each) => each.neededDrills > 2)
+    .reduce((a, b) => (b.neededDrills < a.neededDrills ? b : a));
+  await readWorse(page, rare.line);
   await page.getByRole('button', { name: `Read ${shots.length} photos` }).click();
   await expect(page.getByTestId('photos-read')).toHaveText(`${shots.length} of ${shots.length} photos read`, {
     timeout: 240_000,
@@ -116,7 +153,8 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
   await expect(page.getByText(`All ${all} squares read`)).toBeVisible();
   const open = Number((/[\d,]+/.exec((await left.textContent())!)?.[0] ?? '0').replace(',', ''));
   // At most 3 % are shown of a usual evening's photos.
-  expect(open).toBeLessThan(truth.length * 0.03);
+  expect(open - SPOILT).toBeLessThan(truth.length * 0.03);
+  expect(open).toBeGreaterThan(SPOILT / 2);
   /** What a person presses and taps. */
   let actions = 0;
   const codeOf = (line: number) => list.find((each) => each.line === line)!.code;
@@ -191,13 +229,9 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
         continue;
       }
       for (const { i } of odd.filter((each) => each.line === odd[0]!.line)) await tiles.nth(i).click();
-      await sheet
-        .locator('label')
-        .filter({ hasText: 'picked' })
-        .getByRole('combobox')
-        .selectOption(String(odd[0]!.line));
+      await sheet.getByLabel('In truth').selectOption(String(odd[0]!.line));
       actions += odd.length + 1;
-      await expect(sheet.locator('label').filter({ hasText: 'picked' })).toBeHidden();
+      await expect(sheet.getByLabel('In truth')).toBeHidden();
     }
   };
   await settleDoubts();
