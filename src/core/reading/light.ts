@@ -41,12 +41,17 @@ const STEP = 3;
 /** How far cells count for a place, in cells (standard deviation). */
 const SIGMA = 4.5;
 /** How strongly gain is held to that of the whole photograph, and veil to none, in cells of weight. */
-const GAIN_HELD = 0.6;
+const GAIN_HELD = 0.45;
 const VEIL_HELD = 9;
+/** How strongly the colour of the light is held to that of the whole photograph, and how far it may lie off it. */
+const COLOUR_HELD = 10;
+const MOST_COLOUR = 1.25;
 
 /**
- * The light at each cell, from cells whose class is trusted: around each place a straight line is fitted, channel by
- * channel, through what is seen over what the class is. The veil is held strongly to none, for it is a reflection's alone.
+ * The light at each cell, from cells whose class is trusted: around each place one line is fitted
+ * for all channels through what is seen over what the class is: a brightness and a veil of white light, held strongly to
+ * none, for it is a reflection's alone. A fit of its own for each channel would turn the colour of a whole region that was
+ * taken for another one into the right one.
  * @param seen linear light of each cell, three values a cell @param meant the same of its class; rows of cells
  * @param trust weight of each cell; 0 leaves it out
  */
@@ -77,17 +82,21 @@ export function lightField(
   for (let j = 0; j < tall; j++) {
     for (let i = 0; i < wide; i++) {
       const [cx, cy] = [Math.min(columns - 1, i * STEP), Math.min(rows - 1, j * STEP)];
-      for (let channel = 0; channel < 3; channel++) {
-        // Weighted least squares of seen = gain · meant + veil, with ridges towards the overall gain and no veil.
+      // Weighted least squares of seen = white · (gain · meant + veil) over all channels, with ridges towards the overall
+      // gain and no veil.
+      const sums = overall.map((white, channel) => {
         let [n, m, mm, s, ms] = [0, 0, 0, 0, 0];
         for (let y = Math.max(0, cy - reach); y <= Math.min(rows - 1, cy + reach); y++) {
           for (let x = Math.max(0, cx - reach); x <= Math.min(columns - 1, cx + reach); x++) {
             const cell = y * columns + x;
             if (trust[cell]! <= 0) continue;
-            const weight = trust[cell]! * nearness[Math.abs(x - cx)]! * nearness[Math.abs(y - cy)]!;
             const a = meant[cell * 3 + channel]!;
-            const b = seen[cell * 3 + channel]!;
-            const w = weight * evened[cell * 3 + channel]!;
+            const b = seen[cell * 3 + channel]! / white;
+            const w =
+              trust[cell]! *
+              nearness[Math.abs(x - cx)]! *
+              nearness[Math.abs(y - cy)]! *
+              evened[cell * 3 + channel]!;
             n += w;
             m += w * a;
             mm += w * a * a;
@@ -95,14 +104,23 @@ export function lightField(
             ms += w * a * b;
           }
         }
-        const [heldGain, heldVeil] = [GAIN_HELD * 0.25, VEIL_HELD];
-        const [aa, ab, bb] = [mm + heldGain, m, n + heldVeil];
-        const [ra, rb] = [ms + heldGain * overall[channel]!, s];
-        const whole = aa * bb - ab * ab;
+        return { n, m, mm, s, ms };
+      });
+      const all = (key: 'n' | 'm' | 'mm' | 's' | 'ms') => sums.reduce((sum, each) => sum + each[key], 0);
+      const [aa, ab, bb] = [all('mm') + GAIN_HELD, all('m'), all('n') + VEIL_HELD];
+      const [ra, rb] = [all('ms') + GAIN_HELD, all('s')];
+      const whole = aa * bb - ab * ab;
+      const gain = Math.max(0.03, (ra * bb - rb * ab) / whole);
+      const veil = Math.max(-0.02, (aa * rb - ab * ra) / whole);
+      sums.forEach(({ n, m, mm, s, ms }, channel) => {
+        // How this channel differs from the others here: little, for lamps light a canvas in much the same colour.
+        const told = gain * ms + veil * s + COLOUR_HELD;
+        const due = gain * gain * mm + 2 * gain * veil * m + veil * veil * n + COLOUR_HELD;
+        const own = overall[channel]! * Math.min(MOST_COLOUR, Math.max(1 / MOST_COLOUR, told / due));
         const at = (j * wide + i) * 3 + channel;
-        gains[at] = Math.max(0.03, (ra * bb - rb * ab) / whole);
-        veils[at] = Math.max(-0.02, (aa * rb - ab * ra) / whole);
-      }
+        gains[at] = gain * own;
+        veils[at] = veil * own;
+      });
     }
   }
   const light: LightField = {

@@ -74,7 +74,7 @@ export function planesFor(photo: Photo, corners: Corners, columns: number, rows:
 }
 
 /** Rounds in which glyphs correct the mesh, and in which the photograph teaches its own classes. */
-const ALIGNED = 2;
+const ALIGNED = 3;
 const LEARNT = 2;
 
 /** How a photograph is read. */
@@ -114,7 +114,7 @@ export function readPhoto(
     mesh = alignedTo(mesh, looks, templates, judged);
     looks = looksOf(planes, mesh);
     judged = judgedBy(looks, templates, columns, rows, judged);
-    progress(0.6 + round * 0.1);
+    progress(0.6 + round * 0.07);
   }
   const samplesAsThey = templates;
   for (let round = 0; round < LEARNT; round++) {

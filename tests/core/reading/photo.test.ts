@@ -165,6 +165,48 @@ describe('light', () => {
   });
 });
 
+describe('the light of a place', () => {
+  const [columns, rows] = [30, 20];
+  const cells = columns * rows;
+  const trust = new Float32Array(cells).fill(1);
+  const WHITE = [0.6, 0.5, 0.4];
+  const tints = Float32Array.from({ length: cells * 3 }, (_, i) => 0.1 + 0.8 * (((i * 7919) % 101) / 100));
+  const lit = (tint: (at: number) => number) =>
+    Float32Array.from(tints, (_, at) => tint(at) * WHITE[at % 3]!);
+
+  it('is not turned by a region that was taken for another colour', () => {
+    const [BLUE, BROWN] = [
+      [0.04, 0.04, 0.18],
+      [0.21, 0.11, 0.15],
+    ] as const;
+    const inside = (at: number) => Math.floor(at / 3) % columns >= 15;
+    const seen = lit((at) => (inside(at) ? BLUE[at % 3]! : tints[at]!));
+    const meant = tints.map((tint, at) => (inside(at) ? BROWN[at % 3]! : tint));
+    const light = lightField(seen, meant, trust, columns, rows);
+    const back = litAs(light, 10 * columns + 25, seen);
+    // Blue stays far from the brown that it was taken for.
+    expect(back[2] / back[0]).toBeGreaterThan(2.5);
+    const [blue, brown] = [labOfLight(...back), labOfLight(...BROWN)];
+    expect(Math.hypot(blue[1] - brown[1], blue[2] - brown[2])).toBeGreaterThan(15);
+  });
+
+  it('has the colour of all the photograph, and a veil where white light lies over a region', () => {
+    const veil = (at: number) => (Math.floor(at / 3) % columns >= 15 ? 0.2 : 0);
+    const seen = lit((at) => tints[at]! + veil(at));
+    const light = lightField(seen, tints, trust, columns, rows);
+    for (const [column, shine] of [
+      [2, 0],
+      [27, 0.2],
+    ] as const) {
+      const at = (10 * columns + column) * 3;
+      for (let channel = 0; channel < 3; channel++) {
+        expect(Math.abs(light.gain[at + channel]! / WHITE[channel]! - 1)).toBeLessThan(0.15);
+        expect(Math.abs(light.veil[at + channel]! / WHITE[channel]! - shine)).toBeLessThan(0.05);
+      }
+    }
+  });
+});
+
 describe('a field made smooth', () => {
   it('keeps a plane as it is, and does not hear a value that lies far off', () => {
     const [width, height] = [12, 9];
