@@ -236,6 +236,8 @@ test('a chart is typed row by row where there is no file, and read again by colu
   const undo = page.getByRole('button', { name: /^Undo/ });
   await undo.click();
   await expect.poll(cellsNow).toEqual([3, 1, 2, 0, 0, 0]);
+  // A press is passed over until the screen has heard of the one before.
+  await expect(page.getByRole('button', { name: /^Redo/ })).toBeEnabled();
   await undo.click();
   await expect.poll(cellsNow).toEqual([0, 0, 0, 0, 0, 0]);
 });

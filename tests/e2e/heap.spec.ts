@@ -135,7 +135,7 @@ test.describe('typing at the heap', () => {
       }
     }
     await Promise.all(sent);
-    await expect.poll(async () => (await bagsOf(request, id)).length, { timeout: 60_000 }).toBe(200);
+    await expect.poll(async () => (await bagsOf(request, id)).length, { timeout: 120_000 }).toBe(200);
     expect((await bagsOf(request, id)).map(({ label }) => label)).toEqual(typed);
   });
 
