@@ -72,7 +72,16 @@ export function stitched(photos: readonly PlacedReading[]): Stitched {
         const known = places[k];
         const { likely, clear } = known ? offsets(k, i) : NOWHERE;
         if (!known || !clear) continue;
-        places[i] = { column: known.column + likely[0]!.column, row: known.row + likely[0]!.row };
+        const place = { column: known.column + likely[0]!.column, row: known.row + likely[0]!.row };
+        // Beside one photo a picture may repeat itself; where others show something else there, it is not the place.
+        const contradicts = photos.some((other, m) => {
+          const at = places[m];
+          return (
+            at && differs(other.reading, photos[i]!.reading, place.column - at.column, place.row - at.row)
+          );
+        });
+        if (contradicts) continue;
+        places[i] = place;
         joined = true;
       }
     }
@@ -161,6 +170,20 @@ function agreement(
   return score;
 }
 
+/** Whether the second reading, so far beside the first, shows something else there. */
+function differs(first: Labels, second: Labels, column: number, row: number): boolean {
+  let [shared, differing] = [0, 0];
+  for (let y = Math.max(0, row); y < Math.min(first.rows, row + second.rows); y++) {
+    for (let x = Math.max(0, column); x < Math.min(first.columns, column + second.columns); x++) {
+      const [a, b] = [y * first.columns + x, (y - row) * second.columns + x - column];
+      if (!isSure(first, a) || !isSure(second, b)) continue;
+      shared++;
+      if (first.cells[a] !== second.cells[b]) differing++;
+    }
+  }
+  return isContradicted(shared, differing);
+}
+
 function together(
   photos: readonly PlacedReading[],
   places: readonly (PhotoPlace | null)[],
@@ -233,8 +256,7 @@ function together(
         }
       }
     }
-    if (shared >= LEAST_SHARED && differing > shared * MOST_DIFFERING)
-      contradicted.push({ photo, cells: shared, differing });
+    if (isContradicted(shared, differing)) contradicted.push({ photo, cells: shared, differing });
   }
   return { x, y, width, height, cells, others, doubt, flagged, from, contradicted };
 }
@@ -244,3 +266,5 @@ const AGREED_DOUBT = 0.02;
 /** Of so many cells that two show for sure, more than this share may not differ: it would be another place or canvas. */
 const LEAST_SHARED = 30;
 const MOST_DIFFERING = 0.3;
+const isContradicted = (shared: number, differing: number) =>
+  shared >= LEAST_SHARED && differing > shared * MOST_DIFFERING;
