@@ -77,7 +77,7 @@ export function looksOfPieces(planes: Planes, pieces: readonly Corners[]): CellL
 
 /** Where a pixel of the picture of a cell lies, as a share of the cell's side. */
 const shareOf = (pixel: number) => EDGE + ((1 - 2 * EDGE) * (pixel + 0.5)) / LOOK_SIDE;
-/** How much the four corners of a cell count for each pixel: upper left, upper right, lower left, lower right. */
+/** How much the four corners of a cell count for each pixel, as in `placeInCell`, reckoned once: upper left, upper right, lower left, lower right. */
 const WEIGHTS = Float64Array.from({ length: LOOK_PIXELS * 4 }, (_, i) => {
   const k = i >> 2;
   const [s, t] = [shareOf(k % LOOK_SIDE), shareOf(Math.floor(k / LOOK_SIDE))];

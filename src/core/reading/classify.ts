@@ -91,6 +91,7 @@ export function likelyByFit(fits: Float32Array): Float32Array {
 
 /** So many cells of known class are needed at least. */
 const LEAST_TAUGHT = 4 * COARSE_PIXELS;
+/** How little is believed of the covariance at least, however many there are. */
 const LEAST_SHRINKAGE = 0.1;
 
 /**

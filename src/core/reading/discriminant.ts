@@ -10,6 +10,9 @@ export interface Discriminant {
   means: Float64Array;
 }
 
+/** Least variance in every direction: samples that all lie on their means have none, and would lie nowhere. */
+const LEAST_VARIANCE = 1e-12;
+
 /**
  * @param values `dims` a sample, one sample after the other
  * @param classes class of each sample, from 0; −1 leaves it out
@@ -46,7 +49,8 @@ export function linearDiscriminant(
   for (let i = 0; i < dims; i++) {
     for (let j = 0; j <= i; j++) {
       const value =
-        ((1 - shrinkage) * within[i * dims + j]!) / freedom + (i === j ? (shrinkage * trace) / dims : 0);
+        ((1 - shrinkage) * within[i * dims + j]!) / freedom +
+        (i === j ? (shrinkage * trace) / dims + LEAST_VARIANCE : 0);
       covariance.set(i, j, value);
       covariance.set(j, i, value);
     }

@@ -4,7 +4,7 @@ import type { Verdicts } from './classify';
 /** Somebody looks at cells that are wrong with more than this chance. */
 export const FLAGGED_FROM = 0.03;
 
-/** Fitted to six simulated photographs, two usual and four bad ones, of 30 to 60 colours; see docs/reading.md. */
+/** Fitted to six simulated photographs, two usual and four bad ones, of 30 to 60 colours, before a discriminant told glyphs apart; see docs/reading.md. */
 const WEIGHTS = { base: -10.5, margin: 0.182, fit: 13 };
 /** Beyond it a margin says no more. */
 const MOST_MARGIN = 30;

@@ -72,6 +72,13 @@ describe('a linear discriminant', () => {
     }
   });
 
+  it('tells samples apart that all lie on their means, as the squares of a drawn picture do', () => {
+    const drawn = linearDiscriminant(means, [0, 1, 2], means, DIMS, 0.1);
+    const far = squaredDistances(drawn, means);
+    expect(far.every(Number.isFinite)).toBe(true);
+    expect([0, 1, 2].map((sample) => nearest(far, sample))).toEqual([0, 1, 2]);
+  });
+
   it('measures plain distances where nothing is believed of the covariance', () => {
     const round = linearDiscriminant(flowers, species, means, DIMS, 1);
     const far = squaredDistances(round, means);
