@@ -27,9 +27,14 @@ function context(drawn: number[] = []) {
 }
 beforeEach(() => {
   vi.stubGlobal('ImageData', Pixels);
+  // A clock that stands: how much is made in a frame would hang on what else the machine does.
+  vi.spyOn(performance, 'now').mockReturnValue(0);
   vi.stubGlobal('document', { createElement: () => ({ width: 0, height: 0, getContext: () => context() }) });
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
 
 const WIDTH = 600;
 const VIEW = { width: 640, height: 384 };
