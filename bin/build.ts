@@ -1,11 +1,9 @@
 import { createHash } from 'node:crypto';
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join, relative } from 'node:path';
-import { PGlite } from '@electric-sql/pglite';
 import { build } from 'esbuild';
 import { TEMPLATE } from '../src/data/engine/dataDirectory';
-import { migrate } from '../src/data/engine/migrate';
-import { databaseOf } from '../src/data/engine/pglite';
+import { makeTemplates } from '../src/data/engine/template';
 
 /*
  * What the build of the pages does not make: the start script and the entry of the worker threads (packages stay
@@ -60,9 +58,5 @@ await build({
   logLevel: 'warning',
 });
 
-const pglite = await PGlite.create();
-await migrate(databaseOf(pglite));
-const dump = await pglite.dumpDataDir('none');
-await pglite.close();
 await mkdir(dirname(TEMPLATE), { recursive: true });
-await writeFile(TEMPLATE, new Uint8Array(await dump.arrayBuffer()));
+await writeFile(TEMPLATE, (await makeTemplates()).migrated);
