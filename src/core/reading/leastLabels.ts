@@ -2,17 +2,36 @@
  * From one cell to the next a line may go aside by a few pixels, at little cost a pixel; every further one costs much, so
  * that no line jumps to the place of its neighbour.
  */
-const SLOPE_PX = 6;
+const SLOPE_PX = 4;
 const SLOPE_COST = 0.04;
 const JUMP_COST = 2;
 
-/** Rounds in which what is known passes over the grid and back. */
-const PASSES = 6;
+/** Rounds in which what is known passes over the grid and back: of the finest grid first, then of ever coarser ones. */
+const PASSES = [6, 10, 12] as const;
+/** Nodes that are taken together, along each side, from one grid to the next coarser one. */
+const TOGETHER = 2;
+/** What is made impossible would drown all else, where it stands for its neighbours too. */
+const MOST_COST = 10;
+/** No grid is made coarser that has fewer nodes along a side. */
+const LEAST_SIDE = 8;
+
+/** A grid of nodes, and what each label of each costs: labels of a node one after the other, nodes row by row. */
+interface Grid {
+  cost: Float32Array;
+  width: number;
+  height: number;
+  labels: number;
+}
+
+/** What came to each node from the left, above, the right and below. */
+type Messages = [Float32Array, Float32Array, Float32Array, Float32Array];
 
 /**
  * The label of each node of a grid that makes the sum of all costs about the least: messages between neighbours, passed
  * row by row to the end and back (sequential tree-reweighted message passing, Kolmogorov 2006, from memory), so that the
- * four corners are heard everywhere.
+ * four corners are heard everywhere. What is far apart comes to terms on coarser grids first, whose messages the finer
+ * ones begin with (as in Felzenszwalb and Huttenlocher 2006, from memory): on the finest alone it takes many times as long
+ * until a region that lies one line beside the others is drawn back.
  * @param cost labels of a node one after the other, nodes row by row
  */
 export function leastLabels(
@@ -22,15 +41,18 @@ export function leastLabels(
   labels: number,
   slope: AsideCost,
 ): Int16Array {
-  // Messages that came to each node from the left, above, the right and below.
-  const came = Array.from({ length: 4 }, () => new Float32Array(cost.length)) as [
-    Float32Array,
-    Float32Array,
-    Float32Array,
-    Float32Array,
-  ];
-  const sum = new Float32Array(labels);
+  const grid = { cost, width, height, labels };
+  return decoded(grid, messagesOf(grid, slope, 0), slope);
+}
+
+function messagesOf(grid: Grid, slope: AsideCost, level: number): Messages {
+  const { cost, width, height, labels } = grid;
+  const isCoarsest = level + 1 >= PASSES.length || Math.min(width, height) < LEAST_SIDE * TOGETHER;
+  const came: Messages = isCoarsest
+    ? ([0, 1, 2, 3].map(() => new Float32Array(cost.length)) as Messages)
+    : finer(messagesOf(coarser(grid), slope.ofTogether(TOGETHER), level + 1), grid);
   const [left, above, right, below] = came;
+  const sum = new Float32Array(labels);
   const gather = (node: number) => {
     const at = node * labels;
     for (let d = 0; d < labels; d++)
@@ -49,7 +71,7 @@ export function leastLabels(
     // What is cheapest stays so, however far the next one may lie aside.
     slope.spread(message, to * labels, labels, least);
   };
-  for (let pass = 0; pass < PASSES; pass++) {
+  for (let pass = 0; pass < PASSES[level]!; pass++) {
     for (let node = 0; node < width * height; node++) {
       gather(node);
       if (node % width < width - 1) tell(node, right, node + 1, left);
@@ -61,6 +83,40 @@ export function leastLabels(
       if (node >= width) tell(node, above, node - width, below);
     }
   }
+  return came;
+}
+
+/** A grid of which each node costs what those do together that it stands for. */
+function coarser({ cost, width, height, labels }: Grid): Grid {
+  const [wide, tall] = [Math.ceil(width / TOGETHER), Math.ceil(height / TOGETHER)];
+  const sums = new Float32Array(wide * tall * labels);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const from = (y * width + x) * labels;
+      const to = (Math.floor(y / TOGETHER) * wide + Math.floor(x / TOGETHER)) * labels;
+      for (let d = 0; d < labels; d++) sums[to + d]! += Math.min(MOST_COST, cost[from + d]!);
+    }
+  }
+  return { cost: sums, width: wide, height: tall, labels };
+}
+
+/** What came to the nodes of a coarser grid, shared out to those that they stand for. */
+function finer(came: Messages, { cost, width, height, labels }: Grid): Messages {
+  const wide = Math.ceil(width / TOGETHER);
+  return came.map((messages) => {
+    const out = new Float32Array(cost.length);
+    for (let node = 0; node < width * height; node++) {
+      const [x, y] = [node % width, Math.floor(node / width)];
+      const from = (Math.floor(y / TOGETHER) * wide + Math.floor(x / TOGETHER)) * labels;
+      for (let d = 0; d < labels; d++) out[node * labels + d] = messages[from + d]! / TOGETHER;
+    }
+    return out;
+  }) as Messages;
+}
+
+/** Labels from the first node to the last, each as those before it and what is heard from those after it want it. */
+function decoded({ cost, width, height, labels }: Grid, came: Messages, slope: AsideCost): Int16Array {
+  const [, , right, below] = came;
   const chosen = new Int16Array(width * height);
   for (let node = 0; node < chosen.length; node++) {
     const at = node * labels;
@@ -86,10 +142,20 @@ export class AsideCost {
   private costs: Float32Array = new Float32Array(0);
   private nearest: Float32Array = new Float32Array(0);
 
-  constructor(step: number) {
-    this.free = Math.round(SLOPE_PX / step);
-    this.slope = SLOPE_COST * step;
-    this.jump = JUMP_COST * step;
+  /** @param step pixels from one label to the next @param together nodes along each side that stand as one */
+  constructor(
+    private readonly step: number,
+    private readonly together = 1,
+  ) {
+    // So many lines side by side, each of which has so many steps for going aside.
+    this.free = Math.round((SLOPE_PX * together) / step);
+    this.slope = SLOPE_COST * step * together;
+    this.jump = JUMP_COST * step * together;
+  }
+
+  /** The same for a coarser grid. */
+  ofTogether(nodes: number): AsideCost {
+    return new AsideCost(this.step, this.together * nodes);
   }
 
   /** @param labels between the two */

@@ -47,98 +47,134 @@ const VEIL_HELD = 9;
 const COLOUR_HELD = 10;
 const MOST_COLOUR = 1.25;
 
+/** Sums of a weighted fit of seen over meant: weight, meant, its square, seen, and both together. */
+const SUMS = 5;
+const [N, M, MM, S, MS] = [0, 1, 2, 3, 4] as const;
+
 /**
  * The light at each cell, from cells whose class is trusted: around each place one line is fitted
  * for all channels through what is seen over what the class is: a brightness and a veil of white light, held strongly to
  * none, for it is a reflection's alone. A fit of its own for each channel would turn the colour of a whole region that was
- * taken for another one into the right one.
- * @param seen linear light of each cell, three values a cell @param meant the same of its class; rows of cells
+ * taken for another one into the right one; so would one that listens as much to cells of the same class as to others.
+ * @param seen linear light of each cell, three values a cell @param classes index of the class of each cell; rows of cells
+ * @param tints linear light of each class
  * @param trust weight of each cell; 0 leaves it out
+ * @param ownShare how much of it counts for the light on cells of its own class, 0…1
  */
 export function lightField(
   seen: Float32Array,
-  meant: Float32Array,
+  classes: Int32Array,
+  tints: readonly (readonly [number, number, number])[],
   trust: Float32Array,
   columns: number,
   rows: number,
+  ownShare: number,
 ): LightField {
   const overall = [0, 1, 2].map((channel) => {
     const ratios: number[] = [];
-    for (let cell = 0; cell < trust.length; cell++)
-      if (trust[cell]! > 0.3 && meant[cell * 3 + channel]! > 0.04)
-        ratios.push(seen[cell * 3 + channel]! / meant[cell * 3 + channel]!);
+    for (let cell = 0; cell < trust.length; cell++) {
+      const meant = tints[classes[cell]!]?.[channel] ?? 0;
+      if (trust[cell]! > 0.3 && meant > 0.04) ratios.push(seen[cell * 3 + channel]! / meant);
+    }
     ratios.sort((a, b) => a - b);
     return ratios[ratios.length >> 1] ?? 1;
   });
   const [wide, tall] = [Math.ceil(columns / STEP) + 1, Math.ceil(rows / STEP) + 1];
-  const gains = new Float32Array(wide * tall * 3);
-  const veils = new Float32Array(wide * tall * 3);
   const reach = Math.ceil(SIGMA * 2.2);
-  const nearness = Float32Array.from({ length: reach + 1 }, (_, far) =>
-    Math.exp((-far * far) / (2 * SIGMA * SIGMA)),
+  const nearness = Float32Array.from({ length: reach + STEP + 1 }, (_, far) =>
+    far > reach ? 0 : Math.exp((-far * far) / (2 * SIGMA * SIGMA)),
   );
   // Light colours would outweigh dark ones: errors grow with the light.
-  const evened = Float32Array.from(meant, (value) => 1 / (0.05 + value) ** 1.2);
-  for (let j = 0; j < tall; j++) {
-    for (let i = 0; i < wide; i++) {
-      const [cx, cy] = [Math.min(columns - 1, i * STEP), Math.min(rows - 1, j * STEP)];
-      // Weighted least squares of seen = white · (gain · meant + veil) over all channels, with ridges towards the overall
-      // gain and no veil.
-      const sums = overall.map((white, channel) => {
-        let [n, m, mm, s, ms] = [0, 0, 0, 0, 0];
-        for (let y = Math.max(0, cy - reach); y <= Math.min(rows - 1, cy + reach); y++) {
-          for (let x = Math.max(0, cx - reach); x <= Math.min(columns - 1, cx + reach); x++) {
-            const cell = y * columns + x;
-            if (trust[cell]! <= 0) continue;
-            const a = meant[cell * 3 + channel]!;
-            const b = seen[cell * 3 + channel]! / white;
-            const w =
-              trust[cell]! *
-              nearness[Math.abs(x - cx)]! *
-              nearness[Math.abs(y - cy)]! *
-              evened[cell * 3 + channel]!;
-            n += w;
-            m += w * a;
-            mm += w * a * a;
-            s += w * b;
-            ms += w * a * b;
+  const evened = tints.map((tint) => tint.map((value) => 1 / (0.05 + value) ** 1.2));
+  const each = 3 * SUMS;
+  /** Of each place, the sums of each class; of all of them together, last. */
+  const sums = new Float64Array(wide * tall * (tints.length + 1) * each);
+  const sumsAt = (place: number, k: number) => (place * (tints.length + 1) + k) * each;
+  for (let cell = 0; cell < trust.length; cell++) {
+    if (trust[cell]! <= 0) continue;
+    const k = classes[cell]!;
+    const [x, y] = [cell % columns, Math.floor(cell / columns)];
+    for (let j = Math.max(0, Math.ceil((y - reach) / STEP)); j < tall; j++) {
+      const down = Math.abs(Math.min(rows - 1, j * STEP) - y);
+      if (j * STEP - y > reach + STEP) break;
+      for (let i = Math.max(0, Math.ceil((x - reach) / STEP)); i < wide; i++) {
+        if (i * STEP - x > reach + STEP) break;
+        const across = Math.abs(Math.min(columns - 1, i * STEP) - x);
+        const near = trust[cell]! * (nearness[across] ?? 0) * (nearness[down] ?? 0);
+        if (near === 0) continue;
+        const own = sumsAt(j * wide + i, k);
+        const all = sumsAt(j * wide + i, tints.length);
+        for (let channel = 0; channel < 3; channel++) {
+          const a = tints[k]![channel]!;
+          const b = seen[cell * 3 + channel]! / overall[channel]!;
+          const w = near * evened[k]![channel]!;
+          for (const at of [own, all]) {
+            const from = at + channel * SUMS;
+            sums[from + N]! += w;
+            sums[from + M]! += w * a;
+            sums[from + MM]! += w * a * a;
+            sums[from + S]! += w * b;
+            sums[from + MS]! += w * a * b;
           }
         }
-        return { n, m, mm, s, ms };
-      });
-      const all = (key: 'n' | 'm' | 'mm' | 's' | 'ms') => sums.reduce((sum, each) => sum + each[key], 0);
-      const [aa, ab, bb] = [all('mm') + GAIN_HELD, all('m'), all('n') + VEIL_HELD];
-      const [ra, rb] = [all('ms') + GAIN_HELD, all('s')];
-      const whole = aa * bb - ab * ab;
-      const gain = Math.max(0.03, (ra * bb - rb * ab) / whole);
-      const veil = Math.max(-0.02, (aa * rb - ab * ra) / whole);
-      sums.forEach(({ n, m, mm, s, ms }, channel) => {
-        // How this channel differs from the others here: little, for lamps light a canvas in much the same colour.
-        const told = gain * ms + veil * s + COLOUR_HELD;
-        const due = gain * gain * mm + 2 * gain * veil * m + veil * veil * n + COLOUR_HELD;
-        const own = overall[channel]! * Math.min(MOST_COLOUR, Math.max(1 / MOST_COLOUR, told / due));
-        const at = (j * wide + i) * 3 + channel;
-        gains[at] = gain * own;
-        veils[at] = veil * own;
-      });
+      }
     }
   }
+  /** Gain and veil of three channels at each place as each class sees it, reckoned when they are asked for. */
+  const lights = new Float32Array(wide * tall * tints.length * 6);
+  const known = new Uint8Array(wide * tall * tints.length);
+  const less = 1 - ownShare;
+  const lightAt = (place: number, k: number): number => {
+    const which = place * tints.length + k;
+    const to = which * 6;
+    if (known[which]) return to;
+    known[which] = 1;
+    const own = sumsAt(place, k);
+    const all = sumsAt(place, tints.length);
+    const sum = (channel: number, what: number) =>
+      sums[all + channel * SUMS + what]! - less * sums[own + channel * SUMS + what]!;
+    const whole = (what: number) => sum(0, what) + sum(1, what) + sum(2, what);
+    // Weighted least squares of seen = white · (gain · meant + veil) over all channels, with ridges towards the overall
+    // gain and no veil.
+    const [aa, ab, bb] = [whole(MM) + GAIN_HELD, whole(M), whole(N) + VEIL_HELD];
+    const [ra, rb] = [whole(MS) + GAIN_HELD, whole(S)];
+    const determinant = aa * bb - ab * ab;
+    const gain = Math.max(0.03, (ra * bb - rb * ab) / determinant);
+    const veil = Math.max(-0.02, (aa * rb - ab * ra) / determinant);
+    for (let channel = 0; channel < 3; channel++) {
+      // How this channel differs from the others here: little, for lamps light a canvas in much the same colour.
+      const told = gain * sum(channel, MS) + veil * sum(channel, S) + COLOUR_HELD;
+      const due =
+        gain * gain * sum(channel, MM) +
+        2 * gain * veil * sum(channel, M) +
+        veil * veil * sum(channel, N) +
+        COLOUR_HELD;
+      const white = overall[channel]! * Math.min(MOST_COLOUR, Math.max(1 / MOST_COLOUR, told / due));
+      lights[to + channel] = gain * white;
+      lights[to + 3 + channel] = veil * white;
+    }
+    return to;
+  };
   const light: LightField = {
     gain: new Float32Array(trust.length * 3),
     veil: new Float32Array(trust.length * 3),
   };
   for (let y = 0; y < rows; y++) {
     for (let x = 0; x < columns; x++) {
+      const cell = y * columns + x;
+      const k = classes[cell]!;
       const [px, py] = [x / STEP, y / STEP];
       const [left, top] = [Math.min(wide - 2, px | 0), Math.min(tall - 2, py | 0)];
       const [fx, fy] = [px - left, py - top];
+      const place = top * wide + left;
+      const [a, b] = [lightAt(place, k), lightAt(place + 1, k)];
+      const [c, d] = [lightAt(place + wide, k), lightAt(place + wide + 1, k)];
       for (let channel = 0; channel < 3; channel++) {
-        const at = (top * wide + left) * 3 + channel;
-        const between = (field: Float32Array) =>
-          (field[at]! * (1 - fx) + field[at + 3]! * fx) * (1 - fy) +
-          (field[at + wide * 3]! * (1 - fx) + field[at + wide * 3 + 3]! * fx) * fy;
-        light.gain[(y * columns + x) * 3 + channel] = between(gains);
-        light.veil[(y * columns + x) * 3 + channel] = between(veils);
+        const between = (what: number) =>
+          (lights[a + what]! * (1 - fx) + lights[b + what]! * fx) * (1 - fy) +
+          (lights[c + what]! * (1 - fx) + lights[d + what]! * fx) * fy;
+        light.gain[cell * 3 + channel] = between(channel);
+        light.veil[cell * 3 + channel] = between(3 + channel);
       }
     }
   }

@@ -109,18 +109,18 @@ export function readPhoto(
   const turned = wrongWayRound(looks, samples, sigma);
   if (turned !== null) throw new Refusal(turned);
   let templates = templatesOf(samples, sigma);
-  let judged = judgedBy(looks, templates, columns, rows);
+  let judged = judgedBy(looks, templates, columns, rows, 0);
   for (let round = 0; round < ALIGNED; round++) {
     mesh = alignedTo(mesh, looks, templates, judged);
     looks = looksOf(planes, mesh);
-    judged = judgedBy(looks, templates, columns, rows, judged);
+    judged = judgedBy(looks, templates, columns, rows, round < ALIGNED - 1 ? 0 : OWN_SHARE, judged);
     progress(0.6 + round * 0.07);
   }
   const samplesAsThey = templates;
   for (let round = 0; round < LEARNT; round++) {
     templates = learnt(samplesAsThey, looks, judged.verdicts, judged.trusted);
     const glyphs = likelyByDiscriminant(looks, templates, judged.verdicts, judged.trusted);
-    judged = judgedBy(looks, templates, columns, rows, judged, glyphs);
+    judged = judgedBy(looks, templates, columns, rows, OWN_SHARE, judged, glyphs);
     progress(0.85 + round * 0.1);
   }
   const { best, second } = judged.verdicts;
@@ -143,6 +143,14 @@ interface Judged {
   trusted: Uint8Array;
 }
 
+/**
+ * How much cells of a class tell of the light on their own class, once most are told right; nothing before. A region that
+ * was taken for another colour would teach the light that makes it so: what lies around it has to say.
+ */
+const OWN_SHARE = 0.2;
+/** So often light and classes are found by each other before anything else is. */
+const LIT = 2;
+
 /** How much likelier than the next a cell must be to be learnt from. */
 const TRUST_MARGIN = 5;
 const TRUST_FIT = 0.55;
@@ -150,6 +158,7 @@ const TRUST_FIT = 0.55;
 /**
  * Judges all cells by glyph and tint, in the light that is fitted to those that were sure before; where nothing was judged
  * before, to those whose glyphs are sure.
+ * @param ownShare see {@link lightField}
  * @param discriminated how likely each class is by its glyph, where a discriminant tells
  */
 function judgedBy(
@@ -157,34 +166,32 @@ function judgedBy(
   templates: Templates,
   columns: number,
   rows: number,
+  ownShare: number,
   before: Judged | null = null,
   discriminated: Float32Array | null = null,
 ): Judged {
   const glyphs = discriminated ?? likelyByFit(correlations(looks, templates));
-  const judged = before?.verdicts ?? verdicts(looks, templates, glyphs, null, 1);
-  const trusted = trustIn(judged);
-  const light = lightOf(looks, templates, judged, trusted, columns, rows);
-  const spread = spreadOf(looks, templates, judged, trusted, light);
-  const after = verdicts(looks, templates, glyphs, light, spread);
-  return { verdicts: after, trusted: trustIn(after) };
+  let judged = before?.verdicts ?? verdicts(looks, templates, glyphs, null, 1);
+  let trusted = trustIn(judged);
+  for (let round = 0; round < LIT; round++) {
+    const light = lightField(
+      looks.tints,
+      judged.best,
+      templates.tints,
+      Float32Array.from(trusted, (sure, cell) => (sure ? 1 - looks.clipped[cell]! : 0)),
+      columns,
+      rows,
+      ownShare,
+    );
+    const spread = spreadOf(looks, templates, judged, trusted, light);
+    judged = verdicts(looks, templates, glyphs, light, spread);
+    trusted = trustIn(judged);
+  }
+  return { verdicts: judged, trusted };
 }
 
 function trustIn({ margin, fit }: Verdicts): Uint8Array {
   return Uint8Array.from(margin, (value, cell) => (value > TRUST_MARGIN && fit[cell]! > TRUST_FIT ? 1 : 0));
-}
-
-function lightOf(
-  looks: CellLooks,
-  templates: Templates,
-  { best }: Verdicts,
-  trusted: Uint8Array,
-  columns: number,
-  rows: number,
-): LightField {
-  const meant = new Float32Array(looks.count * 3);
-  for (let cell = 0; cell < looks.count; cell++) meant.set(templates.tints[best[cell]!]!, cell * 3);
-  const trust = Float32Array.from(trusted, (sure, cell) => (sure ? 1 - looks.clipped[cell]! : 0));
-  return lightField(looks.tints, meant, trust, columns, rows);
 }
 
 /** Least and most that tints differ from their class (ΔE). */

@@ -15,8 +15,8 @@ interface Subject {
   height: number;
 }
 
-/** Pixels of a square in photos of the stand-in: small ones are taken sooner. */
-const CELL_PX = 28;
+/** Pixels of a square in photos of the stand-in: of those that read well, few, for they are taken sooner. */
+const CELL_PX = 32;
 
 /** Takes photos of a canvas of the shelf with the camera that ships with Oculent; shown only where that is switched on. */
 export function SimulatedCamera({

@@ -156,7 +156,7 @@ describe('light', () => {
     const meant = Float32Array.from({ length: cells * 3 }, (_, i) => 0.1 + 0.8 * (((i * 7919) % 101) / 100));
     const gain = (cell: number) => 0.5 + 0.4 * ((cell % columns) / columns);
     const seen = meant.map((value, i) => value * gain(Math.floor(i / 3)));
-    const light = lightField(seen, meant, new Float32Array(cells).fill(1), columns, rows);
+    const light = lightField(seen, ...eachOwn(meant), new Float32Array(cells).fill(1), columns, rows, 1);
     for (const cell of [0, 100, 215, 431]) {
       const back = litAs(light, cell, seen);
       for (let channel = 0; channel < 3; channel++)
@@ -164,6 +164,18 @@ describe('light', () => {
     }
   });
 });
+
+/** As if every cell were the only one of its class. */
+function eachOwn(meant: Float32Array): [Int32Array, [number, number, number][]] {
+  const cells = meant.length / 3;
+  return [
+    Int32Array.from({ length: cells }, (_, cell) => cell),
+    Array.from(
+      { length: cells },
+      (_, cell) => [...meant.subarray(cell * 3, cell * 3 + 3)] as [number, number, number],
+    ),
+  ];
+}
 
 describe('the light of a place', () => {
   const [columns, rows] = [30, 20];
@@ -182,7 +194,7 @@ describe('the light of a place', () => {
     const inside = (at: number) => Math.floor(at / 3) % columns >= 15;
     const seen = lit((at) => (inside(at) ? BLUE[at % 3]! : tints[at]!));
     const meant = tints.map((tint, at) => (inside(at) ? BROWN[at % 3]! : tint));
-    const light = lightField(seen, meant, trust, columns, rows);
+    const light = lightField(seen, ...eachOwn(meant), trust, columns, rows, 1);
     const back = litAs(light, 10 * columns + 25, seen);
     // Blue stays far from the brown that it was taken for.
     expect(back[2] / back[0]).toBeGreaterThan(2.5);
@@ -190,10 +202,40 @@ describe('the light of a place', () => {
     expect(Math.hypot(blue[1] - brown[1], blue[2] - brown[2])).toBeGreaterThan(15);
   });
 
+  it('is told by what lies around a region that was taken for a lighter colour, not by the region', () => {
+    const [DARK, LIGHT] = [
+      [0.05, 0.14, 0.04],
+      [0.11, 0.3, 0.09],
+    ] as const;
+    const inside = (cell: number) => Math.hypot((cell % columns) - 15, Math.floor(cell / columns) - 10) < 6;
+    const others = [
+      [0.8, 0.3, 0.1],
+      [0.9, 0.9, 0.85],
+      [0.1, 0.3, 0.7],
+      [0.4, 0.4, 0.1],
+    ] as const;
+    const seen = new Float32Array(cells * 3);
+    const classes = new Int32Array(cells);
+    for (let cell = 0; cell < cells; cell++) {
+      classes[cell] = inside(cell) ? 4 : (cell * 7) % 4;
+      const is = inside(cell) ? DARK : others[classes[cell]!]!;
+      for (let channel = 0; channel < 3; channel++) seen[cell * 3 + channel] = is[channel]! * WHITE[channel]!;
+    }
+    const middle = 10 * columns + 15;
+    const lightness = (ownShare: number) =>
+      labOfLight(
+        ...litAs(lightField(seen, classes, [...others, LIGHT], trust, columns, rows, ownShare), middle, seen),
+      )[0];
+    const [dark, light] = [labOfLight(...DARK)[0], labOfLight(...LIGHT)[0]];
+    expect(Math.abs(lightness(0) - dark)).toBeLessThan(2);
+    // Where all count alike, the region draws the light to where it is what it was taken for.
+    expect(lightness(1)).toBeGreaterThan((2 * dark + light) / 3);
+  });
+
   it('has the colour of all the photograph, and a veil where white light lies over a region', () => {
     const veil = (at: number) => (Math.floor(at / 3) % columns >= 15 ? 0.2 : 0);
     const seen = lit((at) => tints[at]! + veil(at));
-    const light = lightField(seen, tints, trust, columns, rows);
+    const light = lightField(seen, ...eachOwn(tints), trust, columns, rows, 1);
     for (const [column, shine] of [
       [2, 0],
       [27, 0.2],
