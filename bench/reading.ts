@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { kingfisherKit, lanternKit } from '../demo/kits';
 import type { LegendLine } from '../src/core/canvas/legend';
 import type { Chart } from '../src/core/cells/chart';
 import { CAMERA_LEVELS, type CameraLevelName, type Scene, takePhoto } from '../src/core/reading/camera';
@@ -26,6 +27,12 @@ const KINDS = {
   hard: { alike: 0.6, px: 32 },
 } as const;
 const SEEDS = [1001];
+interface Spot {
+  column: number;
+  row: number;
+}
+/** Where on an invented chart its photo begins. */
+const ASIDE: Spot = { column: 5, row: 5 };
 /** Doubt of every cell that was read, and whether it was wrong. */
 const doubts: { doubt: number; wrong: boolean }[] = [];
 
@@ -72,10 +79,11 @@ async function readShot(
   scene: Scene,
   samples: ClassSample[],
   seed: number,
+  at: Spot = ASIDE,
 ): Promise<{ reading: Reading; ms: number; mega: number }> {
   const { px } = KINDS[level];
   const taken = takePhoto(scene, {
-    rect: { x: 5, y: 5, width: COLUMNS, height: ROWS },
+    rect: { x: at.column, y: at.row, width: COLUMNS, height: ROWS },
     cellPx: px,
     level: CAMERA_LEVELS[level],
     seed,
@@ -87,23 +95,41 @@ async function readShot(
   return { reading, ms: performance.now() - from, mega: (photo.width * photo.height) / 1e6 };
 }
 
-function remember(chart: Chart, { cells, doubt }: Reading): void {
+const truthAt = (chart: Chart, { column, row }: Spot, cell: number) =>
+  chart.cells[(row + Math.floor(cell / COLUMNS)) * chart.width + column + (cell % COLUMNS)]!;
+
+function remember(chart: Chart, { cells, doubt }: Reading, at: Spot = ASIDE): void {
   cells.forEach((line, cell) => {
-    const truth = chart.cells[(5 + Math.floor(cell / COLUMNS)) * chart.width + 5 + (cell % COLUMNS)]!;
-    doubts.push({ doubt: doubt[cell]!, wrong: line !== truth });
+    doubts.push({ doubt: doubt[cell]!, wrong: line !== truthAt(chart, at, cell) });
   });
 }
 
-function told(chart: Chart, cells: ArrayLike<number>, flagged: ArrayLike<number>): string {
-  let [wrong, missed, shown] = [0, 0, 0];
+type Counts = Record<'cells' | 'wrong' | 'missed' | 'shown', number>;
+
+function counted(
+  chart: Chart,
+  cells: ArrayLike<number>,
+  flagged: ArrayLike<number>,
+  at: Spot = ASIDE,
+): Counts {
+  const counts: Counts = { cells: cells.length, wrong: 0, missed: 0, shown: 0 };
   for (let cell = 0; cell < cells.length; cell++) {
-    const truth = chart.cells[(5 + Math.floor(cell / COLUMNS)) * chart.width + 5 + (cell % COLUMNS)]!;
-    if (cells[cell] !== truth) wrong++;
-    if (cells[cell] !== truth && !flagged[cell]) missed++;
-    shown += flagged[cell]!;
+    const isWrong = cells[cell] !== truthAt(chart, at, cell);
+    if (isWrong) counts.wrong++;
+    if (isWrong && !flagged[cell]) counts.missed++;
+    counts.shown += flagged[cell]!;
   }
-  const share = (n: number) => `${((100 * n) / cells.length).toFixed(2)} %`.padStart(8);
-  return `wrong ${share(wrong)}   unshown ${share(missed)}   shown ${share(shown)}`;
+  return counts;
+}
+
+function inWords(all: readonly Counts[]): string {
+  const sum = (what: keyof Counts) => all.reduce((total, counts) => total + counts[what], 0);
+  const share = (what: keyof Counts) => `${((100 * sum(what)) / sum('cells')).toFixed(2)} %`.padStart(8);
+  return `wrong ${share('wrong')}   unshown ${share('missed')}   shown ${share('shown')}`;
+}
+
+function told(chart: Chart, cells: ArrayLike<number>, flagged: ArrayLike<number>): string {
+  return inWords([counted(chart, cells, flagged)]);
 }
 
 /** Shares of doubt between which cells are counted. */
@@ -143,5 +169,39 @@ for (const level of ['easy', 'normal', 'hard'] as const) {
       console.log(`${name}   ${told(chart, both.cells, both.flagged)}   two photos, the light moved`);
     }
   }
+}
+
+/** Photos of each picture, their light moved for the second round. */
+const PICTURE_SHOTS = 6;
+
+/** Drawn pictures at the hardest level: regions of one colour as wide as a hand, which blobs with grain have not. */
+for (const [name, make] of [
+  ['Kingfisher at the Sluice', kingfisherKit],
+  ['Lantern Harbour', lanternKit],
+] as const) {
+  const { legend, chart } = await make();
+  const scene = await sceneOf(legend, chart);
+  const samples = await samplesFor('hard', legend, scene.prints, 2002);
+  const singles: Counts[] = [];
+  const merged: Counts[] = [];
+  for (let shot = 0; shot < PICTURE_SHOTS; shot++) {
+    const at = {
+      column: Math.round((chart.width - COLUMNS) * ((0.3 + shot * 0.618) % 1)),
+      row: Math.round((chart.height - ROWS) * ((0.6 + shot * 0.382) % 1)),
+    };
+    const rounds: Reading[] = [];
+    for (const seed of [2003 + 100 * shot, 2050 + 100 * shot]) {
+      const { reading } = await readShot('hard', scene, samples, seed, at);
+      remember(chart, reading, at);
+      const counts = counted(chart, reading.cells, reading.flagged, at);
+      console.log(`  ${name}, ${at.column} across, ${at.row} down   ${inWords([counts])}`);
+      singles.push(counts);
+      rounds.push(reading);
+    }
+    const both = stitched(rounds.map((reading) => ({ reading, at: { column: 0, row: 0 } })));
+    merged.push(counted(chart, both.cells, both.flagged, at));
+  }
+  console.log(`hard    ${name}   ${inWords(singles)}   ${singles.length} photos`);
+  console.log(`hard    ${name}   ${inWords(merged)}   two photos each, the light moved`);
 }
 console.log(curve());
