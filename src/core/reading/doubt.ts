@@ -8,7 +8,7 @@ export const FLAGGED_FROM = 0.03;
  * Fitted to simulated photographs, two usual and four bad ones, of 30 to 60 colours; then made three times as doubtful, as
  * photographs of drawn pictures in bad light that nothing was fitted to turned out to be. See docs/reading.md.
  */
-const WEIGHTS = { base: -9.4, margin: 0.182, fit: 13 };
+const WEIGHTS = { base: -11.6, margin: 0.182, fit: 13 };
 /** Beyond it a margin says no more. */
 const MOST_MARGIN = 30;
 
