@@ -9,7 +9,7 @@ import { listScene } from '../src/core/reading/listScene';
 import type { Photo } from '../src/core/reading/photo';
 import { type Reading, readPhoto } from '../src/core/reading/readPhoto';
 import { samplesOf } from '../src/core/reading/samples';
-import { stitched } from '../src/core/reading/stitch';
+import { type PhotoPlace, stitched } from '../src/core/reading/stitch';
 import { homographyTo, mapped } from '../src/core/view/projective';
 import { inventedChart, inventedColours, sceneOf, tapped } from './readingScenes';
 
@@ -27,12 +27,8 @@ const KINDS = {
   hard: { alike: 0.6, px: 32 },
 } as const;
 const SEEDS = [1001];
-interface Spot {
-  column: number;
-  row: number;
-}
 /** Where on an invented chart its photo begins. */
-const ASIDE: Spot = { column: 5, row: 5 };
+const ASIDE: PhotoPlace = { column: 5, row: 5 };
 /** Doubt of every cell that was read, and whether it was wrong. */
 const doubts: { doubt: number; wrong: boolean }[] = [];
 
@@ -79,7 +75,7 @@ async function readShot(
   scene: Scene,
   samples: ClassSample[],
   seed: number,
-  at: Spot = ASIDE,
+  at: PhotoPlace = ASIDE,
 ): Promise<{ reading: Reading; ms: number; mega: number }> {
   const { px } = KINDS[level];
   const taken = takePhoto(scene, {
@@ -95,10 +91,10 @@ async function readShot(
   return { reading, ms: performance.now() - from, mega: (photo.width * photo.height) / 1e6 };
 }
 
-const truthAt = (chart: Chart, { column, row }: Spot, cell: number) =>
+const truthAt = (chart: Chart, { column, row }: PhotoPlace, cell: number) =>
   chart.cells[(row + Math.floor(cell / COLUMNS)) * chart.width + column + (cell % COLUMNS)]!;
 
-function remember(chart: Chart, { cells, doubt }: Reading, at: Spot = ASIDE): void {
+function remember(chart: Chart, { cells, doubt }: Reading, at: PhotoPlace = ASIDE): void {
   cells.forEach((line, cell) => {
     doubts.push({ doubt: doubt[cell]!, wrong: line !== truthAt(chart, at, cell) });
   });
@@ -110,7 +106,7 @@ function counted(
   chart: Chart,
   cells: ArrayLike<number>,
   flagged: ArrayLike<number>,
-  at: Spot = ASIDE,
+  at: PhotoPlace = ASIDE,
 ): Counts {
   const counts: Counts = { cells: cells.length, wrong: 0, missed: 0, shown: 0 };
   for (let cell = 0; cell < cells.length; cell++) {

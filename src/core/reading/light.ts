@@ -52,10 +52,10 @@ const SUMS = 5;
 const [N, M, MM, S, MS] = [0, 1, 2, 3, 4] as const;
 
 /**
- * The light at each cell, from cells whose class is trusted: around each place one line is fitted
- * for all channels through what is seen over what the class is: a brightness and a veil of white light, held strongly to
- * none, for it is a reflection's alone. A fit of its own for each channel would turn the colour of a whole region that was
- * taken for another one into the right one; so would one that listens as much to cells of the same class as to others.
+ * The light at each cell, from cells whose class is trusted: around each place one line is fitted for all channels through
+ * what is seen over what the class is: a brightness and a veil of white light, held strongly to none, for it is a
+ * reflection's alone. A fit of its own for each channel would light a whole region that was taken for another colour until
+ * it is that; so would one that listens as much to cells of the same class as to others.
  * @param seen linear light of each cell, three values a cell @param classes index of the class of each cell; rows of cells
  * @param tints linear light of each class
  * @param trust weight of each cell; 0 leaves it out
