@@ -29,8 +29,12 @@ export default defineConfig({
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
-    // Nothing is inlined as a data address: the content policy wants fonts from our own origin.
-    build: { assetsInlineLimit: 0 },
+    build: {
+      // Nothing is inlined as a data address: the content policy wants fonts from our own origin.
+      assetsInlineLimit: 0,
+      // What is small goes along with what is loaded anyway: by itself a page is made of a hundred files.
+      rollupOptions: { output: { experimentalMinChunkSize: 20_000 } },
+    },
     ssr: { external: ['@electric-sql/pglite', 'sharp', 'pdfkit', 'fontkit'] },
   },
 });
