@@ -13,8 +13,8 @@ export default getViteConfig({
     unstubEnvs: true,
     // Databases are opened by the hundred and live for seconds: a program that is optimised later is ready sooner.
     execArgv: ['--wasm-tiering-budget=200000000'],
-    // Vitest leaves one core to itself, which on two halves the speed.
-    maxWorkers: Math.max(2, availableParallelism() - 1),
+    // Some tests wait for a clock or a disk, and another one works meanwhile.
+    maxWorkers: availableParallelism() + 1,
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },

@@ -119,11 +119,9 @@ test.describe('backups', () => {
     const file = join(server.data, '..', `${server.port}-kept.zip`);
     const saved = await run(START, ['backup', file], env);
     expect(saved).toMatchObject({ code: 0 });
-    const elsewhere = await throwAwayDirectory();
-    const restored = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
-    expect(restored.output).toMatch(/3 canvases came back: .*Lantern Harbour/);
-    expect(restored.code).toBe(0);
     // Where the data are damaged, it takes their place.
+    const elsewhere = await throwAwayDirectory();
+    await cp(server.data, elsewhere, { recursive: true });
     await rm(join(elsewhere, 'pglite/global/pg_control'));
     const replaced = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
     expect(replaced.output).toContain('pg_control is missing');
@@ -137,7 +135,6 @@ test.describe('backups', () => {
     expect(unknown.output).toContain('Usage: bin/oculent');
     await rm(elsewhere, { recursive: true });
     await rm(file);
-    server = await startServer(server.data, server.port);
   });
 
   test('a server that works hard ends when it is asked to', async () => {
@@ -162,7 +159,6 @@ test.describe('backups', () => {
     // By itself, or by the end that it has set itself for whatever hangs.
     expect(program.exitCode === 0 || program.signalCode === 'SIGKILL').toBe(true);
     await Promise.all([busy, pdf]);
-    server = await startServer(server.data, server.port);
   });
 
   test('what no route should see is refused at the door', async () => {

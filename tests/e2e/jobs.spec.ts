@@ -35,12 +35,12 @@ test('printing a large chart shows its pages beside the button, and can be cance
 test('archives and spreadsheets made to overwhelm are refused, and Oculent goes on', async ({ request }) => {
   const send = async (files: Record<string, Uint8Array>, url: string, type: string) => {
     const answer = await request.post(url, {
-      data: Buffer.from(zipSync(files)),
+      data: Buffer.from(zipSync(files, { level: 1 })),
       headers: { 'content-type': type },
     });
     return { status: answer.status(), detail: (await answer.json()).detail as string };
   };
-  const flood = new Uint8Array(240_000_000).fill(0x0a);
+  const flood = new Uint8Array(155_000_000).fill(0x0a);
   const descriptor = Buffer.from(JSON.stringify({ oculent: { archive: 1 }, resources: [] }));
   const bomb = { 'datapackage.json': descriptor, 'mark.csv': flood, 'canvas.csv': flood };
   expect(await send(bomb, '/api/archives', 'application/zip')).toMatchObject({

@@ -40,7 +40,9 @@ export function run(
   env: Record<string, string>,
 ): Promise<{ code: number | null; output: string }> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [...nodeFor(script), ...args], { env: { ...process.env, ...env } });
+    const child = spawn(process.execPath, [...FLAGS, ...nodeFor(script), ...args], {
+      env: { ...process.env, ...env },
+    });
     let output = '';
     child.stdout.on('data', (text) => {
       output += text;

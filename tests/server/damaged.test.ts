@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { readdir, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import JSZip from 'jszip';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -7,11 +7,9 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import { addCanvas } from '../../src/data/canvas';
 import { type KeptDatabase, openKept } from '../../src/data/engine/connection';
 import { hashOf } from '../../src/server/archive/hash';
-import { backupPath, listBackups, makeBackup } from '../../src/server/backups/backups';
+import { backupPath, listBackups } from '../../src/server/backups/backups';
 import { checkRecords } from '../../src/server/backups/check';
 import { replaceWithBackup, restoreEverything } from '../../src/server/backups/restore';
-import { line } from '../core/samples';
-import { shelve } from '../data/memory';
 import { busyCanvas } from './busyCanvas';
 import { backupOf, everyRow, moment, TestShelves, titlesOn } from './testShelves';
 
@@ -114,10 +112,12 @@ describe('a backup that is not what it should be', () => {
 
   it('is told in the list', async () => {
     const other = await shelves.add();
-    await shelve(other, [line(1)], null);
-    const name = await makeBackup(other, 'by hand', moment);
-    const path = await backupPath(other, name);
+    const { name } = (await listBackups(shelf))[0]!;
+    const path = join(other.directory, 'backups', name);
+    await mkdir(join(other.directory, 'backups'), { recursive: true });
+    await writeFile(path, zip);
     await writeFile(path.replace('093000', '093001'), 'no ZIP');
+    expect(await backupPath(other, name)).toBe(path);
     const listed = await listBackups(other);
     expect(listed.map(({ fault }) => fault)).toEqual(['This file cannot be read.', null]);
     await expect(backupPath(other, '../oculent.json')).rejects.toThrow('no such backup');

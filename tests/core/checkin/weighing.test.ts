@@ -122,7 +122,7 @@ interface Weighings {
   truths: number[];
   counts: WeighedCount[];
 }
-const RUNS = 2000;
+const RUNS = 1000;
 
 /** How many of the sittings had their whole sum within the stated range. */
 function covered(sittings: readonly Weighings[]): number {

@@ -26,7 +26,7 @@ export interface ScanLook {
 const PAPER: Rgb = [252, 251, 247];
 const INK: Rgb = [40, 38, 36];
 /** Each pixel is the mean of so many points a side. */
-const POINTS = 3;
+const POINTS = 2;
 
 /**
  * Draws the chart by looking, for each point of the picture, where on the paper it lies: turned about the middle, then
@@ -82,9 +82,11 @@ function onPaper(
   }
   const [column, row] = [Math.floor(u), Math.floor(v)];
   const [inX, inY] = [u - column, v - row];
-  const lineAt = (n: number) => (n % 10 === 0 ? 1.5 * lines : 0.5 * lines);
   const onLine =
-    inX < lineAt(column) || inY < lineAt(row) || 1 - inX < lineAt(column + 1) || 1 - inY < lineAt(row + 1);
+    inX < halfLine(column, lines) ||
+    inY < halfLine(row, lines) ||
+    1 - inX < halfLine(column + 1, lines) ||
+    1 - inY < halfLine(row + 1, lines);
   if (lines > 0 && onLine) return INK;
   const cell = cells[row * width + column]!;
   const stroke =
@@ -92,6 +94,11 @@ function onPaper(
     ((cell % 2 === 0 && Math.abs(inX - inY) < 0.07 && inX > 0.25 && inX < 0.75) ||
       (cell % 2 === 1 && Math.abs(inX - 0.5) < 0.06 && inY > 0.25 && inY < 0.75));
   return stroke ? INK : (colours[cell - 1] ?? PAPER);
+}
+
+/** Half of the width of the line before a column or row, in cells. */
+function halfLine(n: number, lines: number): number {
+  return n % 10 === 0 ? 1.5 * lines : 0.5 * lines;
 }
 
 /** Cells in patches of a few colours with single ones strewn in, as pictures have them. */
