@@ -15,11 +15,14 @@ export async function laidPerDay(
   zone: string,
   maker: string | null = null,
 ): Promise<DayLaid[]> {
+  // What was laid in the same quarter of an hour is of the same day everywhere, and far fewer times are put into the zone.
   return queries.query<DayLaid>(
-    `select to_char(happened_at at time zone $2, 'YYYY-MM-DD') as day,
-            sum(case kind when 'lay' then drills else -drills end)::int as drills
-     from mark m where canvas_id = $1 and not before and ($3::text is null or ${makerSql('m.screen_id')} = $3)
-     group by 1 order by 1`,
+    `select to_char(quarter at time zone $2, 'YYYY-MM-DD') as day, sum(drills)::int as drills from (
+       select date_bin('15 minutes', happened_at, timestamptz '2000-01-01 00:00:00Z') as quarter,
+              sum(case kind when 'lay' then drills else -drills end) as drills
+       from mark m where canvas_id = $1 and not before and ($3::text is null or ${makerSql('m.screen_id')} = $3)
+       group by 1
+     ) as by_quarter group by 1 order by 1`,
     [canvasId, zone, maker],
   );
 }
