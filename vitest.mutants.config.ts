@@ -10,7 +10,8 @@ export default defineConfig({
     // Set up again after each change that never ends, of which there are many.
     globalSetup: needsDatabase ? ['tests/data/template.ts', 'tests/data/server.ts'] : [],
     isolate: false,
-    testTimeout: 30_000,
-    hookTimeout: 60_000,
+    // Code that can be changed at every place takes ten times as long.
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
   },
 });

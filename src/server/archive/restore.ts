@@ -51,6 +51,10 @@ export async function restoreArchive(
     for (const { name } of ARCHIVE_TABLES) {
       if (name !== 'canvas' && !POT_TABLES.has(name)) await restoreTable(database, archive, name);
     }
+    // Nobody sees the canvas yet, so what takes long need not be in one transaction, for which all others would wait.
+    if (archive.chart) await putChart(database, id, archive.chart);
+    await putBitmap(database, id, archive.laid);
+    await noteHeap(database, asCanvas(archive.canvas));
     return await database.transaction((queries) => finish(queries, archive, copyId === null));
   } catch (error) {
     await removeCanvas(database, id);
@@ -71,15 +75,12 @@ async function restoreTable(queries: Queries, archive: ReadArchive, name: string
   }
 }
 
-/** Pots, chart and bitmap; then the canvas is on the shelf. @param original not a copy, so that it may have its pots */
+/** Pots; then the canvas is on the shelf. @param original not a copy, so that it may have its pots */
 async function finish(queries: Queries, archive: ReadArchive, original: boolean): Promise<ArchiveReport> {
-  const { canvas, tables, chart, laid } = archive;
+  const { canvas, tables } = archive;
   const withPots = original && (await potsAreFree(queries, tables));
   if (withPots) for (const name of POT_TABLES) await restoreTable(queries, archive, name);
-  if (chart) await putChart(queries, canvas.id, chart);
-  await putBitmap(queries, canvas.id, laid);
   await renewNextLine(queries, canvas.id);
-  await noteHeap(queries, asCanvas(canvas));
   await setArriving(queries, canvas.id, false);
   const notices =
     tables.get('kitup_plan')!.length > 0 && !withPots

@@ -6,44 +6,54 @@ import { forEachCell } from '../../core/cells/rect';
 import { mondayOf } from '../../core/progress/calendar';
 import { burnUp, leftPerLine, panelProgress, percentLaid } from '../../core/progress/progress';
 import { tickedLaid } from '../../core/progress/tickedLaid';
+import { sectionsOfPlan } from '../../core/sections/plan';
 import type { Section } from '../../core/sections/section';
 import { percentTicked, type TickedColour, tickedColours } from '../../core/sections/ticks';
 import { bitmapOf, type Sitting, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import type { Queries } from '../../data/engine/database';
+import type { Database, Queries } from '../../data/engine/database';
 import { inFrontOf } from '../../data/inFront';
 import { laidBefore, laidPerDay, makersOf } from '../../data/progress';
+import { sectionPlanOf } from '../../data/sections';
 import { ticksOf } from '../../data/ticks';
-import { sectionsOf } from '../sections/view';
 import type { ProgressView } from './contract';
 
 const SITTINGS_SHOWN = 200;
 
-/** @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone @param maker whose days and sittings: a device by its id, or `desk`; null for all */
+/**
+ * Everything is read at one moment; what is made of it is worked out when others may read again.
+ * @param zone IANA time zone in which days begin @param today `YYYY-MM-DD` in that zone @param maker whose days and sittings: a device by its id, or `desk`; null for all
+ */
 export async function progressView(
-  queries: Queries,
+  database: Database,
   canvas: Canvas,
   zone: string,
   today: string,
   maker: string | null = null,
 ): Promise<ProgressView> {
-  const known = await chartOf(queries, canvas);
+  const { known, laid, days, before, makers, legend, plan, shelved, ticks, sittings } =
+    await database.snapshot(async (queries) => ({
+      known: await chartOf(queries, canvas),
+      laid: await bitmapOf(queries, canvas.id, canvas.width * canvas.height),
+      days: await laidPerDay(queries, canvas.id, zone, maker),
+      // What was laid before the canvas was kept here is nobody's.
+      before: maker === null ? await laidBefore(queries, canvas.id) : 0,
+      makers: await makersOf(queries, canvas.id),
+      legend: await legendOf(queries, canvas.id),
+      plan: await sectionPlanOf(queries, canvas),
+      shelved: await inFrontOf(queries, canvas.id),
+      ticks: await ticksOf(queries, canvas.id),
+      sittings: await allSittings(queries, canvas, maker),
+    }));
   const chart = known ?? plainCloth(canvas.width, canvas.height);
-  const laid = await bitmapOf(queries, canvas.id, chart.cells.length);
-  const days = await laidPerDay(queries, canvas.id, zone, maker);
-  // What was laid before the canvas was kept here is nobody's.
-  const before = maker === null ? await laidBefore(queries, canvas.id) : 0;
-  const makers = await makersOf(queries, canvas.id);
-  const legend = await legendOf(queries, canvas.id);
+  const sections = sectionsOfPlan(canvas, plan);
   const lines = highestLine(legend);
   const drills = countDrills(chart);
   const laidDrills = countLaid(laid);
-  const { sections } = await sectionsOf(queries, canvas);
-  const shelved = await inFrontOf(queries, canvas.id);
   const here = sections[(shelved?.section ?? 0) - 1];
   const monday = mondayOf(today);
-  const ticked = known ? null : tickedColours(await ticksOf(queries, canvas.id), sections);
+  const ticked = known ? null : tickedColours(ticks, sections);
   const onChart = countPerLine(chart, lines);
   const left = known && leftPerLine(chart, laid, lines);
   return {
@@ -75,7 +85,7 @@ export async function progressView(
     ticked: ticked && percentPerColour(ticked, sections, legend),
     panels: panelProgress(chart, laid, canvas.panelRects),
     makers: makers.length > 1 ? makers : [],
-    sittings: await allSittings(queries, canvas, maker),
+    sittings,
   };
 }
 

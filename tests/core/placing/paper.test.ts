@@ -11,7 +11,7 @@ import type { Mark } from '../../../src/core/print/drawing';
 import { PAPERS, type PaperName } from '../../../src/core/print/paper';
 import { line } from '../samples';
 
-const legend = [line(1, { hex: '#101010' }), line(2, { hex: '#f8f8f8' }), line(3, { hex: undefined })];
+const legend = [line(1, { hex: '#101010' }), line(2, { hex: '#f8f8f8' }), line(3, { hex: null })];
 
 /** The sheet of a part of a made-up canvas of 200 × 200 squares. */
 function sheetOf(section: CellPart, paper: PaperName = 'a4') {

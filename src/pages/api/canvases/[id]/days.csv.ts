@@ -8,8 +8,6 @@ import { progressView } from '../../../../server/progress/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone, maker } = await readQuery(url, progressQuery);
-  const view = await database.snapshot((queries) =>
-    progressView(queries, canvas, zone, dayIn(zone, new Date()), maker),
-  );
+  const view = await progressView(database, canvas, zone, dayIn(zone, new Date()), maker);
   return content(tableToCsv(daysTable(view)), 'text/csv; charset=utf-8', `${canvas.title} days.csv`);
 });

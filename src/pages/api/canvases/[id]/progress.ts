@@ -6,7 +6,5 @@ import { progressView } from '../../../../server/progress/view';
 
 export const GET = canvasEndpoint(async (database, canvas, { url }) => {
   const { zone, maker } = await readQuery(url, progressQuery);
-  return json(
-    await database.snapshot((queries) => progressView(queries, canvas, zone, dayIn(zone, new Date()), maker)),
-  );
+  return json(await progressView(database, canvas, zone, dayIn(zone, new Date()), maker));
 });

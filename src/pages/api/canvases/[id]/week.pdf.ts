@@ -12,7 +12,7 @@ import { progressView } from '../../../../server/progress/view';
 export const GET = canvasEndpoint(async (database, canvas, { request, url }) => {
   const { zone, maker, day, paper } = await readQuery(url, weekQuery);
   const today = dayIn(zone, new Date());
-  const view = await database.snapshot((queries) => progressView(queries, canvas, zone, today, maker));
+  const view = await progressView(database, canvas, zone, today, maker);
   const foretold = await forecastView(database, canvas, zone, maker);
   const print = weekPrint(canvas, view, foretold, day ?? today, paper, zone);
   const pdf = await asJob(request, (job) => inWorker('drawingPdf', print, job));
