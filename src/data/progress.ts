@@ -1,5 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
 import type { MarkKind } from '../core/bench/marking';
+import type { PackedMarks } from '../core/progress/packedMarks';
 import type { DayLaid } from '../core/progress/progress';
 import { deviceNameSql, makerSql } from './deviceName';
 import { one, type Queries } from './engine/database';
@@ -55,21 +56,6 @@ export async function laidBefore(queries: Queries, canvasId: string): Promise<nu
     [canvasId],
   );
   return row?.drills ?? 0;
-}
-
-/** Marks of a canvas in their order, packed so that many thousands go to another thread at once. */
-export interface PackedMarks {
-  /** Runs of all marks, one after the other: start and length, again and again. */
-  runs: Uint32Array;
-  /** Where the runs of each mark end in `runs`. */
-  ends: Uint32Array;
-  /** When each was made, ms since 1970. */
-  at: Float64Array;
-  /** 1 where it lays, 0 where it lifts. */
-  lays: Uint8Array;
-  /** Index of its sitting in `sittings`; −1 for none. */
-  sitting: Int32Array;
-  sittings: string[];
 }
 
 /** So many rows are read before others have their turn. */

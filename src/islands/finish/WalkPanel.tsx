@@ -2,10 +2,11 @@ import { useMemo, useState } from 'react';
 import { highestLine, type LegendLine, ofLine } from '../../core/canvas/legend';
 import { cellsOfRuns } from '../../core/cells/cellRuns';
 import { type CellPlace, cellIndex, placeOfCell, wholeRect } from '../../core/cells/rect';
+import type { LastWalk } from '../../core/finish/lastWalk';
 import { type FinishChange, type FinishRecord, WALK_STEPS } from '../../core/finish/record';
 import { sectionAt } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
-import type { FinishView, WalkView } from '../../server/finish/contract';
+import type { FinishView } from '../../server/finish/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { ringsLayer } from '../../ui/cloth/layers';
 import { ScrollRegion } from '../../ui/ScrollRegion';
@@ -14,7 +15,7 @@ import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { useSections } from '../sections/useSections';
 
-type Kind = keyof WalkView;
+type Kind = keyof LastWalk;
 const KINDS: Record<Kind, { words: string; what: string }> = {
   bare: { words: 'Bare', what: 'No drill is marked there.' },
   popped: { words: 'Popped', what: 'A drill came off and was not laid again.' },

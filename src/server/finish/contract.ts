@@ -1,4 +1,5 @@
 import type { FrameFit } from '../../core/finish/frames';
+import type { LastWalk } from '../../core/finish/lastWalk';
 import type { LeftoverEstimate } from '../../core/finish/leftovers';
 import type { LogFacts } from '../../core/finish/logPage';
 import { type FinishRecord, SEALINGS, WALK_STEPS, type WalkStep } from '../../core/finish/record';
@@ -76,19 +77,11 @@ export const leftoversUndoSchema = object({
   lines: array(number().integer().min(1).required()).required().min(1).max(250),
 });
 
-/** Squares that want a look on the last walk; cell indices as runs, start and length. */
-export interface WalkView {
-  bare: { drills: number; runs: number[] };
-  popped: { drills: number; runs: number[] };
-  /** Laid before their colour was corrected, or without a known colour. */
-  doubtful: { drills: number; runs: number[] };
-}
-
 export interface FinishView {
   record: FinishRecord;
   /** The same with what follows from the ledgers filled in. */
   facts: LogFacts;
-  walk: WalkView;
+  walk: LastWalk;
   frames: FrameFit[];
   leftovers: (LeftoverEstimate & {
     /** Drills that were put away, as they were said last; null while the pot stands. */

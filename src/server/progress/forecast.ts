@@ -16,6 +16,7 @@ import {
 } from '../../core/progress/pace';
 import { leftPerLine } from '../../core/progress/progress';
 import { runningOut } from '../../core/progress/runningOut';
+import type { WorkDone } from '../../core/progress/work';
 import { largest } from '../../core/words/numbers';
 import { bitmapOf, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
@@ -29,7 +30,6 @@ import { inWorker } from '../jobs/pool';
 import { timeModel } from '../sections/timeModel';
 import { sectionsOf } from '../sections/view';
 import type { ForecastView } from './contract';
-import type { WorkDone } from './work';
 
 /** Seconds a drill before anything is known, where there is no chart (common practice, no source). */
 const PLAIN_SECONDS = 5;

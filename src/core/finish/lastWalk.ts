@@ -1,9 +1,16 @@
-import { type Bitmap, isLaid } from '../../core/cells/bitmap';
-import { cellsOfRuns, runsFromCells } from '../../core/cells/cellRuns';
-import { type Chart, countPerLine } from '../../core/cells/chart';
-import { leftPerLine } from '../../core/progress/progress';
-import type { PackedMarks } from '../../data/progress';
-import type { WalkView } from './contract';
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import { cellsOfRuns, runsFromCells } from '../cells/cellRuns';
+import { type Chart, countPerLine } from '../cells/chart';
+import type { PackedMarks } from '../progress/packedMarks';
+import { leftPerLine } from '../progress/progress';
+
+/** Squares that want a look on the last walk; cell indices as runs, start and length. */
+export interface LastWalk {
+  bare: { drills: number; runs: number[] };
+  popped: { drills: number; runs: number[] };
+  /** Laid before their colour was corrected, or without a known colour. */
+  doubtful: { drills: number; runs: number[] };
+}
 
 /** What the last walk goes over; it goes to another thread. */
 export interface WalkTask {
@@ -21,7 +28,7 @@ export interface WalkTask {
 }
 
 export interface WalkDone {
-  walk: WalkView;
+  walk: LastWalk;
   /** Drills laid of each line, as the chart tells it; nothing without a chart. */
   laidPerLine: Uint32Array;
 }
@@ -30,7 +37,7 @@ export interface WalkDone {
 export function lastWalk(task: WalkTask): WalkDone {
   const { chart, cells, laid, popped, lines } = task;
   const isPopped = new Set(popped);
-  const bare: WalkView['bare'] = { drills: 0, runs: [] };
+  const bare: LastWalk['bare'] = { drills: 0, runs: [] };
   const unknown: number[] = [];
   let before = false;
   // What is bare on a large canvas is too much to gather square by square.
@@ -60,7 +67,7 @@ export function lastWalk(task: WalkTask): WalkDone {
   };
 }
 
-function runsOf(cells: readonly number[]): WalkView['bare'] {
+function runsOf(cells: readonly number[]): LastWalk['bare'] {
   return { drills: cells.length, runs: runsFromCells(cells) };
 }
 

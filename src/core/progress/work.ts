@@ -1,15 +1,16 @@
-import type { MarkKind } from '../../core/bench/marking';
-import { isLaid } from '../../core/cells/bitmap';
-import type { Chart } from '../../core/cells/chart';
-import type { CellPart } from '../../core/cells/rect';
-import type { Effort } from '../../core/pace/effort';
-import { isConfetti } from '../../core/placing/confetti';
-import { dayIn } from '../../core/progress/calendar';
-import { cellWork } from '../../core/progress/cellWork';
-import { type Forecast, forecast } from '../../core/progress/forecast';
-import { changesByDay, type DayChange } from '../../core/progress/laidByDay';
-import type { SittingPace } from '../../core/progress/pace';
-import type { PackedMarks } from '../../data/progress';
+import type { MarkKind } from '../bench/marking';
+import { isLaid } from '../cells/bitmap';
+import type { Chart } from '../cells/chart';
+import type { CellPart } from '../cells/rect';
+import type { Effort } from '../pace/effort';
+import { isConfetti } from '../placing/confetti';
+import { KNOWN_TIPS } from '../placing/tips';
+import { dayIn } from './calendar';
+import { cellWork } from './cellWork';
+import { type Forecast, forecast } from './forecast';
+import { changesByDay, type DayChange } from './laidByDay';
+import type { SittingPace } from './pace';
+import type { PackedMarks } from './packedMarks';
 
 /** What days and sittings are reckoned from; it goes to another thread. */
 export interface WorkTask {
@@ -43,8 +44,7 @@ export interface WorkDone {
 
 /** A placement that was marked later than so long after the one before was no quick one after the other, s. */
 const LONGEST_PLACEMENT = 60;
-/** The longest bar there is. */
-const WIDEST = 15;
+const WIDEST = Math.max(...KNOWN_TIPS);
 
 /** What each day did, what is left and for how long, and the pace of each sitting. */
 export function progressWork(task: WorkTask): WorkDone {
