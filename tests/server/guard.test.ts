@@ -120,6 +120,10 @@ describe('bodies', () => {
     await expect(readJson(post('{"all":[{},{},{}]}'), inner)).rejects.toThrow('at most 2 are taken');
     expect(looked).not.toHaveBeenCalled();
     await expect(readJson(post('['.repeat(100_000)), schema)).rejects.toThrow('nested deeper than 24 levels');
+    // Fewer of them are still named by their list.
+    const entries = (n: number) => post(`{"tips":[${'{},'.repeat(n - 1)}{}]}`);
+    await expect(readJson(entries(99_998), schema)).rejects.toThrow('“tips” has 99,998 entries');
+    await expect(readJson(entries(300_000), schema)).rejects.toThrow('more than 100,000 entries');
     await expect(readJson(post('{"runs":[0,1,2.5,1]}'), schema)).rejects.toThrow('Pairs, please.');
     await expect(readJson(post('{"runs":[0,1,"2",1]}'), schema)).rejects.toThrow('Pairs, please.');
     await expect(readJson(post('{"runs":[0,1,2,1,4,1]}'), schema)).rejects.toThrow('Pairs, please.');

@@ -5,7 +5,7 @@ import { type Chart, makeChart } from '../cells/chart';
 import { wholeRect } from '../cells/rect';
 import { forEachRowRun } from '../cells/runs';
 import { Refusal } from '../refusal';
-import { isNestedDeeper } from '../words/nesting';
+import { tooMuchJson } from '../words/nesting';
 import { many } from '../words/numbers';
 import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from './tables';
 
@@ -131,7 +131,7 @@ function readValue(column: ArchiveColumn, text: string): unknown {
 }
 
 function jsonArray(text: string): unknown[] | undefined {
-  if (isNestedDeeper(text, MAX_NESTING)) return undefined;
+  if (tooMuchJson(text, MAX_NESTING)) return undefined;
   try {
     const value: unknown = JSON.parse(text);
     return Array.isArray(value) ? value : undefined;

@@ -1,10 +1,16 @@
 /**
- * Whether JSON is nested deeper than allowed; it is not parsed for that, so that no stack ends.
- * @param most levels of lists and objects
- * @example isNestedDeeper('[[1]]', 1) // true
+ * What JSON has too much of, found without parsing it, so that no stack ends and nobody waits for it.
+ * @param deepest levels of lists and objects that are taken
+ * @param most lists and objects that are taken in all
+ * @returns null where it has neither; what is written wrongly is left to the parser
+ * @example tooMuchJson('[[1],[2]]', 2, 2) // 'many'
  */
-export function isNestedDeeper(json: string, most: number): boolean {
-  let depth = 0;
+export function tooMuchJson(
+  json: string,
+  deepest: number,
+  most = Number.POSITIVE_INFINITY,
+): 'deep' | 'many' | null {
+  let [depth, parts] = [0, 0];
   let quoted = false;
   for (let i = 0; i < json.length; i++) {
     const sign = json.charCodeAt(i);
@@ -13,8 +19,9 @@ export function isNestedDeeper(json: string, most: number): boolean {
       else if (sign === 34) quoted = false;
     } else if (sign === 34) quoted = true;
     else if (sign === 91 || sign === 123) {
-      if (++depth > most) return true;
+      if (++depth > deepest) return 'deep';
+      if (++parts > most) return 'many';
     } else if (sign === 93 || sign === 125) depth--;
   }
-  return false;
+  return null;
 }

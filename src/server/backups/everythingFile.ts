@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { DESCRIPTOR } from '../../core/archive/descriptor';
 import type { Contents } from '../../core/backups/contents';
 import { MISSING_VALUES, readStored, writeStored } from '../../core/backups/storedText';
-import { isNestedDeeper } from '../../core/words/nesting';
+import { tooMuchJson } from '../../core/words/nesting';
 import { many } from '../../core/words/numbers';
 import type { Queries } from '../../data/engine/database';
 import { knownMigrations } from '../../data/engine/migrate';
@@ -230,7 +230,7 @@ export async function readEverything(bytes: Uint8Array): Promise<EverythingFile>
       (line): StoredRow =>
         line.map((cell, c) => {
           const value = readStored(cell);
-          if (value !== null && isNestedDeeper(value, MAX_NESTING)) {
+          if (value !== null && tooMuchJson(value, MAX_NESTING)) {
             throw unreadable(`${path} holds something that is nested deeper than ${MAX_NESTING} levels.`);
           }
           return c === photo && value !== null ? (files.get(value) ?? null) : value;
@@ -260,7 +260,7 @@ export function rowsFor(table: StoredTable, { tables }: EverythingFile): StoredR
     columns.map((column, c): StoredRow[number] => {
       const value = row[places[c]!] ?? null;
       if (typeof value !== 'string') return value;
-      if (column.kind === 'json' && isNestedDeeper(value, MAX_NESTING)) {
+      if (column.kind === 'json' && tooMuchJson(value, MAX_NESTING)) {
         throw unreadable(
           `${fileOf(table.name)} holds something that is nested deeper than ${MAX_NESTING} levels.`,
         );

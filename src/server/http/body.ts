@@ -1,6 +1,7 @@
+import { setImmediate } from 'node:timers/promises';
 import type { InferType, Schema, SchemaDescription, SchemaObjectDescription } from 'yup';
 import { Refusal } from '../../core/refusal';
-import { isNestedDeeper } from '../../core/words/nesting';
+import { tooMuchJson } from '../../core/words/nesting';
 import { many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import { Problem } from './problem';
@@ -8,8 +9,11 @@ import { Problem } from './problem';
 /** Nothing larger is taken, whatever it is. */
 export const MAX_REQUEST_BYTES = 32_000_000;
 const MAX_JSON_BYTES = 8_000_000;
+const LONG_TEXT = 200_000;
 /** Deeper than any request of ours; a parser's and a schema's stack end somewhere. */
 const MAX_NESTING = 24;
+/** Lists and objects of a request in all: more than any of ours, and parsed before others have waited long. */
+const MAX_PARTS = 100_000;
 /** Entries of a list whose schema says nothing of its length. */
 const MAX_ENTRIES = 10_000;
 
@@ -29,15 +33,26 @@ export async function readJson<S extends Schema>(request: Request, schema: S): P
     throw new Problem(415, 'Not JSON', 'Send the request as JSON, with content-type: application/json.');
   }
   const text = readText(await readBody(request, MAX_JSON_BYTES), charset);
-  if (isNestedDeeper(text, MAX_NESTING)) {
+  // Each of these steps takes its time on a long text; others have their turn between them.
+  const breathe = async () => {
+    if (text.length > LONG_TEXT) await setImmediate();
+  };
+  await breathe();
+  const tooMuch = tooMuchJson(text, MAX_NESTING, MAX_PARTS);
+  if (tooMuch === 'deep') {
     throw new Problem(400, 'Not JSON', `The request is nested deeper than ${MAX_NESTING} levels.`);
   }
+  if (tooMuch === 'many') {
+    throw new Refusal(`The request has more than ${many(MAX_PARTS)} entries, which nothing here needs.`);
+  }
+  await breathe();
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch {
     throw new Problem(400, 'Not JSON', 'The body of the request is not JSON.');
   }
+  await breathe();
   if (UNKEPT.test(text)) refuseUnkept(value);
   refuseLongLists(descriptionOf(schema), value, '');
   return validated(schema, value);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isNestedDeeper } from '../../../src/core/words/nesting';
+import { tooMuchJson } from '../../../src/core/words/nesting';
 import { escapedXml } from '../../../src/core/words/xml';
 
 describe('how deep JSON is nested', () => {
@@ -19,11 +19,18 @@ describe('how deep JSON is nested', () => {
     ['"["', 0, false],
     ['', 0, false],
   ] as const)('%s is deeper than %i: %s', (json, most, deeper) =>
-    expect(isNestedDeeper(json, most)).toBe(deeper),
+    expect(tooMuchJson(json, most)).toBe(deeper ? 'deep' : null),
   );
 
   it('is told of more levels than a stack holds', () =>
-    expect(isNestedDeeper('['.repeat(2_000_000), 1_999_999)).toBe(true));
+    expect(tooMuchJson('['.repeat(2_000_000), 1_999_999)).toBe('deep'));
+
+  it('is told apart from how many parts it has, of which words are none', () => {
+    expect(tooMuchJson('[{},[]]', 2, 3)).toBeNull();
+    expect(tooMuchJson('[{},[]]', 2, 2)).toBe('many');
+    expect(tooMuchJson('[{},[]]', 1, 2)).toBe('deep');
+    expect(tooMuchJson('["{[{[",1,2,3]', 1, 1)).toBeNull();
+  });
 });
 
 it('text is safe within XML and its attributes', () =>
