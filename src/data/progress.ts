@@ -16,7 +16,8 @@ export async function laidPerDay(
   zone: string,
   maker: string | null = null,
 ): Promise<DayLaid[]> {
-  // What was laid in the same quarter of an hour is of the same day everywhere, and far fewer times are put into the zone.
+  // Zones differ by quarters of an hour: what was laid in the same one is of the same day everywhere, and far fewer times
+  // are put into the zone.
   return queries.query<DayLaid>(
     `select to_char(quarter at time zone $2, 'YYYY-MM-DD') as day, sum(drills)::int as drills from (
        select date_bin('15 minutes', happened_at, timestamptz '2000-01-01 00:00:00Z') as quarter,

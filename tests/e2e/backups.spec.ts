@@ -119,9 +119,11 @@ test.describe('backups', () => {
     const file = join(server.data, '..', `${server.port}-kept.zip`);
     const saved = await run(START, ['backup', file], env);
     expect(saved).toMatchObject({ code: 0 });
-    // Where the data are damaged, it takes their place.
     const elsewhere = await throwAwayDirectory();
-    await cp(server.data, elsewhere, { recursive: true });
+    const restored = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
+    expect(restored.output).toMatch(/3 canvases came back: .*Lantern Harbour/);
+    expect(restored.code).toBe(0);
+    // Where the data are damaged, it takes their place.
     await rm(join(elsewhere, 'pglite/global/pg_control'));
     const replaced = await run(START, ['restore', file], { OCULENT_DATA: elsewhere });
     expect(replaced.output).toContain('pg_control is missing');

@@ -5,6 +5,7 @@ import type { CellPart } from '../cells/rect';
 import type { Effort } from '../pace/effort';
 import { isConfetti } from '../placing/confetti';
 import { KNOWN_TIPS } from '../placing/tips';
+import { largest } from '../words/numbers';
 import { dayIn } from './calendar';
 import { cellWork } from './cellWork';
 import { type Forecast, forecast } from './forecast';
@@ -44,7 +45,7 @@ export interface WorkDone {
 
 /** A placement that was marked later than so long after the one before was no quick one after the other, s. */
 const LONGEST_PLACEMENT = 60;
-const WIDEST = Math.max(...KNOWN_TIPS);
+const WIDEST = largest(KNOWN_TIPS);
 
 /** What each day did, what is left and for how long, and the pace of each sitting. */
 export function progressWork(task: WorkTask): WorkDone {

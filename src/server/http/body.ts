@@ -9,6 +9,7 @@ import { Problem } from './problem';
 /** Nothing larger is taken, whatever it is. */
 export const MAX_REQUEST_BYTES = 32_000_000;
 const MAX_JSON_BYTES = 8_000_000;
+/** Letters from which on the steps of reading a request let others have their turn. */
 const LONG_TEXT = 200_000;
 /** Deeper than any request of ours; a parser's and a schema's stack end somewhere. */
 const MAX_NESTING = 24;
