@@ -31,7 +31,7 @@ async function layFiles(directory: string): Promise<void> {
 }
 
 test('every example of the API runs as it is printed, in its order', async ({ baseURL, request }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   const directory = await mkdtemp(join(tmpdir(), 'oculent-api-'));
   await layFiles(directory);
   const sheet = await request.get('/api/canvases/6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f01/sheet.xlsx');
