@@ -162,12 +162,20 @@ export function verdicts(
         out.second[cell] = k;
       }
     }
-    const at = out.best[cell]! * LOOK_PIXELS;
-    for (let i = 0; i < LOOK_PIXELS; i++)
-      out.fit[cell]! += looks.glyphs[cell * LOOK_PIXELS + i]! * templates.glyphs[at + i]!;
     out.margin[cell] = Number.isFinite(next) ? best - next : best;
   }
+  out.fit = fitOf(looks, templates, out.best);
   return out;
+}
+
+/** Correlation of each cell with the glyph of the class that it was taken for, −1…1. @param classes index by cell */
+export function fitOf(looks: CellLooks, templates: Templates, classes: Int32Array): Float32Array {
+  return Float32Array.from(classes, (k, cell) => {
+    let sum = 0;
+    for (let i = 0; i < LOOK_PIXELS; i++)
+      sum += looks.glyphs[cell * LOOK_PIXELS + i]! * templates.glyphs[k * LOOK_PIXELS + i]!;
+    return sum;
+  });
 }
 
 /** So many cells are looked at where all would say the same. */
@@ -254,8 +262,14 @@ function slopesOf(glyph: Float32Array): { x: Float32Array; y: Float32Array } {
 const OWN_SHARE = 0.25;
 /** So many cells weigh as much as nothing but the sample. */
 const HALF_WAY = 6;
+/** Less like its sample than this nothing becomes that is only blurred otherwise: most of its cells show another symbol. */
+const LEAST_LIKENESS = 0.965;
 
-/** Templates whose glyphs learnt from the trusted cells of the photograph itself, tied to the samples. */
+/**
+ * Templates whose glyphs learnt from the trusted cells of the photograph itself, tied to the samples. A class whose cells
+ * look too little like its sample learns nothing: where a whole region was taken for it in a reflection, its glyph would
+ * become that of the region, and every cell there would fit.
+ */
 export function learnt(
   templates: Templates,
   looks: CellLooks,
@@ -278,6 +292,7 @@ export function learnt(
     const at = k * LOOK_PIXELS;
     const seen = unit(means.subarray(at, at + LOOK_PIXELS));
     const own = templates.glyphs.subarray(at, at + LOOK_PIXELS);
+    if (seen.reduce((sum, value, i) => sum + value * own[i]!, 0) < LEAST_LIKENESS) return;
     glyphs.set(unit(own.map((value, i) => value * (1 - weight) + seen[i]! * weight)), at);
   });
   return { ...templates, glyphs };

@@ -6,6 +6,7 @@ import {
   blurOfCells,
   type ClassSample,
   correlations,
+  fitOf,
   learnt,
   likelyByDiscriminant,
   likelyByFit,
@@ -21,6 +22,7 @@ import { type LightField, labOfLight, lightField, litAs } from './light';
 import { type Mesh, meshMovedByCells, refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk } from './photo';
 import { smoothField } from './smoothField';
+import { tornRegions } from './tornRegions';
 import { wrongWayRound } from './wrongWayRound';
 
 /** What one photograph says of its cells, row by row. */
@@ -77,6 +79,9 @@ export function planesFor(photo: Photo, corners: Corners, columns: number, rows:
 const ALIGNED = 3;
 const LEARNT = 2;
 
+/** Of cells in two regions that look like one, about so many are wrong. */
+const TORN_DOUBT = 0.3;
+
 /** How a photograph is read. */
 export interface ReadingWish {
   /** The mesh where it was followed before; else it is followed now. */
@@ -113,6 +118,8 @@ export function readPhoto(
   for (let round = 0; round < ALIGNED; round++) {
     mesh = alignedTo(mesh, looks, templates, judged);
     looks = looksOf(planes, mesh);
+    // What lies beside its cell looks more blurred than it is: the better the mesh, the better this is known.
+    templates = templatesOf(samples, blurOfCells(looks, samples));
     judged = judgedBy(looks, templates, columns, rows, round < ALIGNED - 1 ? 0 : OWN_SHARE, judged);
     progress(0.6 + round * 0.07);
   }
@@ -123,8 +130,13 @@ export function readPhoto(
     judged = judgedBy(looks, templates, columns, rows, OWN_SHARE, judged, glyphs);
     progress(0.85 + round * 0.1);
   }
-  const { best, second } = judged.verdicts;
-  const doubt = doubtOf(judged.verdicts);
+  const { best, second, margin, fit } = judged.verdicts;
+  // What the photograph taught may be wrong: a cell has to look like the printed sample too.
+  const printed = fitOf(looks, samplesAsThey, best);
+  const doubt = doubtOf({ margin, fit: fit.map((value, cell) => Math.min(value, printed[cell]!)) });
+  tornRegions(looks, best, columns, rows).forEach((isTorn, cell) => {
+    if (isTorn) doubt[cell] = Math.max(doubt[cell]!, TORN_DOUBT);
+  });
   return {
     columns,
     rows,

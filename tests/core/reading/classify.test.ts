@@ -3,6 +3,7 @@ import { seededRandom } from '../../../src/core/chance/random';
 import { type CellLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
 import {
   correlations,
+  fitOf as fitToClass,
   learnt,
   likelyByDiscriminant,
   likelyByFit,
@@ -113,7 +114,10 @@ describe('cells', () => {
 
   it('that are trusted teach what their glyph looks like here; a class without any stays as its sample', () => {
     const looks = cells(120, 0.1);
-    const other = glyph();
+    const own = templates.glyphs.slice(0, LOOK_PIXELS);
+    const aside = glyph();
+    // Nearly as its sample: at an angle whose cosine is 0.98.
+    const other = unit(own.map((value, i) => value + 0.2 * aside[i]!));
     for (let cell = 0; cell < 120; cell++)
       if (cell % CLASSES === 0) looks.glyphs.set(other, cell * LOOK_PIXELS);
     const told = { ...verdicts(looks, templates, likelyByFit(correlations(looks, templates)), null, 1) };
@@ -122,11 +126,31 @@ describe('cells', () => {
     const after = learnt(templates, looks, told, trusted);
     const like = (k: number, what: Float32Array) =>
       what.reduce((sum, value, i) => sum + value * after.glyphs[k * LOOK_PIXELS + i]!, 0);
-    // Twenty cells weigh 0.75 · 20 / 26 against the sample.
-    expect(like(0, other)).toBeGreaterThan(0.75);
-    expect(like(0, templates.glyphs.slice(0, LOOK_PIXELS))).toBeGreaterThan(0.4);
+    // Twenty cells weigh 0.75 · 20 / 26 = 0.58 against the sample: a little nearer to them than to it.
+    expect(like(0, other)).toBeGreaterThan(like(0, own));
+    expect(like(0, own)).toBeGreaterThan(0.99);
+    expect(like(0, own)).toBeLessThan(0.999);
     expect(after.glyphs.slice(LOOK_PIXELS, 2 * LOOK_PIXELS)).toEqual(
       templates.glyphs.slice(LOOK_PIXELS, 2 * LOOK_PIXELS),
     );
+  });
+
+  it('teach nothing where most of them show another symbol', () => {
+    const looks = cells(120, 0.1);
+    // Of twenty cells that were taken for the first class twelve are of the third.
+    const strangers = [0, 6, 12, 18, 24, 30, 36, 42, 48, 54, 60, 66];
+    const third = templates.glyphs.subarray(2 * LOOK_PIXELS, 3 * LOOK_PIXELS);
+    for (const cell of strangers) looks.glyphs.set(third, cell * LOOK_PIXELS);
+    const told = verdicts(looks, templates, likelyByFit(correlations(looks, templates)), null, 1);
+    told.best = told.best.map((_, cell) => cell % CLASSES);
+    const after = learnt(templates, looks, told, new Uint8Array(120).fill(1));
+    expect(after.glyphs.slice(0, LOOK_PIXELS)).toEqual(templates.glyphs.slice(0, LOOK_PIXELS));
+    expect(after.glyphs.slice(LOOK_PIXELS, 2 * LOOK_PIXELS)).not.toEqual(
+      templates.glyphs.slice(LOOK_PIXELS, 2 * LOOK_PIXELS),
+    );
+    // Nor do the strangers fit the sample for which they were taken.
+    const fit = fitToClass(looks, templates, told.best);
+    for (const cell of strangers) expect(fit[cell]).toBeLessThan(0.5);
+    expect(fit[72]).toBeGreaterThan(0.95);
   });
 });
