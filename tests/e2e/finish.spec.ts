@@ -110,6 +110,28 @@ test('a sitting is entered by hand, split, and two that overlap are told', async
   await expect(page.getByRole('row')).toHaveCount(4);
 });
 
+test('on a canvas far from done bare squares are counted by section, and not ringed over each other', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Hardly begun');
+  await page.goto(`/canvas/${id}/finish`);
+  const squares = page.getByRole('region', { name: 'Squares that want a look' });
+  // 24 × 16 squares less the bare corner of 4 × 2: few enough to be ringed and listed.
+  await expect(squares.getByRole('button', { name: 'Bare: 376' })).toBeVisible();
+  await expect(squares.getByRole('button', { name: 'Column 1, row 1 412' })).toBeVisible();
+  await expect(squares).not.toContainText('too many');
+  const { drills, laid } = await (await request.get(`/api/canvases/${DEMO.kingfisher}`)).json();
+  expect(drills - laid).toBeGreaterThan(400);
+  await page.goto(`/canvas/${DEMO.kingfisher}/finish`);
+  await squares.getByRole('button', { name: /^Bare/ }).click();
+  await expect(squares).toContainText(
+    `${(drills - laid).toLocaleString('en')} squares are too many to ring one by one. The sections below say where they lie.`,
+  );
+  await expect(squares.getByRole('link', { name: /^Section/ }).first()).toBeVisible();
+  await expect(squares.getByRole('button', { name: /^Column/ })).toHaveCount(0);
+});
+
 test('the last walk, the frame, the log page and the leftovers, to the stash and back', async ({
   page,
   request,

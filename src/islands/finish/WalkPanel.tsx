@@ -24,7 +24,7 @@ const KINDS: Record<Kind, { words: string; what: string }> = {
     what: 'Laid before the colour of the square was corrected, or where no colour is known: look whether the right drill lies there.',
   },
 };
-/** More squares are ringed and listed no more one by one. */
+/** More squares than these are neither ringed nor listed one by one: rings would lie over each other. */
 const MOST_LISTED = 400;
 
 /** A last walk over the canvas: squares that want a look, by place, and the steps of the inspection. */
@@ -67,7 +67,7 @@ function Squares({
   const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const cells = useMemo(() => (kind ? [...cellsOfRuns(walk[kind].runs)] : []), [kind, walk]);
   const places = useMemo(
-    () => cells.slice(0, MOST_LISTED).map((cell) => placeOfCell(cell, canvas.width)),
+    () => (cells.length > MOST_LISTED ? [] : cells.map((cell) => placeOfCell(cell, canvas.width))),
     [cells, canvas.width],
   );
   const bySection = useMemo(() => {
@@ -100,6 +100,12 @@ function Squares({
           {kind && <p className="text-[0.95rem] text-faded">{KINDS[kind].what}</p>}
         </>
       )}
+      {cells.length > MOST_LISTED && (
+        <p>
+          {counted(cells.length, 'square')} are too many to ring one by one.
+          {bySection.length > 0 && ' The sections below say where they lie.'}
+        </p>
+      )}
       <div className="flex h-[26rem] min-h-0 flex-col">
         <StationCloth
           label={`${canvas.title}, squares that want a look are ringed`}
@@ -127,7 +133,7 @@ function Squares({
           </ul>
         </ScrollRegion>
       )}
-      {cells.length > 0 && cells.length <= MOST_LISTED && (
+      {places.length > 0 && (
         <ScrollRegion label="One by one" className="max-h-72">
           <ul className="grid gap-1 [grid-template-columns:repeat(auto-fill,minmax(13rem,1fr))]">
             {places.map((place) => {
