@@ -24,7 +24,8 @@ export interface CellLooks {
   clipped: Float32Array;
 }
 
-function emptyLooks(count: number): CellLooks {
+/** Looks of so many cells, all of them still dark and without a glyph. */
+export function emptyLooks(count: number): CellLooks {
   return {
     count,
     glyphs: new Float32Array(count * LOOK_PIXELS),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../src/core/chance/random';
-import { type CellLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
+import { type CellLooks, emptyLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
 import {
   correlations,
   fitOf as fitToClass,
@@ -27,12 +27,7 @@ const templates: Templates = {
 
 /** Cells that show one class after the other; `noise` beside a glyph of length 1, and a drift that all have. */
 function cells(count: number, noise: number, drift: Float32Array | null = null): CellLooks {
-  const looks: CellLooks = {
-    count,
-    glyphs: new Float32Array(count * LOOK_PIXELS),
-    tints: new Float32Array(count * 3),
-    clipped: new Float32Array(count),
-  };
+  const looks = emptyLooks(count);
   for (let cell = 0; cell < count; cell++) {
     const k = cell % CLASSES;
     const strength = drift ? 1.6 * random.normal() : 0;

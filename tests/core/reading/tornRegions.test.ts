@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../src/core/chance/random';
-import { type CellLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
+import { type CellLooks, emptyLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
 import { tornRegions } from '../../../src/core/reading/tornRegions';
 
 const COLUMNS = 12;
@@ -14,12 +14,7 @@ function looksWith(of: (x: number, y: number) => { tint: Tint; glyph: number }):
   const random = seededRandom(3);
   const glyphs = [0, 1].map(() => Float32Array.from({ length: LOOK_PIXELS }, () => random.normal()));
   const count = COLUMNS * ROWS;
-  const looks: CellLooks = {
-    count,
-    glyphs: new Float32Array(count * LOOK_PIXELS),
-    tints: new Float32Array(count * 3),
-    clipped: new Float32Array(count),
-  };
+  const looks = emptyLooks(count);
   for (let cell = 0; cell < count; cell++) {
     const { tint, glyph } = of(cell % COLUMNS, Math.floor(cell / COLUMNS));
     const seen = glyphs[glyph]!.map((value) => value + 0.2 * random.normal());
