@@ -108,7 +108,7 @@ function Squares({
       )}
       <div className="flex h-[26rem] min-h-0 flex-col">
         <StationCloth
-          label={`${canvas.title}, squares that want a look are ringed`}
+          label={places.length > 0 ? `${canvas.title}, squares that want a look are ringed` : canvas.title}
           entry={entry}
           legend={legend}
           data={data}
