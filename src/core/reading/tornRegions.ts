@@ -1,3 +1,5 @@
+import { makeChart } from '../cells/chart';
+import { floodCells } from '../cells/flood';
 import { type CellLooks, LOOK_PIXELS } from './cellLooks';
 import { labOfLight } from './light';
 
@@ -55,38 +57,20 @@ export function tornRegions(
   return Uint8Array.from(regionOf, (region) => (torn.has(region) ? 1 : 0));
 }
 
-/** The cells to the right of a cell and below it, or to all sides. */
-function beside(cell: number, columns: number, cells: number, back: boolean): number[] {
-  const x = cell % columns;
-  const found: number[] = [];
-  if (x < columns - 1) found.push(cell + 1);
-  if (cell + columns < cells) found.push(cell + columns);
-  if (back && x > 0) found.push(cell - 1);
-  if (back && cell >= columns) found.push(cell - columns);
-  return found;
-}
-
 /** Cells of one class that hang together by their sides. */
 function regionsOfClasses(
   classes: Int32Array,
   columns: number,
   rows: number,
 ): { regionOf: Int32Array; sizes: number[] } {
-  const regionOf = new Int32Array(columns * rows).fill(-1);
+  const chart = makeChart(columns, rows, Uint16Array.from(classes));
+  const regionOf = new Int32Array(classes.length).fill(-1);
   const sizes: number[] = [];
   for (let first = 0; first < regionOf.length; first++) {
     if (regionOf[first] !== -1) continue;
-    const region = sizes.length;
-    regionOf[first] = region;
-    const found = [first];
-    for (const cell of found) {
-      for (const other of beside(cell, columns, regionOf.length, true)) {
-        if (regionOf[other] !== -1 || classes[other] !== classes[cell]) continue;
-        regionOf[other] = region;
-        found.push(other);
-      }
-    }
-    sizes.push(found.length);
+    const cells = floodCells(chart, first % columns, Math.floor(first / columns));
+    for (const cell of cells) regionOf[cell] = sizes.length;
+    sizes.push(cells.length);
   }
   return { regionOf, sizes };
 }
@@ -98,7 +82,9 @@ function neighboursOf(looks: CellLooks, regionOf: Int32Array, columns: number, r
   );
   const all: Neighbours[] = [];
   for (let cell = 0; cell < columns * rows; cell++) {
-    for (const other of beside(cell, columns, columns * rows, false)) {
+    const right = cell % columns < columns - 1 ? [cell + 1] : [];
+    const below = cell + columns < columns * rows ? [cell + columns] : [];
+    for (const other of [...right, ...below]) {
       const [a, b] = [labs[cell]!, labs[other]!];
       let like = 0;
       for (let i = 0; i < LOOK_PIXELS; i++)

@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cellsOfRuns, runsFromCells } from '../../../src/core/cells/cellRuns';
 import { makeChart } from '../../../src/core/cells/chart';
+import { floodCells } from '../../../src/core/cells/flood';
 import { rectCells } from '../../../src/core/cells/rect';
-import { applyEdit, floodCells, inverseOf, sprinkled, suspects } from '../../../src/core/chart/edit';
+import { applyEdit, inverseOf, sprinkled, suspects } from '../../../src/core/chart/edit';
 import { colourRange, kindOf, linesIn, runShares, shareInWords } from '../../../src/core/chart/kind';
 import { chartOfRows, line } from '../samples';
 
