@@ -8,7 +8,9 @@ export default defineConfig({
   test: {
     include,
     // Set up again after each change that never ends, of which there are many.
-    globalSetup: needsDatabase ? ['tests/data/template.ts', 'tests/data/server.ts'] : [],
+    globalSetup: needsDatabase
+      ? ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts']
+      : [],
     isolate: false,
     // Code that can be changed at every place takes ten times as long.
     testTimeout: 300_000,

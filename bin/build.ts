@@ -4,25 +4,12 @@ import { dirname, join, relative } from 'node:path';
 import { build } from 'esbuild';
 import { TEMPLATE } from '../src/data/engine/dataDirectory';
 import { makeTemplates } from '../src/data/engine/template';
+import { buildPrograms, THREADS } from './programs';
 
 /*
- * What the build of the pages does not make: the start script and the entry of the worker threads (packages stay
- * outside), the service worker with the list of what it keeps, and the empty database from which a new data directory begins.
+ * What the build of the pages does not make: the start script and the entry of the worker threads, the service worker with the list of what it keeps, and the empty database from which a new data directory begins.
  */
-await build({
-  entryPoints: { start: 'src/server/http/start.ts', 'jobs/worker': 'src/server/jobs/worker.ts' },
-  outdir: 'dist/server',
-  chunkNames: 'parts/[name]-[hash]',
-  outExtension: { '.js': '.mjs' },
-  bundle: true,
-  // What is only needed now and then is read then.
-  splitting: true,
-  platform: 'node',
-  format: 'esm',
-  target: 'node20',
-  packages: 'external',
-  logLevel: 'warning',
-});
+await buildPrograms({ start: 'src/server/http/start.ts', ...THREADS }, 'dist/server');
 
 /** Files of the pages that a device keeps. A hashed name needs no revision. */
 async function keptFiles(directory: string): Promise<{ url: string; revision: string | null }[]> {

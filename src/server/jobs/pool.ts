@@ -1,5 +1,5 @@
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { Piscina } from 'piscina';
 import { Refusal } from '../../core/refusal';
@@ -45,19 +45,15 @@ function theBackground(): Piscina<Order, Outcome> {
   return holder.oculentBackground;
 }
 
-/** Starts the first thread before anybody asks for work, for it takes a while to read its code. */
+/** Starts the first thread before anybody asks for work, for that takes a while. */
 export function startThread(): void {
   thePool();
 }
 
-/** The built worker; under the development server and the unit tests, its source. */
-function entry(): { filename: string; execArgv: string[] } {
-  const fromSource = import.meta.env !== undefined && !import.meta.env.PROD;
-  const path = fromSource ? 'src/server/jobs/worker.ts' : 'dist/server/jobs/worker.mjs';
-  return {
-    filename: pathToFileURL(join(process.cwd(), path)).href,
-    execArgv: fromSource ? ['--import', 'tsx'] : [],
-  };
+/** The built worker; `OCULENT_THREADS` names another build. */
+function entry(): { filename: string } {
+  const built = resolve(process.env.OCULENT_THREADS ?? 'dist/server');
+  return { filename: pathToFileURL(join(built, 'jobs/worker.mjs')).href };
 }
 
 /** A piece of work that a page asks about while it runs, and may end. */

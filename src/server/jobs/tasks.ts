@@ -1,78 +1,51 @@
-import { lastWalk } from '../../core/finish/lastWalk';
-import { allotBoth } from '../../core/kitup/severalPots';
-import { dayChanges, progressWork } from '../../core/progress/work';
-import { packArchive } from '../archive/pack';
-import { readArchive } from '../archive/unpack';
-import { backUp, checkSource, readyEverything } from '../backups/work';
-import { chartFile, chartPdf, clothPng } from '../chart/chartFiles';
-import { chartKind } from '../chart/kind';
-import { readChart } from '../chart/readChart';
-import { readSheetFile } from '../checkin/sheetFile';
-import { photoToJpeg } from '../files/pixels';
-import { writeSpreadsheet } from '../files/spreadsheet';
-import { logPdf } from '../finish/print';
-import { labelsPdf, labelsSvg } from '../labels/print';
-import { comparedTips, placementsJson, placingPdf } from '../placing/search';
-import { drawingPdf } from '../print/drawingPdf';
-import { unprintable } from '../print/outlines';
-import { acceptReading } from '../reading/accept';
-import { readingPhoto } from '../reading/photo';
-import { readSheetPhoto } from '../reading/sheetPhoto';
-import { simulatedPhoto } from '../reading/simulated';
-import { simulatedSheet } from '../reading/simulatedSheet';
-import { requestPdf } from '../requests/requestPdf';
-import { checkedPieces, judgedSections, proposedSections } from '../sections/judged';
-import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../sections/print';
-import { sittingEfforts } from '../sections/sittingEfforts';
-import { stitchReading } from '../stitches/reading';
-import { checkSymbols, lookAlikes } from '../symbols/lookAlikes';
-
 /** All heavy work of the server, by its name: plain data in, plain data out. None of it touches the running
- * database; backups work on a copy of it. */
+ * database; backups work on a copy of it. The code of each is read when it is first asked for: most threads never
+ * print, and all of it together takes a second to read. */
 export const TASKS = {
-  acceptReading,
-  allotBoth,
-  backUp,
-  chartFile,
-  chartKind,
-  checkedPieces,
-  checkSource,
-  checkSymbols,
-  chartPdf,
-  clothPng,
-  comparedTips,
-  coverPlanPdf,
-  dayChanges,
-  drawingPdf,
-  judgedSections,
-  lastWalk,
-  labelsPdf,
-  labelsSvg,
-  logPdf,
-  lookAlikes,
-  packArchive,
-  photoToJpeg,
-  placementsJson,
-  placingPdf,
-  progressWork,
-  proposedSections,
-  pullListPdf,
-  readArchive,
-  readChart,
-  readingPhoto,
-  readSheetFile,
-  readSheetPhoto,
-  readyEverything,
-  requestPdf,
-  sectionMapPdf,
-  simulatedPhoto,
-  simulatedSheet,
-  sittingEfforts,
-  stitchReading,
-  unprintable,
-  writeSpreadsheet,
+  acceptReading: async () => (await import('../reading/accept')).acceptReading,
+  allotBoth: async () => (await import('../../core/kitup/severalPots')).allotBoth,
+  backUp: async () => (await import('../backups/work')).backUp,
+  chartFile: async () => (await import('../chart/chartFiles')).chartFile,
+  chartKind: async () => (await import('../chart/kind')).chartKind,
+  checkedPieces: async () => (await import('../sections/judged')).checkedPieces,
+  checkSource: async () => (await import('../backups/work')).checkSource,
+  checkSymbols: async () => (await import('../symbols/lookAlikes')).checkSymbols,
+  chartPdf: async () => (await import('../chart/chartFiles')).chartPdf,
+  clothPng: async () => (await import('../chart/chartFiles')).clothPng,
+  comparedTips: async () => (await import('../placing/search')).comparedTips,
+  coverPlanPdf: async () => (await import('../sections/print')).coverPlanPdf,
+  dayChanges: async () => (await import('../../core/progress/work')).dayChanges,
+  drawingPdf: async () => (await import('../print/drawingPdf')).drawingPdf,
+  judgedSections: async () => (await import('../sections/judged')).judgedSections,
+  lastWalk: async () => (await import('../../core/finish/lastWalk')).lastWalk,
+  labelsPdf: async () => (await import('../labels/print')).labelsPdf,
+  labelsSvg: async () => (await import('../labels/print')).labelsSvg,
+  logPdf: async () => (await import('../finish/print')).logPdf,
+  lookAlikes: async () => (await import('../symbols/lookAlikes')).lookAlikes,
+  packArchive: async () => (await import('../archive/pack')).packArchive,
+  photoToJpeg: async () => (await import('../files/pixels')).photoToJpeg,
+  placementsJson: async () => (await import('../placing/search')).placementsJson,
+  placingPdf: async () => (await import('../placing/search')).placingPdf,
+  progressWork: async () => (await import('../../core/progress/work')).progressWork,
+  proposedSections: async () => (await import('../sections/judged')).proposedSections,
+  pullListPdf: async () => (await import('../sections/print')).pullListPdf,
+  readArchive: async () => (await import('../archive/unpack')).readArchive,
+  readChart: async () => (await import('../chart/readChart')).readChart,
+  readingPhoto: async () => (await import('../reading/photo')).readingPhoto,
+  readSheetFile: async () => (await import('../checkin/sheetFile')).readSheetFile,
+  readSheetPhoto: async () => (await import('../reading/sheetPhoto')).readSheetPhoto,
+  readyEverything: async () => (await import('../backups/work')).readyEverything,
+  requestPdf: async () => (await import('../requests/requestPdf')).requestPdf,
+  sectionMapPdf: async () => (await import('../sections/print')).sectionMapPdf,
+  simulatedPhoto: async () => (await import('../reading/simulated')).simulatedPhoto,
+  simulatedSheet: async () => (await import('../reading/simulatedSheet')).simulatedSheet,
+  sittingEfforts: async () => (await import('../sections/sittingEfforts')).sittingEfforts,
+  stitchReading: async () => (await import('../stitches/reading')).stitchReading,
+  unprintable: async () => (await import('../print/outlines')).unprintable,
+  writeSpreadsheet: async () => (await import('../files/spreadsheet')).writeSpreadsheet,
 } as const;
 
 export type TaskName = keyof typeof TASKS;
-export type TaskInput<Name extends TaskName> = Parameters<(typeof TASKS)[Name]>[0];
-export type TaskOutput<Name extends TaskName> = Awaited<ReturnType<(typeof TASKS)[Name]>>;
+type Task<Name extends TaskName> = Awaited<ReturnType<(typeof TASKS)[Name]>>;
+export type TaskInput<Name extends TaskName> = Parameters<Task<Name>>[0];
+export type TaskOutput<Name extends TaskName> = Awaited<ReturnType<Task<Name>>>;

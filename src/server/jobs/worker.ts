@@ -18,7 +18,7 @@ export type Outcome =
 /** Entry of a worker thread. */
 export default async function work({ name, input, progress }: Order): Promise<Outcome> {
   try {
-    const task = TASKS[name] as (input: unknown, report: Progress['report']) => unknown;
+    const task = (await TASKS[name]()) as (input: unknown, report: Progress['report']) => unknown;
     return { output: await task(input, new Progress(progress).report) };
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;

@@ -1,0 +1,22 @@
+import { build } from 'esbuild';
+
+/** The entry of the worker threads, by its path below the directory of the build. */
+export const THREADS = { 'jobs/worker': 'src/server/jobs/worker.ts' };
+
+/** Makes programs of the server that the build of the pages does not make; packages stay outside. */
+export async function buildPrograms(entryPoints: Record<string, string>, outdir: string): Promise<void> {
+  await build({
+    entryPoints,
+    outdir,
+    chunkNames: 'parts/[name]-[hash]',
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    // What is only needed now and then is read then.
+    splitting: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    logLevel: 'warning',
+  });
+}
