@@ -119,12 +119,13 @@ export interface ReadingResultRow {
   cells: string;
   others: string;
   doubt: string;
+  torn: string;
 }
 
 /** Of photos that are not removed. */
 export function readingResults(queries: Queries, canvasId: string): Promise<ReadingResultRow[]> {
   return queries.query<ReadingResultRow>(
-    `select r.id, r.photo_id as "photoId", r.columns, r.rows, r.cell_px as "cellPx", r.cells, r.others, r.doubt
+    `select r.id, r.photo_id as "photoId", r.columns, r.rows, r.cell_px as "cellPx", r.cells, r.others, r.doubt, r.torn
      from reading_result r join reading_photo p on p.id = r.photo_id
      where r.canvas_id = $1 and p.removed_at is null order by p.position`,
     [canvasId],
@@ -169,8 +170,8 @@ export async function putReadingResult(
     result.photoId,
   ]);
   await queries.query(
-    `insert into reading_result (id, photo_id, canvas_id, happened_at, columns, rows, cell_px, cells, others, doubt, mesh, photo)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+    `insert into reading_result (id, photo_id, canvas_id, happened_at, columns, rows, cell_px, cells, others, doubt, torn, mesh, photo)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
     [
       result.id,
       result.photoId,
@@ -182,6 +183,7 @@ export async function putReadingResult(
       result.cells,
       result.others,
       result.doubt,
+      result.torn,
       result.mesh,
       result.picture,
     ],

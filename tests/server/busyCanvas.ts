@@ -199,8 +199,8 @@ export async function busyCanvas(
     ...[photoId, made.id, moment.toISOString(), new Uint8Array(photo), corners],
   );
   await add(
-    `insert into reading_result (id, photo_id, canvas_id, happened_at, columns, rows, cell_px, cells, others, doubt, mesh, photo)
-     values ($1, $2, $3, $4, 2, 1, 19.5, 'AQACAA==', 'AgABAA==', 'AAAAgA==', $5, $6)`,
+    `insert into reading_result (id, photo_id, canvas_id, happened_at, columns, rows, cell_px, cells, others, doubt, torn, mesh, photo)
+     values ($1, $2, $3, $4, 2, 1, 19.5, 'AQACAA==', 'AgABAA==', 'AAAAgA==', 'AAABAA==', $5, $6)`,
     ...[randomUUID(), photoId, made.id, moment.toISOString(), 'A'.repeat(64), new Uint8Array(photo)],
   );
   await add(

@@ -56,6 +56,7 @@ const result = async (cells: number[], more: object = {}) => ({
   cells: b64(cells),
   others: b64(cells.map((own) => 3 - own)),
   doubt: b64(cells.map((_, i) => (i === 1 ? 20_000 : 10))),
+  torn: b64(cells.map((_, i) => (i === 1 ? 1 : 0))),
   mesh: bytesToText(new Uint8Array(new Float32Array(30).buffer)),
   picture: bytesToText(await picture(96, 48)),
   ...more,

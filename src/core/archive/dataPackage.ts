@@ -18,7 +18,7 @@ const MAX_ROWS = 1_100_000;
 const MAX_NESTING = 12;
 
 /** The version of the archive that this program writes and reads. */
-export const ARCHIVE_VERSION = 8;
+export const ARCHIVE_VERSION = 9;
 
 /** The chart as a table of runs within rows. */
 export const CHART_TABLE: ArchiveTable = {

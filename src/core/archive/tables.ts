@@ -317,6 +317,14 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('others', 'text', 'The colour that it may be else, two bytes each, 0 for none'),
       column('doubt', 'text', 'Chance that it is wrong in 65,535ths, two bytes each'),
       column(
+        'torn',
+        'text',
+        '1 in a region that ends where nothing ends, two bytes each; empty where not looked for',
+        {
+          absent: '',
+        },
+      ),
+      column(
         'mesh',
         'text',
         'Where the corners of squares lie in the photo: all x, then all y, four bytes each',

@@ -13,13 +13,24 @@ export interface KeptReading {
   others: string;
   /** Two bytes a square: doubt in 65,535ths. */
   doubt: string;
+  /** Two bytes a square: 1 in a torn region. Empty in readings from before these were looked for. */
+  torn: string;
   /** Places of all corners of squares in the photo, x and then y, four bytes each. */
   mesh: string;
 }
 
 const DOUBT_STEPS = 65_535;
 
-export function keepReading({ columns, rows, cellPx, cells, others, doubt, mesh }: Reading): KeptReading {
+export function keepReading({
+  columns,
+  rows,
+  cellPx,
+  cells,
+  others,
+  doubt,
+  torn,
+  mesh,
+}: Reading): KeptReading {
   return {
     ...{ columns, rows, cellPx },
     cells: bytesToText(new Uint8Array(cells.buffer, cells.byteOffset, cells.byteLength)),
@@ -27,6 +38,7 @@ export function keepReading({ columns, rows, cellPx, cells, others, doubt, mesh 
     doubt: bytesToText(
       new Uint8Array(Uint16Array.from(doubt, (value) => Math.round(value * DOUBT_STEPS)).buffer),
     ),
+    torn: bytesToText(new Uint8Array(Uint16Array.from(torn).buffer)),
     mesh: meshToText(mesh),
   };
 }
@@ -38,18 +50,21 @@ export function labelsOf({
   cells,
   others,
   doubt,
-}: Pick<KeptReading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt'>): Pick<
+  torn,
+}: Pick<KeptReading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'>): Pick<
   Reading,
-  'columns' | 'rows' | 'cells' | 'others' | 'doubt'
+  'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'
 > {
-  const [lines, second, steps] = [cells, others, doubt].map(
+  const [lines, second, steps, inTorn] = [cells, others, doubt, torn].map(
     (text) => new Uint16Array(bytesFromText(text).buffer),
   );
-  if ([lines, second, steps].some((each) => each!.length !== columns * rows))
+  const counts = [lines, second, steps, ...(torn === '' ? [] : [inTorn])].map((each) => each!.length);
+  if (counts.some((count) => count !== columns * rows))
     throw new Refusal(`A reading of ${columns} × ${rows} squares has another number of squares.`);
   return {
     ...{ columns, rows, cells: lines!, others: second! },
     doubt: Float32Array.from(steps!, (value) => value / DOUBT_STEPS),
+    torn: torn === '' ? new Uint8Array(columns * rows) : Uint8Array.from(inTorn!),
   };
 }
 

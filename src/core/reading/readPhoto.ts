@@ -22,7 +22,7 @@ import { type LightField, labOfLight, lightField, litAs } from './light';
 import { type Mesh, meshMovedByCells, refinedMesh } from './mesh';
 import { type Photo, type Planes, shrunk } from './photo';
 import { smoothField } from './smoothField';
-import { tornRegions } from './tornRegions';
+import { TORN_DOUBT, tornRegions } from './tornRegions';
 import { wrongWayRound } from './wrongWayRound';
 
 /** What one photograph says of its cells, row by row. */
@@ -37,6 +37,8 @@ export interface Reading {
   doubt: Float32Array;
   /** 1 where somebody has to look. */
   flagged: Uint8Array;
+  /** 1 in regions that end where nothing ends, see {@link tornRegions}. */
+  torn: Uint8Array;
   mesh: Mesh;
   /** Pixels of a cell in the photograph, about. */
   cellPx: number;
@@ -78,9 +80,6 @@ export function planesFor(photo: Photo, corners: Corners, columns: number, rows:
 /** Rounds in which glyphs correct the mesh, and in which the photograph teaches its own classes. */
 const ALIGNED = 3;
 const LEARNT = 2;
-
-/** Of cells in two regions that look like one, about so many are wrong. */
-const TORN_DOUBT = 0.3;
 
 /** How a photograph is read. */
 export interface ReadingWish {
@@ -134,7 +133,8 @@ export function readPhoto(
   // What the photograph taught may be wrong: a cell has to look like the printed sample too.
   const printed = fitOf(looks, samplesAsThey, best);
   const doubt = doubtOf({ margin, fit: fit.map((value, cell) => Math.min(value, printed[cell]!)) });
-  tornRegions(looks, best, columns, rows).forEach((isTorn, cell) => {
+  const torn = tornRegions(looks, best, columns, rows);
+  torn.forEach((isTorn, cell) => {
     if (isTorn) doubt[cell] = Math.max(doubt[cell]!, TORN_DOUBT);
   });
   return {
@@ -144,6 +144,7 @@ export function readPhoto(
     others: Uint16Array.from(second, (k) => (k < 0 ? 0 : samples[k]!.line)),
     doubt,
     flagged: Uint8Array.from(doubt, (value) => (value > FLAGGED_FROM ? 1 : 0)),
+    torn,
     mesh,
     cellPx: cellPixels(corners, columns, rows),
   };

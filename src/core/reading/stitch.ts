@@ -4,10 +4,11 @@ import { Refusal } from '../refusal';
 import { many } from '../words/numbers';
 import { FLAGGED_FROM } from './doubt';
 import type { Reading } from './readPhoto';
+import { TORN_DOUBT } from './tornRegions';
 
 /** A reading, and where its upper left cell lies on the canvas; null where that is not known. */
 export interface PlacedReading {
-  reading: Pick<Reading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt'>;
+  reading: Pick<Reading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'>;
   at: PhotoPlace | null;
 }
 
@@ -51,7 +52,8 @@ const LEAST_OVERLAP = 3;
 /**
  * Puts photographs together by what they read, not by their pixels: two that overlap agree there. One place that is told
  * fixes all that can be joined to it; where none is told, the first lies at 0, 0. Where two read a cell, one that nobody
- * has to look at goes before one that is in doubt, and two that agree are surer than one.
+ * has to look at goes before one that is in doubt, and two that agree are surer than one; but a torn region stays in
+ * doubt, for under one light two photographs may take it for the same other colour.
  * @throws Refusal where the places that are told lie farther apart than any canvas is wide
  */
 export function stitched(photos: readonly PlacedReading[]): Stitched {
@@ -212,6 +214,7 @@ function together(
   const doubt = new Float32Array(width * height).fill(1);
   const flagged = new Uint8Array(width * height).fill(1);
   const from = new Int16Array(width * height).fill(-1);
+  const torn = new Uint8Array(width * height);
   const contradicted: Stitched['contradicted'] = [];
   for (const { reading, place, photo } of placed) {
     let [shared, differing] = [0, 0];
@@ -221,6 +224,7 @@ function together(
         const to = (place.row - y + j) * width + place.column - x + i;
         const line = reading.cells[own]!;
         const sure = isSure(reading, own);
+        if (reading.torn[own]) torn[to] = 1;
         const take = () => {
           cells[to] = line;
           others[to] = reading.others[own]!;
@@ -258,6 +262,11 @@ function together(
     }
     if (isContradicted(shared, differing)) contradicted.push({ photo, cells: shared, differing });
   }
+  torn.forEach((isTorn, cell) => {
+    if (!isTorn) return;
+    flagged[cell] = 1;
+    doubt[cell] = Math.max(doubt[cell]!, TORN_DOUBT);
+  });
   return { x, y, width, height, cells, others, doubt, flagged, from, contradicted };
 }
 

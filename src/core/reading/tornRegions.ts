@@ -11,6 +11,9 @@ const ALIKE_BORDER = 0.5;
 /** A region that is so many times as large as the one torn off it is taken to be right. */
 const FAR_LARGER = 5;
 
+/** Of cells in two regions that look like one, about so many are wrong. */
+export const TORN_DOUBT = 0.3;
+
 /** Two cells side by side: regions, difference of their tints as they are seen (ΔE), correlation of their glyphs. */
 interface Neighbours {
   regions: readonly [number, number];

@@ -102,6 +102,7 @@ export const readingResultSchema = object({
   cells: packed(40_000),
   others: packed(40_000),
   doubt: packed(40_000),
+  torn: packed(40_000).optional().default(''),
   mesh: packed(170_000),
   picture: string().max(7_000_000, 'The picture of the squares is too large.').required(),
 });

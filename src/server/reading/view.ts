@@ -65,6 +65,7 @@ export function photoOfRow(row: ReadingPhotoRow, result: ReadingResultRow | unde
           cells: result.cells,
           others: result.others,
           doubt: result.doubt,
+          torn: result.torn,
         }
       : null,
   };

@@ -181,7 +181,10 @@ describe('photographs put together', () => {
     );
     const doubt = Float32Array.from(cells, (_, cell) => (wrong.includes(cell) ? 0.3 : 0.001));
     return {
-      reading: { columns: width, rows: height, cells, others: new Uint16Array(cells.length), doubt },
+      reading: {
+        ...{ columns: width, rows: height, cells, others: new Uint16Array(cells.length), doubt },
+        torn: new Uint8Array(cells.length),
+      },
       at,
     };
   };

@@ -30,6 +30,7 @@ function reading(of: (square: number) => [line: number, other: number, doubt: nu
     others: Uint16Array.from(squares, ([, other]) => other),
     doubt: Float32Array.from(squares, ([, , doubt]) => doubt),
     flagged: new Uint8Array(24),
+    torn: new Uint8Array(24),
     mesh: {
       columns: 6,
       rows: 4,
@@ -152,12 +153,16 @@ it('a photo of which nearly everything is in doubt is told to be of something el
 
 describe('what is kept of a reading', () => {
   it('comes back as it was, doubt to a 65,535th', () => {
-    const kept = keepReading(read);
+    const torn = Uint8Array.from(read.cells, (_, square) => (square === 5 ? 1 : 0));
+    const kept = keepReading({ ...read, torn });
     const back = labelsOf(kept);
-    expect([back.cells, back.others]).toEqual([read.cells, read.others]);
+    expect([back.cells, back.others, back.torn]).toEqual([read.cells, read.others, torn]);
     expect([...back.doubt].map((value, i) => Math.abs(value - read.doubt[i]!) < 2e-5)).not.toContain(false);
     const mesh = meshFromText(meshToText(read.mesh), 6, 4);
     expect(mesh).toEqual(read.mesh);
+    // Readings from before torn regions were looked for.
+    expect(labelsOf({ ...kept, torn: '' }).torn).toEqual(new Uint8Array(24));
+    expect(() => labelsOf({ ...kept, torn: 'AQA=' })).toThrow('another number of squares');
     expect(() => labelsOf({ ...kept, columns: 7 })).toThrow('another number of squares');
     expect(() => labelsOf({ ...kept, cells: '§' })).toThrow('base64');
     expect(() => meshFromText(kept.mesh, 7, 4)).toThrow('another number of corners');

@@ -14,6 +14,7 @@ function photo(line: (column: number, row: number) => number, at: PlacedReading[
       cells: Uint16Array.from({ length: SIDE * SIDE }, (_, i) => line(i % SIDE, Math.floor(i / SIDE))),
       others: new Uint16Array(SIDE * SIDE),
       doubt: new Float32Array(SIDE * SIDE),
+      torn: new Uint8Array(SIDE * SIDE),
     },
   };
 }
@@ -37,5 +38,24 @@ describe('photos put together', () => {
       { column: 15, row: 15 },
     ]);
     expect([contradicted, unclear]).toEqual([[], []]);
+  });
+
+  it('settle each other’s doubt where they agree, but not that of a torn region, in whatever order they come', () => {
+    const here = { column: 0, row: 0 };
+    const line = (column: number, row: number) => 1 + ((column + row) % 5);
+    const [doubtful, sure] = [photo(line, here), photo(line, here)];
+    doubtful.reading.doubt.fill(0.3, 0, 3);
+    doubtful.reading.torn.fill(1, 1, 3);
+    // The third one is another line to the sure photo.
+    sure.reading.cells[2] = 9;
+    for (const photos of [
+      [doubtful, sure],
+      [sure, doubtful],
+      [sure, doubtful, sure],
+    ]) {
+      const { flagged, doubt } = stitched(photos);
+      expect([...flagged.subarray(0, 4)]).toEqual([0, 1, 1, 0]);
+      expect(doubt[1]).toBeCloseTo(0.3, 6);
+    }
   });
 });
