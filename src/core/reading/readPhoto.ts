@@ -186,7 +186,9 @@ function judgedBy(
   const glyphs = discriminated ?? likelyByFit(correlations(looks, templates));
   let judged = before?.verdicts ?? verdicts(looks, templates, glyphs, null, 1);
   let trusted = trustIn(judged);
-  for (let round = 0; round < LIT; round++) {
+  // While the mesh still moves, once more is enough: what is found is looked for again.
+  const rounds = before !== null && ownShare === 0 ? 1 : LIT;
+  for (let round = 0; round < rounds; round++) {
     const light = lightField(
       looks.tints,
       judged.best,
