@@ -1,6 +1,7 @@
 import { closeSync, mkdirSync, openSync, renameSync, rmSync, truncateSync, writeSync } from 'node:fs';
 import { cp } from 'node:fs/promises';
 import { dirname, join, relative } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { DurableFs, type NodeFsOperations } from '../../src/data/engine/durableFs';
 
 /*
@@ -21,6 +22,8 @@ const SECTOR = 512;
 
 export class ForgetfulFs extends DurableFs {
   readonly steps: Step[] = [];
+  /** How long a sync of the log takes at least, in ms. */
+  slowMs = 0;
   readonly #files = new Map<string, number>();
   /** Paths of the files at the beginning, by their number. */
   readonly #begun: string[] = [];
@@ -97,6 +100,7 @@ export class ForgetfulFs extends DurableFs {
   protected override async syncLog(path: string): Promise<void> {
     const upTo = this.steps.length;
     await super.syncLog(path);
+    if (this.slowMs > 0) await setTimeout(this.slowMs);
     this.steps.push({ kind: 'sync', file: this.#fileAt(relative(this.rootDir, path)), upTo });
   }
 

@@ -9,6 +9,7 @@ import { bumpRevision } from '../../src/data/once';
 import { readingPhotoBytes, straightPictureOf } from '../../src/data/reading';
 import { saveChart } from '../../src/server/chart/writes';
 import { correctFacts } from '../../src/server/corrections/writes';
+import { readingResultSchema } from '../../src/server/reading/contract';
 import { readingView } from '../../src/server/reading/view';
 import {
   acceptRead,
@@ -113,6 +114,17 @@ describe('photos to read from', () => {
     await expect(keepResult(database, mine, id, await result([1, 1, 1, 1, 1, 1, 1, 1]))).rejects.toThrow(
       'lie elsewhere',
     );
+  });
+
+  it('may be sent without saying which regions are torn', async () => {
+    const { torn, ...without } = await result([1, 2, 2, 2, 1, 1, 2, 2]);
+    expect(readingResultSchema.validateSync(without).torn).toBe('');
+    expect(readingResultSchema.validateSync({ ...without, torn }).torn).toBe(torn);
+    expect(() => readingResultSchema.validateSync({ ...without, doubt: '' })).toThrow('is missing');
+    const id = await photo();
+    await squarePhoto(database, mine, id, squares());
+    await keepResult(database, mine, id, { ...without, torn: '' });
+    expect((await view()).photos[0]!.reading?.torn).toBe('');
   });
 
   it('are refused in a sentence where they cannot be', async () => {

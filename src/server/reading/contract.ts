@@ -86,10 +86,8 @@ export const squaringSchema = object({
 });
 
 /** Base64 of arrays of a photo of at most 20,000 squares. */
-const packed = (bytes: number) =>
-  string()
-    .max(Math.ceil((bytes * 4) / 3) + 8)
-    .required();
+const perhapsPacked = (bytes: number) => string().max(Math.ceil((bytes * 4) / 3) + 8);
+const packed = (bytes: number) => perhapsPacked(bytes).required();
 
 /** What a photo was read as. */
 export const readingResultSchema = object({
@@ -102,7 +100,7 @@ export const readingResultSchema = object({
   cells: packed(40_000),
   others: packed(40_000),
   doubt: packed(40_000),
-  torn: packed(40_000).optional().default(''),
+  torn: perhapsPacked(40_000).default(''),
   mesh: packed(170_000),
   picture: string().max(7_000_000, 'The picture of the squares is too large.').required(),
 });
