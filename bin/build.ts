@@ -7,7 +7,8 @@ import { makeTemplates } from '../src/data/engine/template';
 import { buildPrograms, THREADS } from './programs';
 
 /*
- * What the build of the pages does not make: the start script and the entry of the worker threads, the service worker with the list of what it keeps, and the empty database from which a new data directory begins.
+ * What the build of the pages does not make: the start script and the entry of the worker threads, the service worker
+ * with the list of what it keeps, and the empty database from which a new data directory begins.
  */
 await buildPrograms({ start: 'src/server/http/start.ts', ...THREADS }, 'dist/server');
 

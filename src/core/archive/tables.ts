@@ -316,14 +316,9 @@ export const ARCHIVE_TABLES: readonly ArchiveTable[] = [
       column('cells', 'text', 'Number of the colour of each square, two bytes each'),
       column('others', 'text', 'The colour that it may be else, two bytes each, 0 for none'),
       column('doubt', 'text', 'Chance that it is wrong in 65,535ths, two bytes each'),
-      column(
-        'torn',
-        'text',
-        '1 in a region that ends where nothing ends, two bytes each; empty where not looked for',
-        {
-          absent: '',
-        },
-      ),
+      column('torn', 'text', '1 in a region that ends where nothing ends, two bytes each, or empty', {
+        absent: '',
+      }),
       column(
         'mesh',
         'text',

@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal';
 import type { Mesh } from './mesh';
-import type { Reading } from './readPhoto';
+import type { Labels, Reading } from './readPhoto';
 
 /** A reading as it is kept and sent: numbers as base64 of little-endian arrays, row by row. */
 export interface KeptReading {
@@ -51,10 +51,7 @@ export function labelsOf({
   others,
   doubt,
   torn,
-}: Pick<KeptReading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'>): Pick<
-  Reading,
-  'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'
-> {
+}: Pick<KeptReading, keyof Labels>): Labels {
   const [lines, second, steps, inTorn] = [cells, others, doubt, torn].map(
     (text) => new Uint16Array(bytesFromText(text).buffer),
   );

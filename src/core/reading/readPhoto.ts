@@ -44,6 +44,9 @@ export interface Reading {
   cellPx: number;
 }
 
+/** What of a reading is needed to put photographs together. */
+export type Labels = Pick<Reading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'>;
+
 /** From so many pixels a cell on a photograph is read; below the second number it is warned of. */
 export const LEAST_CELL_PX = 15;
 export const ENOUGH_CELL_PX = 20;

@@ -3,12 +3,12 @@ import { boxAround } from '../cells/rect';
 import { Refusal } from '../refusal';
 import { many } from '../words/numbers';
 import { FLAGGED_FROM } from './doubt';
-import type { Reading } from './readPhoto';
+import type { Labels } from './readPhoto';
 import { TORN_DOUBT } from './tornRegions';
 
 /** A reading, and where its upper left cell lies on the canvas; null where that is not known. */
 export interface PlacedReading {
-  reading: Pick<Reading, 'columns' | 'rows' | 'cells' | 'others' | 'doubt' | 'torn'>;
+  reading: Labels;
   at: PhotoPlace | null;
 }
 
@@ -104,8 +104,6 @@ export function stitched(photos: readonly PlacedReading[]): Stitched {
   });
   return { ...together(photos, places), places, unclear };
 }
-
-type Labels = PlacedReading['reading'];
 
 /** Offsets of one reading beside another, the likeliest first, and whether the first leads so far that nobody is asked. */
 interface Offsets {
