@@ -58,6 +58,36 @@ describe('the bag ledger', () => {
     expect((await view()).bags).toHaveLength(1);
   });
 
+  it('answers with what the entry changed, the second time as well, and with nothing of another canvas', async () => {
+    canvas = await shelve(database, legend, null);
+    const other = await shelve(database, legend, null);
+    await enterBag(database, other, bagRequest({ line: 2 }));
+    const first = bagRequest({ line: 1 });
+    await enterBag(database, canvas, first);
+    const moved = bagRequest({ changes: first.id, line: 2, drills: 150 });
+    for (let time = 1; time <= 2; time++) {
+      const answer = await enterBag(database, canvas, moved);
+      const { revision, supply, summary, sentence, bags } = await view();
+      expect(answer.revision).toBe(revision);
+      expect(answer.supply).toEqual(supply);
+      expect(answer).toMatchObject({ summary, sentence, bags });
+      expect(bags).toMatchObject([{ id: first.id, line: 2, drills: 150 }]);
+      expect(answer.history.undo).toMatchObject({ id: moved.id });
+    }
+    expect(await shelf(database, canvas.id)).toMatchObject([{ bagsCounted: 1, bagsToFind: 2 }]);
+  });
+
+  it('never answers with a later revision than the bags it tells of', async () => {
+    canvas = await shelve(database, [line(1), line(2)], null);
+    const answers = await Promise.all(
+      Array.from({ length: 8 }, (_, i) =>
+        enterBag(database, canvas, bagRequest({ line: (i % 2) + 1, label: `${i}` })),
+      ),
+    );
+    const before = answers[0]!.revision - answers[0]!.summary.bags;
+    for (const { revision, summary } of answers) expect(revision - summary.bags).toBe(before);
+  });
+
   it('takes back, and counts again', async () => {
     canvas = await shelve(database, legend, null);
     const first = await enter({ line: 1 });

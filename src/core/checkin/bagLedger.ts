@@ -102,6 +102,16 @@ export function laterOnSameBag(rows: readonly BagRow[], id: string): BagRow | nu
   return rows.slice(at + 1).find((row) => row.subject === bag && standing.has(row.id)) ?? null;
 }
 
+/**
+ * Colours that an entry of the ledger concerns: what it says, and what was said of its bag before and since.
+ * @returns legend lines, null for a bag of no colour in the list
+ */
+export function linesOfEntry(rows: readonly BagRow[], id: string): (number | null)[] {
+  const entry = rows.find((row) => row.id === id);
+  const bag = entry?.subject ?? entry?.undoes ?? id;
+  return rows.filter((row) => row.id === id || row.id === bag || row.subject === bag).map(({ line }) => line);
+}
+
 /** A bag as the list under its colour shows it. */
 export interface ListedBag extends CountedBag {
   /** When it was counted (UTC). */

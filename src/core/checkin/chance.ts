@@ -32,10 +32,8 @@ const NODES = 200;
 export function chanceOfRunningOut(
   trash: TrashTally,
 ): (neededDrills: number, here: { drills: number; spread: number }) => number {
-  const shares = likelyShares(trash.thrown, trash.handled);
-  return (neededDrills, { drills, spread }) => {
-    if (neededDrills === 0) return 0;
-    if (drills === 0) return 1;
+  const { shares, chances } = knownOf(trash);
+  const reckoned = (neededDrills: number, drills: number, spread: number) => {
     let sum = 0;
     for (const share of shares) {
       const mean = drills * (1 - share);
@@ -45,19 +43,36 @@ export function chanceOfRunningOut(
     }
     return sum / NODES;
   };
+  return (neededDrills, { drills, spread }) => {
+    if (neededDrills === 0) return 0;
+    if (drills === 0) return 1;
+    const key = `${neededDrills} ${drills} ${spread}`;
+    const chance = chances.get(key) ?? reckoned(neededDrills, drills, spread);
+    if (chances.size >= MOST_KEPT) chances.clear();
+    chances.set(key, chance);
+    return chance;
+  };
 }
 
-let kept: { thrown: number; handled: number; shares: number[] } | null = null;
+/** What was worked out for one tally of trash. */
+interface Known extends TrashTally {
+  /** Equally likely trash shares. */
+  shares: readonly number[];
+  /** Chances by the drills needed, here, and their spread. */
+  chances: Map<string, number>;
+}
+let kept: Known | null = null;
+const MOST_KEPT = 20_000;
 
-/** Equally likely trash shares under what is known. Quantiles are dear, and the tally changes seldom: the last are kept. */
-function likelyShares(thrown: number, handled: number): number[] {
+/** Quantiles and chances are dear; the tally changes seldom, and a new bag changes one colour: the last are kept. */
+function knownOf({ thrown, handled }: TrashTally): Known {
   if (kept?.thrown !== thrown || kept.handled !== handled) {
     const shares = Array.from({ length: NODES }, (_, i) =>
       betaQuantile((i + 0.5) / NODES, thrown, handled - thrown),
     );
-    kept = { thrown, handled, shares };
+    kept = { thrown, handled, shares, chances: new Map() };
   }
-  return kept.shares;
+  return kept;
 }
 
 /**

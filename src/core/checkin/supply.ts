@@ -70,6 +70,22 @@ export function bagsToFind(
   return Math.max(0, Math.min(packets - here.bags, Math.ceil(wanting - 1e-9)));
 }
 
+/**
+ * Bags of all colours that are still in the heap, see {@link bagsToFind}.
+ * @example heapToFind(legend, [], 200) // all that the sheet lists
+ */
+export function heapToFind(
+  legend: readonly LegendLine[],
+  bags: readonly CountedBag[],
+  packetDrills: number,
+): number {
+  const sent = heapsByLine(bags, isSent);
+  return legend.reduce(
+    (sum, line) => sum + bagsToFind(line, packetDrills, sent.get(line.line) ?? EMPTY_HEAP),
+    0,
+  );
+}
+
 /** From this chance of running out on, a colour that seems enough is called tight. */
 export const TIGHT_FROM = 0.05;
 
@@ -104,7 +120,7 @@ export function supplyOf(
 ): LineSupply[] {
   const filling = learnedFilling(bags, packetSizes(packetDrills));
   const all = heapsByLine(bags, () => true);
-  const sent = heapsByLine(bags, ({ origin }) => origin === 'kit' || origin === 'seller');
+  const sent = heapsByLine(bags, isSent);
   const chanceOf = chanceOfRunningOut(trash);
   return legend.map((line) => {
     const heap = all.get(line.line) ?? EMPTY_HEAP;
@@ -130,6 +146,8 @@ export function supplyOf(
     };
   });
 }
+
+const isSent = ({ origin }: CountedBag) => origin === 'kit' || origin === 'seller';
 
 /** Bags of one colour taken together. */
 interface Heap {

@@ -1,12 +1,31 @@
 import type { Canvas } from '../../core/canvas/canvas';
-import { summarise, supplyOf } from '../../core/checkin/supply';
+import type { LegendLine } from '../../core/canvas/legend';
+import { type DatedBagRow, standingBags } from '../../core/checkin/bagLedger';
+import { heapToFind } from '../../core/checkin/supply';
 import { legendOf, putHeap } from '../../data/canvas';
-import { countedBags } from '../../data/checkin';
+import { bagRows } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 
-/** Keeps for the shelf how the heap stands, after anything that bags or the colour list follow from. */
-export async function noteHeap(queries: Queries, canvas: Canvas): Promise<void> {
-  const { bags } = await countedBags(queries, canvas.id);
-  const supply = supplyOf(await legendOf(queries, canvas.id), bags, canvas.packetDrills);
-  await putHeap(queries, canvas.id, summarise(supply, bags));
+/** What stands in the tables of a heap of bags. */
+export interface Heap {
+  legend: readonly LegendLine[];
+  rows: readonly DatedBagRow[];
+}
+
+export async function heapOf(queries: Queries, canvasId: string): Promise<Heap> {
+  return { legend: await legendOf(queries, canvasId), rows: await bagRows(queries, canvasId) };
+}
+
+/**
+ * Keeps for the shelf how the heap stands, after anything that bags or the colour list follow from.
+ * @returns the heap as it was read for that
+ */
+export async function noteHeap(queries: Queries, canvas: Canvas): Promise<Heap> {
+  const heap = await heapOf(queries, canvas.id);
+  const { bags } = standingBags(heap.rows);
+  await putHeap(queries, canvas.id, {
+    bags: bags.length,
+    bagsToFind: heapToFind(heap.legend, bags, canvas.packetDrills),
+  });
+  return heap;
 }

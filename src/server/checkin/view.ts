@@ -18,6 +18,7 @@ import { undoViewOf } from '../../data/history';
 import { revisionOf } from '../../data/once';
 import { sectionsOf } from '../sections/view';
 import type { BagAnswer, CheckinView } from './contract';
+import { type Heap, heapOf } from './heap';
 
 /** What there is of each colour, without the section in which it would run out. */
 export async function supplyNow(queries: Queries, canvas: Canvas): Promise<LineSupply[]> {
@@ -32,8 +33,7 @@ export async function checkinView(
   canvas: Canvas,
   screenId: string | null = null,
 ): Promise<CheckinView> {
-  const legend = await legendOf(queries, canvas.id);
-  const rows = await bagRows(queries, canvas.id);
+  const { legend, rows } = await heapOf(queries, canvas.id);
   const { bags } = standingBags(rows);
   const records = await trashEntries(queries, canvas.id);
   const trash = learnedTrash(records.filter(({ removed }) => !removed));
@@ -59,16 +59,16 @@ export async function checkinView(
 /**
  * What an entry changed: the colours that it concerns and the sums, not the whole view, because a heap is counted bag by
  * bag.
+ * @param heap as it stands with the entry
  * @param lines legend lines that the entry concerns
  */
 export async function bagAnswer(
   queries: Queries,
   canvas: Canvas,
+  { legend, rows }: Heap,
   lines: readonly (number | null)[],
-  screenId: string | null = null,
+  screenId: string | null,
 ): Promise<BagAnswer> {
-  const legend = await legendOf(queries, canvas.id);
-  const rows = await bagRows(queries, canvas.id);
   const { bags } = standingBags(rows);
   const trash = learnedTrash(await trashRecords(queries, canvas.id));
   const supply = supplyOf(legend, bags, canvas.packetDrills, trash);
@@ -108,12 +108,4 @@ async function untilWhichSection(
 
 function bagHistory(queries: Queries, canvasId: string, screenId: string | null) {
   return undoViewOf(queries, 'bag_entry', canvasId, screenId, (ids) => bagFacts(queries, ids));
-}
-
-/** Colours that an entry of the bag ledger concerns: what it says, and what was said of its bag before. */
-export async function linesOfBag(queries: Queries, canvasId: string, id: string): Promise<(number | null)[]> {
-  const rows = await bagRows(queries, canvasId);
-  const entry = rows.find((row) => row.id === id);
-  const bag = entry?.subject ?? entry?.undoes ?? id;
-  return rows.filter((row) => row.id === id || row.id === bag || row.subject === bag).map(({ line }) => line);
 }

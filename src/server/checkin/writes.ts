@@ -8,7 +8,7 @@ import {
   type SharedError,
 } from '../../core/checkin/bag';
 import { bagInWords } from '../../core/checkin/bagInWords';
-import { type BagRow, laterOnSameBag } from '../../core/checkin/bagLedger';
+import { type BagRow, laterOnSameBag, linesOfEntry } from '../../core/checkin/bagLedger';
 import { legendOf } from '../../data/canvas';
 import {
   addBagEntry,
@@ -25,7 +25,9 @@ import { standingOf } from '../../data/history';
 import { isOverdrawn, returnToStash, takeAgainFromStash } from '../../data/stash';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
-import { noteHeap } from './heap';
+import type { BagAnswer } from './contract';
+import { type Heap, heapOf, noteHeap } from './heap';
+import { bagAnswer } from './view';
 
 /** A bag as it is to be entered into the ledger. */
 export interface BagRequest {
@@ -47,6 +49,7 @@ export interface BagRequest {
 /**
  * Counts a bag, changes or removes one, gives a stray to a colour, or takes an entry back or makes it again. The same
  * request a second time changes nothing.
+ * @returns what it changed, as of the moment at which it stands
  * @throws Problem when the entry to take back does not (or no longer) stand, the colour or bag does not exist, or the id
  * is taken
  */
@@ -55,9 +58,10 @@ export async function enterBag(
   canvas: Canvas,
   bag: BagRequest,
   screenId: string | null = null,
-): Promise<void> {
+): Promise<BagAnswer> {
   const request = { id: bag.id, what: 'bag', canvasId: canvas.id, content: bag };
-  await once(database, request, async (queries) => {
+  let heap: Heap | null = null;
+  const enter = async (queries: Queries) => {
     const legend = await legendOf(queries, canvas.id);
     const line = ofLine(legend, bag.line);
     if (bag.line !== null && !line) throw unreadable('The colour list no longer has this colour.');
@@ -65,7 +69,14 @@ export async function enterBag(
     const entry = await entryOf(queries, canvas, bag, line);
     await addBagEntry(queries, { id: bag.id, canvasId: canvas.id, screenId, happenedAt, ...entry });
     await moveStash(queries, bag, entry, happenedAt);
-    await noteHeap(queries, canvas);
+    heap = await noteHeap(queries, canvas);
+  };
+  return once(database, request, enter, async (queries) => {
+    heap ??= await heapOf(queries, canvas.id);
+    const { rows } = heap;
+    const entries = [bag.id, bag.undoes, bag.redoes, bag.changes, bag.removes, bag.assigns];
+    const lines = entries.flatMap((id) => (id === null ? [] : linesOfEntry(rows, id)));
+    return bagAnswer(queries, canvas, heap, [bag.line, ...lines], screenId);
   });
 }
 

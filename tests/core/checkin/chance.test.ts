@@ -61,6 +61,20 @@ describe('chance of running out', () => {
     expect(chance(10, { drills: 0, spread: 0 })).toBe(1);
   });
 
+  it('keeps what it worked out apart by need, drills, spread and trash', () => {
+    const wishes = [
+      [385, { drills: 400, spread: 8 }, TRASH_START],
+      [385, { drills: 400, spread: 9 }, TRASH_START],
+      [385, { drills: 401, spread: 8 }, TRASH_START],
+      [386, { drills: 400, spread: 8 }, TRASH_START],
+      [385, { drills: 400, spread: 8 }, { handled: 2000, thrown: 66 }],
+    ] as const;
+    const told = () => wishes.map(([needed, here, trash]) => chanceOfRunningOut(trash)(needed, here));
+    const first = told();
+    expect(new Set(first).size).toBe(wishes.length);
+    expect(told()).toEqual(first);
+  });
+
   it('grows with the trash share', () => {
     const here = { drills: 400, spread: 8 };
     const clean = chanceOfRunningOut(learnedTrash([{ handled: 2000, thrown: 10 }]))(385, here);

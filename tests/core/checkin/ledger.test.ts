@@ -5,6 +5,7 @@ import {
   type BagRow,
   type DatedBagRow,
   laterOnSameBag,
+  linesOfEntry,
   listedBags,
   standingBags,
 } from '../../../src/core/checkin/bagLedger';
@@ -71,6 +72,20 @@ describe('the bag ledger', () => {
     expect(laterOnSameBag(rows.slice(0, 3), 'a')).toMatchObject({ id: 'b' });
     expect(laterOnSameBag(rows.slice(0, 3), 'b')).toMatchObject({ id: 'c' });
     expect(laterOnSameBag(rows, 'a')).toBeNull();
+  });
+
+  it('tells the colours that an entry concerns, before it and since', () => {
+    const rows = [
+      row('a', {}),
+      row('b', { line: 5 }),
+      row('c', { kind: 'change', subject: 'a', line: 2 }),
+      row('d', { kind: 'take back', subject: 'a', undoes: 'c', line: 2 }),
+      row('e', { kind: 'take back', undoes: 'b', line: 5 }),
+    ];
+    expect(linesOfEntry(rows, 'a')).toEqual([1, 2, 2]);
+    expect(linesOfEntry(rows, 'c')).toEqual([1, 2, 2]);
+    expect(linesOfEntry(rows, 'e')).toEqual([5, 5]);
+    expect(linesOfEntry(rows, 'unheard')).toEqual([]);
   });
 
   it('lists every bag with when and where, the removed ones too', () => {

@@ -6,6 +6,7 @@ import { learnedFilling, nominalSpread } from '../../../src/core/checkin/filling
 import {
   arithmeticOf,
   bagsToFind,
+  heapToFind,
   judge,
   packetsFor,
   reasonInWords,
@@ -217,6 +218,10 @@ describe('supply of a canvas', () => {
       expectedBags: 6,
       bagsToFind: 4,
     });
+    // The shelf reckons the bags to find without judging any colour.
+    expect(heapToFind(legend, bags, 200)).toBe(4);
+    expect(heapToFind(legend, [...bags, { ...bag(3), origin: 'stash' as const }], 200)).toBe(4);
+    expect(heapToFind([], bags, 200)).toBe(0);
   });
 
   it('says it in one sentence', () => {

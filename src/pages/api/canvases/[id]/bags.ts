@@ -1,6 +1,6 @@
 import { revisionOf } from '../../../../data/once';
 import { bagSchema } from '../../../../server/checkin/contract';
-import { bagAnswer, checkinView, linesOfBag } from '../../../../server/checkin/view';
+import { checkinView } from '../../../../server/checkin/view';
 import { enterBag } from '../../../../server/checkin/writes';
 import { readJson } from '../../../../server/http/body';
 import { canvasEndpoint, json, screenOf, unchanged } from '../../../../server/http/endpoint';
@@ -16,11 +16,5 @@ export const GET = canvasEndpoint(async (database, canvas, { request }) => {
 
 export const POST = canvasEndpoint(async (database, canvas, { request }) => {
   const bag = await readJson(request, bagSchema);
-  const screen = screenOf(request);
-  await enterBag(database, canvas, bag, screen);
-  const lines = [bag.line];
-  for (const id of [bag.id, bag.undoes, bag.redoes, bag.changes, bag.removes, bag.assigns]) {
-    if (id !== null) lines.push(...(await linesOfBag(database, canvas.id, id)));
-  }
-  return json(await bagAnswer(database, canvas, lines, screen), 201);
+  return json(await enterBag(database, canvas, bag, screenOf(request)), 201);
 });
