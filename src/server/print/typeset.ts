@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { create, type Font } from 'fontkit';
+import { convert } from 'fontverter';
 import subsetFont from 'subset-font';
 import type { DrawingFont, FontMeasure } from '../../core/print/drawing';
 import { CODES, type FontFamily, type FontPiece, SYMBOLS, scriptFamilies, WORDS } from './fontFiles';
@@ -51,7 +52,8 @@ function loadedAlways(): Promise<ReadonlyMap<string, LoadedFont>> {
 
 async function readAll(): Promise<ReadonlyMap<string, LoadedFont>> {
   const entries = ALWAYS.flat().map(async ({ name, file }): Promise<[string, LoadedFont]> => {
-    const bytes = await readFile(file);
+    // Compressed, it would be inflated anew for each letter that is measured or embedded.
+    const bytes = await convert(await readFile(file), 'sfnt');
     return [name, { bytes, font: create(bytes) as Font }];
   });
   return new Map(await Promise.all(entries));
