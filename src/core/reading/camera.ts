@@ -268,31 +268,40 @@ function looker({
   };
 }
 
-/** A Gaussian blur of three channels in place, row by row and column by column. */
+/** A Gaussian blur of three channels in place, row by row and column by column; the edges are repeated. */
 function blur(pixels: Float32Array, width: number, height: number, sigma: number): void {
   const weights = gaussianWeights(sigma);
+  const reach = weights.length >> 1;
   const sum = weights.reduce((all, weight) => all + weight, 0);
-  for (let i = 0; i < weights.length; i++) weights[i]! /= sum;
-  const across = new Float32Array(pixels.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const at = (y * width + x) * 3;
-      for (let k = 0, px = x - (weights.length >> 1); k < weights.length; k++, px++) {
-        const from = (y * width + Math.min(width - 1, Math.max(0, px))) * 3;
-        const weight = weights[k]!;
-        across[at]! += weight * pixels[from]!;
-        across[at + 1]! += weight * pixels[from + 1]!;
-        across[at + 2]! += weight * pixels[from + 2]!;
-      }
-    }
-  pixels.fill(0);
+  // The middle one, and those at 1, 2, … from it.
+  const half = Float64Array.from(weights.subarray(reach), (weight) => weight / sum);
   const row = width * 3;
-  for (let y = 0; y < height; y++)
-    for (let k = 0, py = y - (weights.length >> 1); k < weights.length; k++, py++) {
-      const from = Math.min(height - 1, Math.max(0, py)) * row;
-      const weight = weights[k]!;
-      for (let i = 0; i < row; i++) pixels[y * row + i]! += weight * across[from + i]!;
+  const across = new Float32Array(pixels.length);
+  const blurred = new Float64Array(row);
+  const line = new Float64Array(row + reach * 6);
+  for (let y = 0; y < height; y++) {
+    const [first, end] = [y * row, (y + 1) * row];
+    line.set(pixels.subarray(first, end), reach * 3);
+    for (let i = 0; i < reach * 3; i++) {
+      line[i] = pixels[first + (i % 3)]!;
+      line[line.length - 1 - i] = pixels[end - 1 - (i % 3)]!;
     }
+    for (let i = 0; i < row; i++) blurred[i] = half[0]! * line[i + reach * 3]!;
+    for (let k = 1; k <= reach; k++) {
+      const [weight, before, after] = [half[k]!, (reach - k) * 3, (reach + k) * 3];
+      for (let i = 0; i < row; i++) blurred[i]! += weight * (line[i + before]! + line[i + after]!);
+    }
+    across.set(blurred, first);
+  }
+  for (let y = 0; y < height; y++) {
+    for (let i = 0; i < row; i++) blurred[i] = half[0]! * across[y * row + i]!;
+    for (let k = 1; k <= reach; k++) {
+      const weight = half[k]!;
+      const [above, below] = [Math.max(0, y - k) * row, Math.min(height - 1, y + k) * row];
+      for (let i = 0; i < row; i++) blurred[i]! += weight * (across[above + i]! + across[below + i]!);
+    }
+    pixels.set(blurred, y * row);
+  }
 }
 
 /** A straight movement while the shutter was open, in place. @param length in pixels */
@@ -305,19 +314,25 @@ function smear(
 ): void {
   const way = random.uniform() * Math.PI;
   const steps = Math.max(2, Math.ceil(length * 2));
+  const places = Array.from({ length: steps }, (_, k) => {
+    const far = ((k + 0.5) / steps - 0.5) * length;
+    return { x: Math.round(far * Math.cos(way)), y: Math.round(far * Math.sin(way)) };
+  });
   const before = pixels.slice();
   for (let y = 0; y < height; y++) {
+    const rows = places.map((place) => Math.min(height - 1, Math.max(0, y + place.y)) * width);
     for (let x = 0; x < width; x++) {
-      for (let channel = 0; channel < 3; channel++) {
-        let value = 0;
-        for (let k = 0; k < steps; k++) {
-          const far = ((k + 0.5) / steps - 0.5) * length;
-          const px = Math.min(width - 1, Math.max(0, Math.round(x + far * Math.cos(way))));
-          const py = Math.min(height - 1, Math.max(0, Math.round(y + far * Math.sin(way))));
-          value += before[(py * width + px) * 3 + channel]!;
-        }
-        pixels[(y * width + x) * 3 + channel] = value / steps;
+      let [red, green, blue] = [0, 0, 0];
+      for (let k = 0; k < steps; k++) {
+        const from = (rows[k]! + Math.min(width - 1, Math.max(0, x + places[k]!.x))) * 3;
+        red += before[from]!;
+        green += before[from + 1]!;
+        blue += before[from + 2]!;
       }
+      const at = (y * width + x) * 3;
+      pixels[at] = red / steps;
+      pixels[at + 1] = green / steps;
+      pixels[at + 2] = blue / steps;
     }
   }
 }

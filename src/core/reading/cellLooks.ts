@@ -2,6 +2,7 @@ import { homographyTo, mapped } from '../view/projective';
 import { gaussianWeights } from './gaussian';
 import type { Corners } from './homography';
 import { FULL } from './light';
+import { medianOf } from './median';
 import type { Mesh } from './mesh';
 import { Between, type Planes } from './photo';
 
@@ -120,8 +121,7 @@ function look(looks: CellLooks, at: number): void {
   looks.clipped[at] = clipped / LOOK_PIXELS;
   const middle = (plane: Float32Array) => {
     for (let k = 0; k < rim.length; k++) edge[k] = plane[rim[k]!]!;
-    edge.sort();
-    return edge[edge.length >> 1]!;
+    return medianOf(edge);
   };
   looks.tints[at * 3] = middle(r);
   looks.tints[at * 3 + 1] = middle(g);

@@ -75,7 +75,24 @@ function products(glyphs: Float32Array, known: Float32Array, pixels: number): Fl
   const classes = known.length / pixels;
   const out = new Float32Array((glyphs.length / pixels) * classes);
   for (let at = 0, to = 0; at < glyphs.length; at += pixels) {
-    for (let from = 0; from < known.length; from += pixels, to++) {
+    let from = 0;
+    // Four at once, for which each pixel of the glyph is fetched once.
+    for (; from + 4 * pixels <= known.length; from += 4 * pixels, to += 4) {
+      const [second, third, fourth] = [from + pixels, from + 2 * pixels, from + 3 * pixels];
+      let [a, b, c, d] = [0, 0, 0, 0];
+      for (let i = 0; i < pixels; i++) {
+        const value = glyphs[at + i]!;
+        a += value * known[from + i]!;
+        b += value * known[second + i]!;
+        c += value * known[third + i]!;
+        d += value * known[fourth + i]!;
+      }
+      out[to] = a;
+      out[to + 1] = b;
+      out[to + 2] = c;
+      out[to + 3] = d;
+    }
+    for (; from < known.length; from += pixels, to++) {
       let sum = 0;
       for (let i = 0; i < pixels; i++) sum += glyphs[at + i]! * known[from + i]!;
       out[to] = sum;
@@ -120,6 +137,9 @@ export function likelyByDiscriminant(
   );
 }
 
+/** So many classes are sought out by how likely their glyph makes them. */
+const ASKED_FIRST = 4;
+
 /**
  * Judges every cell by its glyph and its tint together.
  * @param glyphs how likely each class is by its glyph, cells × classes
@@ -142,15 +162,21 @@ export function verdicts(
   };
   const tints = templates.tints.map((tint) => ({ light: tint, lab: labOfLight(...tint) }));
   const judge = light && tintJudge(looks.tints, light, spread);
-  const order = Array.from({ length: classes }, (_, k) => k);
+  const open = new Int32Array(classes);
   for (let cell = 0; cell < looks.count; cell++) {
     const own = glyphs.subarray(cell * classes, (cell + 1) * classes);
     const tintOf = judge?.(cell);
-    order.sort((a, b) => own[b]! - own[a]!);
+    for (let k = 0; k < classes; k++) open[k] = k;
     let [best, next] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
-    for (const k of order) {
+    for (let left = classes; left > 0; left--) {
+      // The likeliest by their glyph first, after which few are left to ask, in any order.
+      let top = left - 1;
+      if (classes - left < ASKED_FIRST)
+        for (let i = left - 2; i >= 0; i--) if (own[open[i]!]! > own[open[top]!]!) top = i;
+      const k = open[top]!;
+      open[top] = open[left - 1]!;
       // No tint makes a class likelier than its glyph does.
-      if (own[k]! <= next) break;
+      if (own[k]! <= next) continue;
       const likely = own[k]! + (tintOf?.(tints[k]!, next - own[k]!) ?? 0);
       if (likely > best) {
         next = best;

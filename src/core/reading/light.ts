@@ -87,38 +87,43 @@ export function lightField(
   // Light colours would outweigh dark ones: errors grow with the light.
   const evened = tints.map((tint) => tint.map((value) => 1 / (0.05 + value) ** 1.2));
   const each = 3 * SUMS;
-  /** Of each place, the sums of each class; of all of them together, last. */
+  /** What one cell adds to each place, for its nearness. */
+  const added = new Float64Array(each);
+  /** For each class the sums of each place, for a cell tells many places of one class; of all of them together, last. */
   const sums = new Float64Array(wide * tall * (tints.length + 1) * each);
-  const sumsAt = (place: number, k: number) => (place * (tints.length + 1) + k) * each;
+  const sumsAt = (place: number, k: number) => (k * wide * tall + place) * each;
   for (let cell = 0; cell < trust.length; cell++) {
     if (trust[cell]! <= 0) continue;
     const k = classes[cell]!;
     const [x, y] = [cell % columns, Math.floor(cell / columns)];
+    for (let channel = 0; channel < 3; channel++) {
+      const a = tints[k]![channel]!;
+      const b = seen[cell * 3 + channel]! / overall[channel]!;
+      const w = trust[cell]! * evened[k]![channel]!;
+      const at = channel * SUMS;
+      added[at + N] = w;
+      added[at + M] = w * a;
+      added[at + MM] = w * a * a;
+      added[at + S] = w * b;
+      added[at + MS] = w * a * b;
+    }
     for (let j = Math.max(0, Math.ceil((y - reach) / STEP)); j < tall; j++) {
       const down = Math.abs(Math.min(rows - 1, j * STEP) - y);
       if (j * STEP - y > reach + STEP) break;
       for (let i = Math.max(0, Math.ceil((x - reach) / STEP)); i < wide; i++) {
         if (i * STEP - x > reach + STEP) break;
         const across = Math.abs(Math.min(columns - 1, i * STEP) - x);
-        const near = trust[cell]! * (nearness[across] ?? 0) * (nearness[down] ?? 0);
+        const near = (nearness[across] ?? 0) * (nearness[down] ?? 0);
         if (near === 0) continue;
         const own = sumsAt(j * wide + i, k);
-        const all = sumsAt(j * wide + i, tints.length);
-        for (let channel = 0; channel < 3; channel++) {
-          const a = tints[k]![channel]!;
-          const b = seen[cell * 3 + channel]! / overall[channel]!;
-          const w = near * evened[k]![channel]!;
-          for (const at of [own, all]) {
-            const from = at + channel * SUMS;
-            sums[from + N]! += w;
-            sums[from + M]! += w * a;
-            sums[from + MM]! += w * a * a;
-            sums[from + S]! += w * b;
-            sums[from + MS]! += w * a * b;
-          }
-        }
+        for (let what = 0; what < each; what++) sums[own + what]! += near * added[what]!;
       }
     }
+  }
+  const all = sums.subarray(sumsAt(0, tints.length));
+  for (let k = 0; k < tints.length; k++) {
+    const own = sumsAt(0, k);
+    for (let i = 0; i < all.length; i++) all[i]! += sums[own + i]!;
   }
   /** Gain and veil of three channels at each place as each class sees it, reckoned when they are asked for. */
   const lights = new Float32Array(wide * tall * tints.length * 6);

@@ -74,24 +74,32 @@ function planeAt(
 ): number | null {
   let [n, sx, sy, sxx, sxy, syy, sv, sxv, syv] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
   const near = nearness(radius);
+  const [first, last] = [Math.max(0, x - radius), Math.min(width - 1, x + radius)];
   for (let j = Math.max(0, y - radius); j <= Math.min(height - 1, y + radius); j++) {
-    for (let i = Math.max(0, x - radius); i <= Math.min(width - 1, x + radius); i++) {
-      const at = j * width + i;
+    // All of a row is as far up or down.
+    const dy = j - y;
+    let [rowN, rowX, rowXX, rowV, rowXV] = [0, 0, 0, 0, 0];
+    for (let i = first, at = j * width + first; i <= last; i++, at++) {
       const dx = i - x;
-      const dy = j - y;
-      const weight = trust[at]! * near[Math.abs(dx)]! * near[Math.abs(dy)]!;
+      const weight = trust[at]! * near[dx < 0 ? -dx : dx]!;
       if (weight <= 0) continue;
-      const value = values[at]!;
-      n += weight;
-      sx += weight * dx;
-      sy += weight * dy;
-      sxx += weight * dx * dx;
-      sxy += weight * dx * dy;
-      syy += weight * dy * dy;
-      sv += weight * value;
-      sxv += weight * dx * value;
-      syv += weight * dy * value;
+      const value = weight * values[at]!;
+      rowN += weight;
+      rowX += weight * dx;
+      rowXX += weight * dx * dx;
+      rowV += value;
+      rowXV += value * dx;
     }
+    const far = near[Math.abs(dy)]!;
+    n += rowN * far;
+    sx += rowX * far;
+    sy += rowN * far * dy;
+    sxx += rowXX * far;
+    sxy += rowX * far * dy;
+    syy += rowN * far * dy * dy;
+    sv += rowV * far;
+    sxv += rowXV * far;
+    syv += rowV * far * dy;
   }
   if (n < 1e-3) return null;
   // A little ridge on the slopes: where all that counts lies on one line, the plane lies level across it.
