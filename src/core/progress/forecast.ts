@@ -56,7 +56,8 @@ export function forecast(days: readonly DayWork[], left: number, today: string, 
   if (left <= 0) return null;
   const weeks = weeksOf(days, today);
   const sums = weeks.map((week) => week.reduce((sum, minutes) => sum + minutes, 0));
-  const past = { weeks, sums, drift: driftOf(sums), gone: weekdayOf(today) + 1 };
+  const weights = weeks.map((_, i) => 0.5 ** ((weeks.length - 1 - i) / HALF_LIFE_WEEKS));
+  const past = { weeks, sums, weights, drift: driftOf(sums), gone: weekdayOf(today) + 1 };
   const random = seededRandom(seed);
   const ends: number[] = [];
   for (let run = 0; run < RUNS; run++) ends.push(endOfRun(past, left, random));
@@ -100,6 +101,8 @@ interface Past {
   weeks: readonly number[][];
   /** Minutes of each week. */
   sums: readonly number[];
+  /** How much each week counts. */
+  weights: readonly number[];
   drift: number;
   /** Days of the week that runs which are over, today among them. */
   gone: number;
@@ -126,12 +129,12 @@ function driftOf(sums: readonly number[]): number {
 }
 
 /** Days from today until all is done, in one run of the simulation. */
-function endOfRun({ weeks, sums, drift, gone }: Past, left: number, random: SeededRandom): number {
+function endOfRun({ weeks, sums, weights, drift, gone }: Past, left: number, random: SeededRandom): number {
   // Where each week ends on a line of all weights; what is usual lies behind them.
   const upTo = new Float64Array(weeks.length);
   let all = 0;
   for (let i = 0; i < weeks.length; i++) {
-    all += exponential(random) * 0.5 ** ((weeks.length - 1 - i) / HALF_LIFE_WEEKS);
+    all += exponential(random) * weights[i]!;
     upTo[i] = all;
   }
   if (weeks.length < ENOUGH_WEEKS) for (let i = 0; i < USUAL_WEIGHT; i++) all += exponential(random);
@@ -141,8 +144,7 @@ function endOfRun({ weeks, sums, drift, gone }: Past, left: number, random: Seed
   for (let week = 0; week < HORIZON_WEEKS; week++) {
     level *= Math.exp(drift * random.normal());
     const pick = random.uniform() * all;
-    let drawn = 0;
-    while (drawn < weeks.length && upTo[drawn]! <= pick) drawn++;
+    const drawn = firstAbove(upTo, pick);
     const own = weeks[drawn];
     const share = own ? level : level * usualLevel;
     const from = week === 0 ? gone : 0;
@@ -157,6 +159,17 @@ function endOfRun({ weeks, sums, drift, gone }: Past, left: number, random: Seed
     }
   }
   return HORIZON_WEEKS * 7;
+}
+
+/** Index of the first of ascending values that is above a given one; their number where none is. */
+function firstAbove(values: Float64Array, limit: number): number {
+  let [low, high] = [0, values.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (values[middle]! <= limit) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 function exponential(random: SeededRandom): number {

@@ -41,11 +41,15 @@ function allBars({ width, height, cells }: Chart, widest: number): number[][] {
   return bars;
 }
 
+/** The solver, which grows a little with each model: made anew after some. */
+const solver = { solved: 0, highs: null as Awaited<ReturnType<typeof highsLoader>> | null };
+const MODELS_A_SOLVER = 40;
+
 /**
  * The fewest placements by mixed-integer programming: each cell lies under exactly one bar (HiGHS, Huangfu and Hall 2018).
  */
 export async function fewestByHighs(chart: Chart, widest: number): Promise<number> {
-  const highs = await highsLoader();
+  if (solver.solved++ % MODELS_A_SOLVER === 0) solver.highs = await highsLoader();
   const bars = allBars(chart, widest);
   const over = new Map<number, string[]>();
   bars.forEach((bar, i) => {
@@ -60,7 +64,7 @@ export async function fewestByHighs(chart: Chart, widest: number): Promise<numbe
     ` ${bars.map((_, i) => `b${i}`).join(' ')}`,
     'End',
   ].join('\n');
-  const { ObjectiveValue, Status } = highs.solve(model, { output_flag: false, mip_rel_gap: 0 });
+  const { ObjectiveValue, Status } = solver.highs!.solve(model, { output_flag: false, mip_rel_gap: 0 });
   if (Status !== 'Optimal') throw new Error(`HiGHS says ${Status}.`);
   return Math.round(ObjectiveValue);
 }

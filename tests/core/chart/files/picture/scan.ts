@@ -43,18 +43,25 @@ export function scanned(cells: ArrayLike<number>, hexes: readonly string[], look
   const random = seededRandom(5);
   const rgba = new Uint8Array(wide * high * 4);
   const [sin, cos] = [Math.sin((turned * Math.PI) / 180), Math.cos((turned * Math.PI) / 180)];
+  const sum = [0, 0, 0];
   for (let y = 0; y < high; y++) {
     for (let x = 0; x < wide; x++) {
-      const sum = [0, 0, 0];
+      sum.fill(0);
       for (let point = 0; point < POINTS * POINTS; point++) {
         const dx = x + ((point % POINTS) + 0.5) / POINTS - wide / 2;
         const dy = y + (Math.floor(point / POINTS) + 0.5) / POINTS - high / 2;
-        const [px, py] = [dx * cos + dy * sin, -dx * sin + dy * cos];
+        const px = dx * cos + dy * sin;
+        const py = -dx * sin + dy * cos;
         // What lies further down is further away: all of it is smaller by the distance.
         const down = py / (1 - (keystone * py) / (height * pitch));
         const away = 1 + (keystone * down) / (height * pitch);
-        const [u, v] = [(px * away) / pitch + width / 2, down / pitch + height / 2];
-        const colour = onPaper(u, v, cells, colours, look);
+        const colour = onPaper(
+          (px * away) / pitch + width / 2,
+          down / pitch + height / 2,
+          cells,
+          colours,
+          look,
+        );
         for (let part = 0; part < 3; part++) sum[part]! += colour[part]!;
       }
       const at = (y * wide + x) * 4;
