@@ -27,6 +27,7 @@ describe('the normal law', () => {
     [10, 23.11805],
   ])('has the tail of the table at %d', (z, digits) => {
     expect(-Math.log10(normalCdf(-z, 0, 1))).toBeCloseTo(digits, 4);
+    expect(normalCdf(z, 0, 1)).toBeCloseTo(1, 11);
   });
 });
 
@@ -55,6 +56,10 @@ describe('the beta law', () => {
   ])('gives the critical value of F with %d and %d degrees of freedom', (first, second, critical) => {
     const x = betaQuantile(0.95, first / 2, second / 2);
     expect((second * x) / (first * (1 - x))).toBeCloseTo(critical, first === 1 ? 1 : 2);
+  });
+
+  it('is nothing below 0 and certain from 1 on', () => {
+    expect([-0.5, 0, 1, 1.5].map((x) => betaCdf(x, 2, 3))).toEqual([0, 0, 1, 1]);
   });
 
   it('finds the share again whose probability it was', () => {

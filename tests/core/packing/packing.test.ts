@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chooseBags, packingList } from '../../../src/core/packing/packing';
+import { chooseBags, packingList, packingSum } from '../../../src/core/packing/packing';
 import { line } from '../samples';
 
 const amount = (bags: { size: number; count: number }[]) =>
@@ -82,10 +82,45 @@ describe('a packing list', () => {
     [[], 10, 'at least one bag size'],
     [[0], 10, 'whole number of drills'],
     [[-5], 10, 'whole number of drills'],
+    [[200.5], 10, 'whole number of drills'],
+    [[200, 100_001], 10, 'whole number of drills'],
     [[Number.NaN], 10, 'whole number of drills'],
     [[200], -1, 'between 0 and 100'],
+    [[200], 101, 'between 0 and 100'],
     [[200], Number.NaN, 'between 0 and 100'],
   ])('refuses sizes %j with spare %d', (sizes, spare, words) => {
     expect(() => packingList([line(1)], sizes, spare, 'fewest bags')).toThrow(words);
+  });
+
+  it('takes sizes and spares to their very limits', () => {
+    const bagsOf = (needed: number, sizes: number[], spare: number) => {
+      const [one] = packingList([line(1, { neededDrills: needed })], sizes, spare, 'least surplus');
+      return [one!.wantedDrills, one!.packedDrills];
+    };
+    expect(bagsOf(3, [1], 0)).toEqual([3, 3]);
+    expect(bagsOf(3, [1], 100)).toEqual([6, 6]);
+    expect(bagsOf(3, [100_000], 0)).toEqual([3, 100_000]);
+    // No kit asks for more of one colour.
+    expect(bagsOf(1_999_999, [100_000], 10)).toEqual([2_000_000, 2_000_000]);
+  });
+
+  it('has a size but once, lines of one code in their order, and nothing for a colour that needs none', () => {
+    const list = packingList(
+      [
+        line(3, { code: '98', neededDrills: 150 }),
+        line(2, { code: '98', neededDrills: 0 }),
+        line(1, { code: '98', neededDrills: 350 }),
+      ],
+      [200, 200],
+      0,
+      'fewest bags',
+    );
+    expect(list.map((each) => [each.line.line, each.bags])).toEqual([
+      [1, [{ size: 200, count: 2 }]],
+      [2, []],
+      [3, [{ size: 200, count: 1 }]],
+    ]);
+    expect(packingSum(list)).toEqual({ bags: 3, packedDrills: 600, neededDrills: 500 });
+    expect(packingSum([])).toEqual({ bags: 0, packedDrills: 0, neededDrills: 0 });
   });
 });

@@ -115,6 +115,84 @@ describe('a request to the seller', () => {
     );
   });
 
+  it('is a letter that can be sent as it is', () => {
+    const [most] = lines([bag(1), bag(2), bag(3)]);
+    expect(requestText(canvas, [most!], '1 May 2026').split('\n')).toEqual([
+      'Date: 1 May 2026',
+      '',
+      'Hello,',
+      '',
+      'my kit “Two hills” (120 × 160 squares, 30 × 40 cm (11.8 × 15.7 in), square drills) arrived with too few drills of these colours:',
+      '',
+      `- 1204 (key 1): 200 received of 500 needed, 2 bags missing, please send at least ${most!.shortDrills}`,
+      '',
+      'Could you send these to me? Thank you.',
+    ]);
+    // Lots of a thousand are set in groups; no bag is named where none is missing.
+    const large = requestText(canvas, [{ ...most!, bagsMissing: 0, shortDrills: 1234 }], 'today');
+    expect(large).toContain('200 received of 500 needed, please send at least 1,234\n');
+  });
+
+  it('asks for what ran out at the bench as it is known, though enough was sent by number', () => {
+    const bags = [bag(1, 1000), bag(2), bag(3)];
+    const at = (known: number) =>
+      requestLines(legend, supplyOf(legend, bags, 200), new Map(), TRASH_START, new Map([[2, known]]));
+    const [each, ...others] = at(37);
+    expect(others).toEqual([]);
+    expect(each).toMatchObject({
+      ranOut: true,
+      shortDrills: 37,
+      lackingDrills: 37,
+      bagsMissing: 0,
+      state: null,
+    });
+    expect(requestText(canvas, [each!], 'today')).toContain(
+      '- 98 (key 2): 200 received of 100 needed, it ran out while I was laying it, please send at least 37',
+    );
+    expect(at(0)).toEqual([]);
+  });
+
+  it('goes on to the next colour once one has arrived', () => {
+    const states = new Map([[1, 'arrived' as const]]);
+    const [first] = lines([bag(2), bag(3)], states);
+    expect(first).toMatchObject({ state: 'arrived', line: { code: '1204' } });
+    expect(first!.shortDrills).toBeGreaterThan(0);
+    expect(toAsk([first!])).toEqual([]);
+    expect(stillWanting([first!])).toHaveLength(1);
+  });
+
+  it('asks for no more than makes running out unlikely, however little is needed', () => {
+    const few = [line(1, { code: '7', neededDrills: 1, packets: 1 })];
+    const [each] = requestLines(few, supplyOf(few, [], 200), new Map(), TRASH_START);
+    const chance = chanceOfRunningOut(TRASH_START);
+    const spread = (more: number) => ({ drills: more, spread: 0.03 * more });
+    expect(chance(1, spread(each!.shortDrills))).toBeLessThan(0.05);
+    expect(each!.shortDrills === 1 || chance(1, spread(each!.shortDrills - 1)) >= 0.05).toBe(true);
+  });
+
+  it('is a table with a row for every colour', () => {
+    const states = new Map([[3, 'promised' as const]]);
+    const told = lines([bag(2)], states);
+    const drawn = told.map((each) => ({ ...each, line: { ...each.line, symbol: null } }));
+    expect(Papa.parse(requestCsv(canvas, drawn)).data).toEqual([
+      [
+        ...['Title', 'Size', 'Key number', 'Symbol', 'Colour code', 'Finish'],
+        ...['Drills needed', 'Received', 'To send', 'Bags missing', 'State'],
+      ],
+      [
+        ...['Two hills', '30 × 40 cm (11.8 × 15.7 in)', '1', '', '1204', 'plain'],
+        ...['500', '0', String(told[0]!.shortDrills), '3', 'not asked'],
+      ],
+      [
+        ...['Two hills', '30 × 40 cm (11.8 × 15.7 in)', '3', '', 'SH7', 'iridescent'],
+        ...['150', '0', String(told[1]!.shortDrills), '1', 'promised'],
+      ],
+    ]);
+    // A title that a spreadsheet would run is taken as words.
+    const evil = asCanvas({ ...canvas, title: '=1+1' });
+    expect(requestCsv(evil, told)).toContain("'=1+1");
+  });
+
   it('says the same as CSV', () => {
     const { data } = Papa.parse<Record<string, string>>(requestCsv(canvas, lines([bag(2)])), {
       header: true,
