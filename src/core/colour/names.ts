@@ -1,13 +1,16 @@
 import { formatHex, parse } from 'culori';
+import { hexToRgb, mix, type Rgb, rgbToHex } from './rgb';
 
+const WHITE: Rgb = [255, 255, 255];
+const BLACK: Rgb = [0, 0, 0];
 /** Words that people put before a colour, and how far they move it towards white or black. */
-const SHADES: Record<string, { towards: 0 | 1; share: number }> = {
-  'very light': { towards: 1, share: 0.6 },
-  pale: { towards: 1, share: 0.45 },
-  light: { towards: 1, share: 0.35 },
-  dark: { towards: 0, share: 0.4 },
-  deep: { towards: 0, share: 0.3 },
-  'very dark': { towards: 0, share: 0.6 },
+const SHADES: Record<string, { towards: Rgb; share: number }> = {
+  'very light': { towards: WHITE, share: 0.6 },
+  pale: { towards: WHITE, share: 0.45 },
+  light: { towards: WHITE, share: 0.35 },
+  dark: { towards: BLACK, share: 0.4 },
+  deep: { towards: BLACK, share: 0.3 },
+  'very dark': { towards: BLACK, share: 0.6 },
 };
 
 /**
@@ -22,12 +25,8 @@ export function readColourName(name: string): string | null {
   const whole = named(words);
   if (whole) return whole;
   for (const [shade, { towards, share }] of Object.entries(SHADES)) {
-    const base = words.startsWith(`${shade} `)
-      ? parse(words.slice(shade.length + 1).replaceAll(' ', ''))
-      : undefined;
-    if (base?.mode !== 'rgb') continue;
-    const mixed = (part: number) => part + (towards - part) * share;
-    return formatHex({ mode: 'rgb', r: mixed(base.r), g: mixed(base.g), b: mixed(base.b) });
+    const base = words.startsWith(`${shade} `) ? named(words.slice(shade.length + 1)) : null;
+    if (base !== null) return rgbToHex(mix(hexToRgb(base), towards, share));
   }
   return null;
 }

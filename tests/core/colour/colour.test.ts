@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { contrastRatio, inkOn, relativeLuminance } from '../../../src/core/colour/contrast';
-import { colourDifference } from '../../../src/core/colour/difference';
+import { colourDifference, differenceInWords } from '../../../src/core/colour/difference';
 import { readFinish } from '../../../src/core/colour/finish';
+import { readColourName } from '../../../src/core/colour/names';
 import { hexToRgb, mix, type Rgb, readHex, rgbToHex } from '../../../src/core/colour/rgb';
 
 const part = fc.integer({ min: 0, max: 255 });
@@ -16,8 +17,9 @@ describe('colours as written', () => {
     ['fff', '#ffffff'],
   ])('reads %s', (text, hex) => expect(readHex(text)).toBe(hex));
 
-  it.each(['', '#12', 'teal', '#12345g', '#1234567'])('refuses %s', (text) =>
-    expect(readHex(text)).toBeNull(),
+  it.each(['', '#12', '#1234', '#12345678', '12#345', '##abc', 'teal', '#12345g', '#1234567'])(
+    'refuses %s',
+    (text) => expect(readHex(text)).toBeNull(),
   );
 
   it('goes from hex to parts and back', () => {
@@ -75,6 +77,60 @@ describe('colour difference', () => {
   });
 });
 
+describe('a difference in words', () => {
+  it('grows from one to the next at 1, 2, 4, 7 and 15', () => {
+    const words = [
+      'cannot be told apart by eye',
+      'seen only side by side',
+      'a shade apart',
+      'clearly another shade',
+      'a different colour of the same kind',
+      'a very different colour',
+    ];
+    [1, 2, 4, 7, 15].forEach((limit, i) => {
+      expect(differenceInWords(limit - 1e-9)).toBe(words[i]);
+      expect(differenceInWords(limit)).toBe(words[i + 1]);
+    });
+    expect(differenceInWords(0)).toBe(words[0]);
+  });
+});
+
+describe('colours by name', () => {
+  // CSS Color Module Level 4, 6.1, named colours (from memory).
+  it.each([
+    ['teal', '#008080'],
+    [' Dark  Sea Green ', '#8fbc8f'],
+    ['REBECCA PURPLE', '#663399'],
+    ['black', '#000000'],
+  ])('“%s” is %s', (name, hex) => expect(readColourName(name)).toBe(hex));
+
+  it('are moved towards white or black by the word before them', () => {
+    // A share of the way from 0 to 255, or from 255 to 0: 0.6, 0.45, 0.35 and 0.4, 0.3, 0.6.
+    expect(readColourName('very light red')).toBe('#ff9999');
+    expect(readColourName('pale red')).toBe('#ff7373');
+    expect(readColourName('light red')).toBe('#ff5959');
+    // The library has a dark red of its own, and none of these.
+    expect(readColourName('dark lime')).toBe('#009900');
+    expect(readColourName('deep lime')).toBe('#00b300');
+    expect(readColourName('very dark lime')).toBe('#006600');
+  });
+
+  it('are not guessed at', () => {
+    for (const name of [
+      '',
+      'transparent',
+      'light transparent',
+      '#00ff00',
+      'red2',
+      'rgb(1,2,3)',
+      'blurple',
+      'dark',
+      'lightred x',
+    ])
+      expect(readColourName(name), name).toBeNull();
+  });
+});
+
 describe('finishes', () => {
   it.each([
     ['', 'plain'],
@@ -83,6 +139,7 @@ describe('finishes', () => {
     ['Metal', 'metallic'],
     ['glow in the dark', 'glow'],
     ['Gem', 'crystal'],
+    [' Clear ', 'translucent'],
   ])('reads “%s” as %s', (text, finish) => expect(readFinish(text)).toBe(finish));
 
   it('does not guess at unknown words', () => expect(readFinish('sparkly')).toBeNull());
