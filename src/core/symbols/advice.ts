@@ -10,7 +10,7 @@ export function checkInWords(pairs: number, shades: number, dark: number): strin
     shades > 0
       ? `${counted(shades, 'pair')} of colours a shade apart ${shades === 1 ? 'meets' : 'meet'}`
       : '',
-    dark > 0 ? `${counted(dark, 'symbol')} need the light pad` : '',
+    dark > 0 ? `${counted(dark, 'symbol')} ${dark === 1 ? 'needs' : 'need'} the light pad` : '',
   ].filter((part) => part !== '');
   if (found.length === 0) return 'Every symbol of this kit is easy to tell apart.';
   return `${found.join('; ')}.`;

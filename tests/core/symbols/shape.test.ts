@@ -141,7 +141,7 @@ describe('the symbol check', () => {
   it('speaks plainly', () => {
     expect(checkInWords(0, 0, 0)).toBe('Every symbol of this kit is easy to tell apart.');
     expect(checkInWords(1, 2, 1)).toBe(
-      '1 pair of symbols is easily mixed up; 2 pairs of colours a shade apart meet; 1 symbol need the light pad.',
+      '1 pair of symbols is easily mixed up; 2 pairs of colours a shade apart meet; 1 symbol needs the light pad.',
     );
     const [pair] = likePairs(legend, shapes);
     expect(likeInWords(pair!)).toBe(
