@@ -279,32 +279,54 @@ function band(art: Art, width: number, height: number): void {
   art.warning(width / 2, height - 0.8, width - 2 * pad);
 }
 
+/** A column of the list page; place and width as shares of the page's. */
+interface ListColumn {
+  name: string;
+  at: number;
+  share: number;
+  code: boolean;
+  words(art: Art): string;
+}
+
+/** The drill is at the left, without a name. */
+const LIST: readonly ListColumn[] = [
+  { name: 'Code', at: 0.08, share: 0.13, code: true, words: ({ line }) => line.code },
+  {
+    name: 'Key',
+    at: 0.22,
+    share: 0.06,
+    code: true,
+    words: ({ facts, line }) => (facts.leftover === null ? line.keyNumber : ''),
+  },
+  { name: 'Name', at: 0.29, share: 0.27, code: false, words: ({ line }) => line.name },
+  { name: 'Finish', at: 0.57, share: 0.11, code: false, words: (art) => art.finishOr('') },
+  {
+    name: 'Drills',
+    at: 0.69,
+    share: 0.11,
+    code: true,
+    words: ({ facts, line }) => many(facts.leftover ?? line.neededDrills),
+  },
+  {
+    name: 'Place',
+    at: 0.81,
+    share: 0.1,
+    code: false,
+    words: ({ facts }) => (facts.place === null ? '' : placeInWords(facts.place)),
+  },
+  { name: 'Not', at: 0.91, share: 0.09, code: false, words: (art) => art.notThat },
+];
+
+/** Names of the list's columns with their place as a share of the width. */
+export const LIST_COLUMNS: readonly Pick<ListColumn, 'name' | 'at'>[] = LIST;
+
 /** A row of the list page. */
 function row(art: Art, width: number, height: number): void {
   const y = height / 2;
   const size = height * 0.38;
   const chip = Math.min(height * 0.88, width * 0.07);
   art.chip(0, (height - chip) / 2, chip);
-  const columns: [string, number, number, boolean][] = [
-    [art.line.code, 0.08, 0.13, true],
-    [art.facts.leftover === null ? art.line.keyNumber : '', 0.22, 0.06, true],
-    [art.line.name, 0.29, 0.27, false],
-    [art.line.finish === 'plain' ? '' : art.line.finish, 0.57, 0.11, false],
-    [many(art.facts.leftover ?? art.line.neededDrills), 0.69, 0.11, true],
-    [art.facts.place === null ? '' : placeInWords(art.facts.place), 0.81, 0.1, false],
-    [art.notThat, 0.91, 0.09, false],
-  ];
-  for (const [text, at, share, code] of columns) art.text(text, width * at, y, width * share, size, { code });
+  for (const { at, share, code, words } of LIST)
+    art.text(words(art), width * at, y, width * share, size, { code });
   art.marks.push({ kind: 'line', x1: 0, x2: width, y1: height, y2: height, stroke: EDGE, width: 0.1 });
 }
-
-/** Names of the list's columns with their place as a share of the width. */
-export const LIST_COLUMNS: readonly (readonly [string, number])[] = [
-  ['Code', 0.08],
-  ['Key', 0.22],
-  ['Name', 0.29],
-  ['Finish', 0.57],
-  ['Drills', 0.69],
-  ['Place', 0.81],
-  ['Not', 0.91],
-];

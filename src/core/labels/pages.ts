@@ -92,7 +92,7 @@ function listHead(sheet: LabelSheet, title: string): Mark[] {
   });
   return [
     text(title, 0, -6.4, 4.6),
-    ...LIST_COLUMNS.map(([words, share]) => text(words, share * sheet.labelWidthMm, -1.6, 2.8)),
+    ...LIST_COLUMNS.map(({ name, at }) => text(name, at * sheet.labelWidthMm, -1.6, 2.8)),
   ];
 }
 
