@@ -1,7 +1,8 @@
 import { cleanupOutdatedCaches, type PrecacheEntry, precacheAndRoute } from 'workbox-precaching';
 import { registerRoute, setCatchHandler } from 'workbox-routing';
 import { NetworkFirst } from 'workbox-strategies';
-import { KEPT_ANSWERS, KEPT_PAGES, keptFor } from './kept';
+import { Keeper } from './keeper';
+import { KEPT_ANSWERS, KEPT_PAGES } from './kept';
 
 /*
  * Keeps a canvas that was opened on this device usable while the machine with the data does not answer. Only what is read
@@ -29,9 +30,25 @@ declare const self: Scope;
 const PATIENCE_SECONDS = 4;
 
 /** An answer is kept only if it is one; a way to the door is none. */
+const isGood = ({ status, redirected }: Response) => status === 200 && !redirected;
+
+const keeper = new Keeper(caches, async (url) => {
+  const answer = await fetch(url, { headers: { accept: 'text/html,*/*' } }).catch(() => null);
+  return answer && isGood(answer) ? answer : null;
+});
+
+/** What a plugin keeps for one request. */
+interface Underway {
+  state?: { begun?: number };
+}
 const onlyGood = {
-  cacheWillUpdate: async ({ response }: { response: Response }) =>
-    response.status === 200 && !response.redirected ? response : null,
+  handlerWillStart: async ({ state }: Underway) => {
+    if (state) state.begun = keeper.begin();
+  },
+  cacheWillUpdate: async ({ response, state }: Underway & { response: Response }) =>
+    isGood(response) && keeper.stands(state?.begun ?? keeper.begin()) ? response : null,
+  cacheDidUpdate: ({ cacheName, state }: Underway & { cacheName: string }) =>
+    keeper.ended(state?.begun ?? keeper.begin(), cacheName),
 };
 
 self.addEventListener('install', () => void self.skipWaiting());
@@ -62,17 +79,9 @@ setCatchHandler(async ({ request }) => {
   return (await caches.match('/offline.html', { ignoreSearch: true })) ?? Response.error();
 });
 
-// A page that is open asks for the others of its canvas to be kept too.
+// A page that is open asks for the others of its canvas to be kept too; one that is not let in has all forgotten.
 self.addEventListener('message', (event) => {
-  const keep = (event.data as { keep?: unknown } | null)?.keep;
-  if (typeof keep !== 'string' || !/^[0-9a-f-]{36}$/.test(keep)) return;
-  event.waitUntil(keepCanvas(keep));
+  const { keep, forget } = (event.data ?? {}) as { keep?: unknown; forget?: unknown };
+  if (forget === true) event.waitUntil(keeper.forget());
+  if (typeof keep === 'string' && /^[0-9a-f-]{36}$/.test(keep)) event.waitUntil(keeper.keep(keep));
 });
-
-async function keepCanvas(canvasId: string): Promise<void> {
-  for (const { cache, url } of keptFor(canvasId)) {
-    const answer = await fetch(url, { headers: { accept: 'text/html,*/*' } }).catch(() => null);
-    if (answer?.status !== 200 || answer.redirected) continue;
-    await (await caches.open(cache)).put(url, answer);
-  }
-}
