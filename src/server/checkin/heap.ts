@@ -12,16 +12,26 @@ export interface Heap {
   rows: readonly DatedBagRow[];
 }
 
-export async function heapOf(queries: Queries, canvasId: string): Promise<Heap> {
-  return { legend: await legendOf(queries, canvasId), rows: await bagRows(queries, canvasId) };
+/** @param legend of the canvas, where it was read already */
+export async function heapOf(
+  queries: Queries,
+  canvasId: string,
+  legend?: readonly LegendLine[],
+): Promise<Heap> {
+  return { legend: legend ?? (await legendOf(queries, canvasId)), rows: await bagRows(queries, canvasId) };
 }
 
 /**
  * Keeps for the shelf how the heap stands, after anything that bags or the colour list follow from.
+ * @param legend of the canvas, where it was read already
  * @returns the heap as it was read for that
  */
-export async function noteHeap(queries: Queries, canvas: Canvas): Promise<Heap> {
-  const heap = await heapOf(queries, canvas.id);
+export async function noteHeap(
+  queries: Queries,
+  canvas: Canvas,
+  legend?: readonly LegendLine[],
+): Promise<Heap> {
+  const heap = await heapOf(queries, canvas.id, legend);
   const { bags } = standingBags(heap.rows);
   await putHeap(queries, canvas.id, {
     bags: bags.length,

@@ -69,7 +69,7 @@ export async function enterBag(
     const entry = await entryOf(queries, canvas, bag, line);
     await addBagEntry(queries, { id: bag.id, canvasId: canvas.id, screenId, happenedAt, ...entry });
     await moveStash(queries, bag, entry, happenedAt);
-    heap = await noteHeap(queries, canvas);
+    heap = await noteHeap(queries, canvas, legend);
   };
   return once(database, request, enter, async (queries) => {
     heap ??= await heapOf(queries, canvas.id);
