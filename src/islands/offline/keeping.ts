@@ -19,9 +19,10 @@ export async function beginKeeping(canvasId: string | null): Promise<void> {
 /** Throws away what was kept to be read, where a device is not let in any more. What waits to be sent stays. */
 export async function forgetKept(): Promise<void> {
   if (typeof caches === 'undefined') return;
-  // What is still on its way there is kept by the service worker alone.
-  (await navigator.serviceWorker?.getRegistration())?.active?.postMessage({ forget: true });
   for (const name of [KEPT_PAGES, KEPT_ANSWERS]) await caches.delete(name);
+  // What is still on its way there the service worker alone knows of, where there is one.
+  const registration = await navigator.serviceWorker?.getRegistration().catch(() => undefined);
+  registration?.active?.postMessage({ forget: true });
 }
 
 const waiting = new Map<string, ReturnType<typeof setTimeout>>();

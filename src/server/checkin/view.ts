@@ -10,9 +10,8 @@ import { matchStrays } from '../../core/checkin/strays';
 import { type LineSupply, packetSizes, summarise, supplyInWords, supplyOf } from '../../core/checkin/supply';
 import { sectionsWhereShort } from '../../core/sections/shortage';
 import { bitmapOf } from '../../data/bench';
-import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
-import { bagFacts, bagRows, trashEntries, trashRecords } from '../../data/checkin';
+import { bagFacts, trashEntries, trashRecords } from '../../data/checkin';
 import type { Queries } from '../../data/engine/database';
 import { undoViewOf } from '../../data/history';
 import { revisionOf } from '../../data/once';
@@ -22,9 +21,9 @@ import { type Heap, heapOf } from './heap';
 
 /** What there is of each colour, without the section in which it would run out. */
 export async function supplyNow(queries: Queries, canvas: Canvas): Promise<LineSupply[]> {
-  const { bags } = standingBags(await bagRows(queries, canvas.id));
+  const { legend, rows } = await heapOf(queries, canvas.id);
   const trash = learnedTrash(await trashRecords(queries, canvas.id));
-  return supplyOf(await legendOf(queries, canvas.id), bags, canvas.packetDrills, trash);
+  return supplyOf(legend, standingBags(rows).bags, canvas.packetDrills, trash);
 }
 
 /** @param screenId the screen for which undo is told */
