@@ -1,4 +1,4 @@
-import { CornerDownLeft, Delete, Grid3x3 } from 'lucide-react';
+import { CornerDownLeft, Delete, Grid3x3 } from './icons';
 
 /** Large keys for codes, for a hand that holds a bag. @param letters beside the digits */
 export function CodePad({

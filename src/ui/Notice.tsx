@@ -1,5 +1,5 @@
-import { Info, TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { Info, TriangleAlert } from './icons';
 
 /** A fault or a hint in words, with a mark beside it; faults are read out. */
 export function Notice({ kind, children }: { kind: 'fault' | 'hint'; children: ReactNode }) {

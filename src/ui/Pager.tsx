@@ -1,5 +1,5 @@
-import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { ChevronLeft, ChevronRight } from './icons';
 
 /** Numbered things one at a time, with the one before and the one after. */
 export function Pager({

@@ -1,5 +1,5 @@
-import { Moon, Sun } from 'lucide-react';
 import { useState } from 'react';
+import { Moon, Sun } from './icons';
 
 const YEAR_SECONDS = 31_536_000;
 

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { seededRandom } from '../../src/core/chance/random';
+import { unpackDump } from '../../src/data/engine/dump';
 import { DurableFs, LogSync } from '../../src/data/engine/durableFs';
 import { migrate } from '../../src/data/engine/migrate';
 import { openInDirectory } from '../../src/data/engine/pglite';
@@ -18,7 +19,8 @@ afterAll(() => rm(directory, { recursive: true, force: true }));
 
 it('what was acknowledged is there after a power cut at any moment, and nothing twice', async () => {
   const begun = join(directory, 'begun');
-  const made = await openInDirectory(new DurableFs(begun), await emptyDump());
+  await unpackDump(await emptyDump(), begun);
+  const made = await openInDirectory(new DurableFs(begun));
   await migrate(made);
   await made.close();
   const running = join(directory, 'running');

@@ -7,6 +7,7 @@ import { emptyDeleted } from '../deleted';
 import { type Database, one } from './database';
 import { DataFault, diskFault } from './dataFault';
 import { takeDataLock } from './dataLock';
+import { unpackDump } from './dump';
 import { DurableFs } from './durableFs';
 import { DATABASE, DRAFT, type Marker, standingOf, syncDirectory, writeMarker } from './marker';
 import { migrate, migrated } from './migrate';
@@ -84,16 +85,22 @@ async function openHeld(
   }
 }
 
-/** Sets a database up; half of one would not open, so it gets its name when it is whole. */
+/** Sets a database up; half of one would not open, so it gets its name when it is whole and on the disk. */
 async function beginIn(directory: string): Promise<void> {
   const draft = join(directory, DRAFT);
   await rm(draft, { recursive: true, force: true });
-  const database = await openInDirectory(new DurableFs(draft), await readTemplate());
-  await database.script('checkpoint');
-  await database.close();
-  await forOwnerAlone(draft);
+  const template = await readTemplate();
+  if (template) await unpackDump(template, draft);
+  else await setUpIn(draft);
   await rename(draft, join(directory, DATABASE));
   await syncDirectory(directory);
+}
+
+/** The slow way, where the program was not built. */
+async function setUpIn(directory: string): Promise<void> {
+  const database = await openInDirectory(new DurableFs(directory));
+  await database.close();
+  await forOwnerAlone(directory);
 }
 
 async function openExisting(directory: string): Promise<Database> {

@@ -38,19 +38,9 @@ const START = [
   ...['-c', 'wal_sync_method=fsync', '-c', 'max_wal_size=128MB'],
 ];
 
-/**
- * A database in a directory. What it answers is on the disk: the answer waits for it.
- * @param dump of a data directory to begin with, for a new one
- */
-export async function openInDirectory(fs: DurableFs, dump: Uint8Array | null = null): Promise<Database> {
-  const loadDataDir = dump && new Blob([Uint8Array.from(dump)]);
-  const pglite = await PGlite.create({
-    fs,
-    startParams: START,
-    ...(loadDataDir && { loadDataDir }),
-    ...CODECS,
-  });
-  return databaseOf(pglite, fs);
+/** A database in a directory. What it answers is on the disk: the answer waits for it. */
+export async function openInDirectory(fs: DurableFs): Promise<Database> {
+  return databaseOf(await PGlite.create({ fs, startParams: START, ...CODECS }), fs);
 }
 
 /**

@@ -1,8 +1,8 @@
-import { FolderInput } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { ArchiveReport } from '../../server/archive/contract';
 import { Dialog } from '../../ui/Dialog';
 import { FilePicker } from '../../ui/FilePicker';
+import { FolderInput } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { ApiProblem, sendFile } from '../writing/api';
 import { JobLine } from '../writing/JobLine';

@@ -1,10 +1,10 @@
-import { FolderInput, ShieldCheck } from 'lucide-react';
 import { useState } from 'react';
 import { contentsInWords, sizeInWords } from '../../core/backups/contents';
 import { momentInWords } from '../../core/words/moments';
 import { counted, many } from '../../core/words/numbers';
 import type { BackupsView, BackupView, CheckReport, RestoreReport } from '../../server/backups/contract';
 import { FilePicker } from '../../ui/FilePicker';
+import { FolderInput, ShieldCheck } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { getJson, sendFile } from '../writing/api';

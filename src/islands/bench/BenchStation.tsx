@@ -1,4 +1,3 @@
-import { ChevronRight } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { colourInFront, nextColour } from '../../core/bench/colours';
 import { nextPace } from '../../core/bench/comfort';
@@ -26,6 +25,7 @@ import type { PlacingStart } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { ColourList } from '../../ui/ColourList';
 import { showPercent } from '../../ui/headerFigures';
+import { ChevronRight } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { withLegend } from '../../ui/withLegend';
 import { TrashSlip } from '../checkin/TrashSlip';

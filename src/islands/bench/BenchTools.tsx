@@ -1,5 +1,5 @@
-import { ArrowDownToLine, ArrowUpFromLine, CircleDashed, Eye, Hash } from 'lucide-react';
 import { REACH_WORDS, type Reach, reachesFor } from '../../core/bench/reach';
+import { ArrowDownToLine, ArrowUpFromLine, CircleDashed, Eye, Hash } from '../../ui/icons';
 import { ToggleButton } from '../../ui/ToggleButton';
 import type { TouchMode } from './useStroke';
 

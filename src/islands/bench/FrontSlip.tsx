@@ -1,4 +1,3 @@
-import { Check, ChevronRight, Undo2 } from 'lucide-react';
 import type { ReactNode, RefObject } from 'react';
 import type { MarkKind } from '../../core/bench/marking';
 import type { Shape } from '../../core/canvas/canvas';
@@ -7,6 +6,7 @@ import { placeParts } from '../../core/codes/places';
 import { many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
+import { Check, ChevronRight, Undo2 } from '../../ui/icons';
 import { PotLeft, SmallCase } from './PotPlace';
 
 /** The colour in front: symbol, code, pot, how many here, and the one action that finishes it. */

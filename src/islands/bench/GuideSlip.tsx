@@ -1,4 +1,4 @@
-import { Check, ChevronLeft, ChevronRight, Pause, Play, Volume2 } from 'lucide-react';
+import { Check, ChevronLeft, ChevronRight, Pause, Play, Volume2 } from '../../ui/icons';
 import type { Guide } from './useGuide';
 
 /** What is laid next with one key: where it lies, and on to the one after it. */

@@ -1,4 +1,3 @@
-import { Bell, Play, Square } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import {
   type ClockWish,
@@ -12,6 +11,7 @@ import { momentInWords } from '../../core/words/moments';
 import { counted } from '../../core/words/numbers';
 import type { SittingView } from '../../server/bench/contract';
 import { chime } from '../../ui/chime';
+import { Bell, Play, Square } from '../../ui/icons';
 import { NumberField } from '../../ui/NumberField';
 
 const KEY = 'oculent-sitting';

@@ -1,9 +1,9 @@
-import { Download, FolderOutput, Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { pageRects } from '../../core/chart/files/chartPages';
 import type { PaperName } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
+import { Download, FolderOutput, Printer } from '../../ui/icons';
 import { Unprintable } from '../labels/Unprintable';
 import { DownloadButton } from '../writing/DownloadButton';
 

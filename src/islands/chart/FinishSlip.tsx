@@ -1,4 +1,3 @@
-import { Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
@@ -9,6 +8,7 @@ import { finishCells } from '../../core/chart/finish';
 import { FINISHES, type Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
 import type { RepairView } from '../../server/chart/contract';
+import { Undo2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 

@@ -1,9 +1,9 @@
-import { Printer, Tag } from 'lucide-react';
 import { useState } from 'react';
 import { equalCuts, type PanelPlan } from '../../core/chart/panels';
 import { counted, many } from '../../core/words/numbers';
 import type { PanelsView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { Printer, Tag } from '../../ui/icons';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';

@@ -1,4 +1,3 @@
-import { Camera, Scale, Volume2, VolumeX } from 'lucide-react';
 import { type RefObject, useMemo, useRef, useState } from 'react';
 import type { BagsCarry, Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -7,6 +6,7 @@ import { readTypedBag } from '../../core/checkin/typedBag';
 import { codeSigns } from '../../core/codes/codeSigns';
 import { many } from '../../core/words/numbers';
 import { CodePad, KeypadToggle } from '../../ui/CodePad';
+import { Camera, Scale, Volume2, VolumeX } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { useKeypad } from '../../ui/useKeypad';
 import { ScanButton } from '../scanning/ScanButton';

@@ -1,4 +1,3 @@
-import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type ColumnMapping, FIELD_IN_WORDS, SHEET_FIELDS } from '../../core/checkin/sheetColumns';
@@ -16,6 +15,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { FilePicker } from '../../ui/FilePicker';
+import { Download } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { TermsHere } from '../../ui/TermsHere';
 import { ToggleButton } from '../../ui/ToggleButton';

@@ -1,4 +1,3 @@
-import { Camera } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { faultInPhoto } from '../../core/inspection/photo';
@@ -6,6 +5,7 @@ import { type Corners, cornersWithin } from '../../core/reading/homography';
 import { counted } from '../../core/words/numbers';
 import type { SheetPhotoReading } from '../../server/reading/contract';
 import { FilePicker } from '../../ui/FilePicker';
+import { Camera } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { type BoardSpot, Lens, PointBoard } from '../../ui/PointBoard';
 import { mayBeSimulated } from '../../ui/standIns';

@@ -1,4 +1,3 @@
-import { Camera } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
@@ -11,6 +10,7 @@ import { counted, many } from '../../core/words/numbers';
 import { Colour } from '../../ui/Chip';
 import { Dialog } from '../../ui/Dialog';
 import { FilePicker } from '../../ui/FilePicker';
+import { Camera } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { mayBeSimulated } from '../../ui/standIns';
 import { useThreads } from '../reading/useReading';

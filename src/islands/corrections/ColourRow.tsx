@@ -1,10 +1,10 @@
-import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import { FIELD_IN_WORDS, type SheetField } from '../../core/checkin/sheetColumns';
 import { FINISHES } from '../../core/colour/finish';
 import { readColourName } from '../../core/colour/names';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import { TYPED_FIELDS, type TypedRow } from '../../core/corrections/typedList';
+import { ArrowDown, ArrowUp, Plus, Trash2 } from '../../ui/icons';
 
 export const HEADS: Record<SheetField, string> = {
   ...FIELD_IN_WORDS,

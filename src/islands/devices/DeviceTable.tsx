@@ -1,8 +1,8 @@
-import { Check, Pencil } from 'lucide-react';
 import { useState } from 'react';
 import { MOST_NAME_CHARACTERS } from '../../core/devices/device';
 import { momentInWords } from '../../core/words/moments';
 import type { DeviceView } from '../../server/devices/contract';
+import { Check, Pencil } from '../../ui/icons';
 
 const HOW = { code: 'with a code', passphrase: 'with the passphrase' };
 

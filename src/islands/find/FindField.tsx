@@ -1,8 +1,8 @@
-import { Search } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type Find, readFind } from '../../core/chart/find';
+import { Search } from '../../ui/icons';
 
 /** Something that can be gone to. */
 export type Found = Exclude<Find, { kind: 'fault' } | { kind: 'unit' }>;

@@ -1,4 +1,3 @@
-import { Printer, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
@@ -6,6 +5,7 @@ import { leftInWords } from '../../core/finish/leftovers';
 import { counted, many } from '../../core/words/numbers';
 import type { FinishView } from '../../server/finish/contract';
 import { Colour } from '../../ui/Chip';
+import { Printer, Undo2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { ScrollRegion } from '../../ui/ScrollRegion';

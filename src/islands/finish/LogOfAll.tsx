@@ -1,9 +1,9 @@
-import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { hoursInWords, isFoundInLog, type LogFacts } from '../../core/finish/logPage';
 import { dayInWords } from '../../core/progress/calendar';
 import { counted, many } from '../../core/words/numbers';
 import { DataTable } from '../../ui/DataTable';
+import { Download } from '../../ui/icons';
 
 /** The log of all canvases that were begun; those that are done come first. */
 export function LogOfAll({ log }: { log: LogFacts[] }) {

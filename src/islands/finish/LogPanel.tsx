@@ -1,4 +1,3 @@
-import { ImageDown, Printer } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { logRows } from '../../core/finish/logPage';
@@ -7,6 +6,7 @@ import type { FinishView } from '../../server/finish/contract';
 import type { PhotoView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { DayField } from '../../ui/DayField';
+import { ImageDown, Printer } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { WithCloth } from '../cloth/StationCloth';

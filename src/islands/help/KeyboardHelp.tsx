@@ -1,6 +1,6 @@
-import { Keyboard } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { Dialog } from '../../ui/Dialog';
+import { Keyboard } from '../../ui/icons';
 import { KEYS } from './keys';
 
 /** The one list of keys, opened with `?`. */

@@ -1,5 +1,4 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { Pencil, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { INSPECTION_KINDS, type InspectionKey, inspectionKind } from '../../core/inspection/inspection';
@@ -8,6 +7,7 @@ import { KEPT_DAYS } from '../../core/shelf/deleted';
 import { counted } from '../../core/words/numbers';
 import { type InspectionView, inspectionSchema } from '../../server/inspection/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { Pencil, Trash2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { asNumber } from '../../ui/typedNumber';
 import { CheckinNav } from '../checkin/CheckinNav';

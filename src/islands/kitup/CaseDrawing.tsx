@@ -1,4 +1,3 @@
-import { Check, Lock } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -9,6 +8,7 @@ import { counted } from '../../core/words/numbers';
 import type { SlotView } from '../../server/kitup/contract';
 import { arrowStep } from '../../ui/arrowKeys';
 import { Chip } from '../../ui/Chip';
+import { Check, Lock } from '../../ui/icons';
 
 interface CaseProps {
   storage: Storage;

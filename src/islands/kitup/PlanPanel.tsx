@@ -1,9 +1,9 @@
-import { ArrowUp } from 'lucide-react';
 import { useState } from 'react';
 import { COLOUR_ORDERS, type ColourOrder } from '../../core/codes/colourOrder';
 import { ALLOT_GOALS, type AllotGoal, type LeaveRule } from '../../core/kitup/allotTask';
 import { GOAL_WORDS, ORDER_WORDS } from '../../core/kitup/planInWords';
 import type { KitupView } from '../../server/kitup/contract';
+import { ArrowUp } from '../../ui/icons';
 
 /** What a plan is asked for, without the colours that are kept in place. */
 export interface PlanWish {

@@ -1,10 +1,10 @@
-import { Lock, LockOpen, Move } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { placeInWords, placesInWords } from '../../core/codes/places';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
+import { Lock, LockOpen, Move } from '../../ui/icons';
 
 /** The colour you chose: where it lives, how much of it, and ways to keep or move it. */
 export function SlotSlip({

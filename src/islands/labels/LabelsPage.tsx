@@ -1,4 +1,3 @@
-import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Pot, PotPlaces } from '../../core/codes/places';
@@ -16,6 +15,7 @@ import { PAPERS } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
 import type { LabelsView } from '../../server/labels/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { Printer } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { Pager } from '../../ui/Pager';

@@ -1,5 +1,5 @@
-import { MonitorSmartphone } from 'lucide-react';
 import { otherScreensInWords } from '../../core/devices/device';
+import { MonitorSmartphone } from '../../ui/icons';
 import { usePresent } from './useLive';
 
 /** In a word: on which other devices the canvas is open too. */

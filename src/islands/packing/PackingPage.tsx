@@ -1,10 +1,10 @@
-import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { PackedLine, PackingGoal } from '../../core/packing/packing';
 import { packingSum } from '../../core/packing/packing';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
+import { Download, Printer } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { CheckinNav } from '../checkin/CheckinNav';

@@ -1,4 +1,3 @@
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { minutesFor, type TimeModel } from '../../core/pace/timeModel';
@@ -11,6 +10,7 @@ import type { PlacingWish } from '../../core/placing/wish';
 import { minutesInWords } from '../../core/sections/planInWords';
 import { many } from '../../core/words/numbers';
 import { ColourList } from '../../ui/ColourList';
+import { ArrowDown, ArrowUp } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 
 /** The colours of the section in the order of the user's school, with what each takes. */

@@ -1,4 +1,3 @@
-import { Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -16,6 +15,7 @@ import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { PlacingStart } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { coverLayer } from '../../ui/cloth/layers';
+import { Printer } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { TermWord } from '../../ui/TermWord';

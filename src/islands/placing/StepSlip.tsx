@@ -1,10 +1,10 @@
-import { Check, ChevronLeft, ChevronRight } from 'lucide-react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { placementInWords } from '../../core/placing/inWords';
 import type { Placement } from '../../core/placing/placement';
 import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
+import { Check, ChevronLeft, ChevronRight } from '../../ui/icons';
 
 /** The placement in hand: where it lies, which end is planted, and on to the next. */
 export function StepSlip({

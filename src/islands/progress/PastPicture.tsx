@@ -1,4 +1,3 @@
-import { Film, Pause, Play } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { countLaid } from '../../core/cells/bitmap';
@@ -7,6 +6,7 @@ import { type DayChange, laidAt } from '../../core/progress/laidByDay';
 import { percentLaid } from '../../core/progress/progress';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { Film, Pause, Play } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import type { ClothData } from '../cloth/useClothData';
 import { useAnswer } from '../writing/useAnswer';

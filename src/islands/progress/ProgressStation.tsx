@@ -1,4 +1,3 @@
-import { CalendarPlus, Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { dayInWords } from '../../core/progress/calendar';
@@ -7,6 +6,7 @@ import { counted, many } from '../../core/words/numbers';
 import type { ForecastView, ProgressView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { DataTable } from '../../ui/DataTable';
+import { CalendarPlus, Download, Printer } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { ScrollRegion } from '../../ui/ScrollRegion';
 import { ToggleButton } from '../../ui/ToggleButton';

@@ -1,7 +1,7 @@
-import { ImageDown } from 'lucide-react';
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { ImageDown } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import type { ClothData } from '../cloth/useClothData';
 import { useWrite } from '../writing/useWrite';

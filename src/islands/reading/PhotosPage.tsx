@@ -1,4 +1,3 @@
-import { Camera, Check, CircleDashed, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { faultInPhoto } from '../../core/inspection/photo';
@@ -11,6 +10,7 @@ import { counted, many } from '../../core/words/numbers';
 import type { ReadingPhoto, ReadingView } from '../../server/reading/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { FilePicker } from '../../ui/FilePicker';
+import { Camera, Check, CircleDashed, Trash2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { withLegend } from '../../ui/withLegend';

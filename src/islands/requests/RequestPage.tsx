@@ -1,4 +1,3 @@
-import { Copy, Download } from 'lucide-react';
 import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { UNKNOWN_COLOUR } from '../../core/colour/rgb';
@@ -9,6 +8,7 @@ import { counted, many } from '../../core/words/numbers';
 import type { RequestEntry, RequestView } from '../../server/requests/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
+import { Copy, Download } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { Unprintable } from '../labels/Unprintable';

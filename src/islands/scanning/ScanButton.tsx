@@ -1,4 +1,3 @@
-import { ScanLine } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { BagsCarry, Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -6,6 +5,7 @@ import { readScanned, type Scanned } from '../../core/codes/scanned';
 import { colourAddress } from '../../core/labels/qr';
 import { Chip } from '../../ui/Chip';
 import { Dialog, type DialogHandle } from '../../ui/Dialog';
+import { ScanLine } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { mayBeSimulated } from '../../ui/standIns';
 import { standInCamera } from './standInCamera';

@@ -1,9 +1,9 @@
-import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { counted, many } from '../../core/words/numbers';
 import { ColourTicks } from '../../ui/ColourTicks';
+import { Undo2 } from '../../ui/icons';
 import { ToggleButton } from '../../ui/ToggleButton';
 
 /** What was laid before the canvas came here: whole sections, or colours over all of it. */

@@ -1,4 +1,3 @@
-import { Map as MapIcon } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { nextInOrder } from '../../core/sections/next';
@@ -8,6 +7,7 @@ import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { many } from '../../core/words/numbers';
 import type { SectionsView } from '../../server/sections/contract';
 import { Dialog } from '../../ui/Dialog';
+import { Map as MapIcon } from '../../ui/icons';
 import { NumberField } from '../../ui/NumberField';
 import { Pager } from '../../ui/Pager';
 import { useAnswer } from '../writing/useAnswer';

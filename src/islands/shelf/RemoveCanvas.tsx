@@ -1,6 +1,6 @@
-import { Trash2 } from 'lucide-react';
 import { useRef } from 'react';
 import { Dialog } from '../../ui/Dialog';
+import { Trash2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
 

@@ -1,4 +1,3 @@
-import { Eraser, Grid3x3, MousePointer2, Square } from 'lucide-react';
 import { useState } from 'react';
 import type { CellRect } from '../../core/cells/chart';
 import { drawSlot, eraseSlots, fillWithSlots, resizeTray, slotIds } from '../../core/storage/drawStorage';
@@ -13,6 +12,7 @@ import {
 } from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
 import { storageSchema } from '../../server/storage/contract';
+import { Eraser, Grid3x3, MousePointer2, Square } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { inWords } from '../writing/api';
 import { Calibration } from './Calibration';

@@ -1,4 +1,3 @@
-import { PenLine, Shuffle, Tag } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { ofLine } from '../../core/canvas/legend';
@@ -10,6 +9,7 @@ import type { KitupView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import type { Meeting, SymbolCheckView } from '../../server/symbols/contract';
 import { Chip, Colour } from '../../ui/Chip';
+import { PenLine, Shuffle, Tag } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { TermsHere } from '../../ui/TermsHere';
 import { TermWord } from '../../ui/TermWord';

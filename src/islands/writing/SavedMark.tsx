@@ -1,5 +1,5 @@
-import { Check, CloudOff, LoaderCircle } from 'lucide-react';
 import { counted } from '../../core/words/numbers';
+import { Check, CloudOff, LoaderCircle } from '../../ui/icons';
 import { useOutbox } from './useWrite';
 
 /** Whether what was done is saved: on every page in the same place, in the same words. */

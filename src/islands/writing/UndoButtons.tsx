@@ -1,5 +1,5 @@
-import { Redo2, Undo2 } from 'lucide-react';
 import type { UndoView } from '../../core/ledger/history';
+import { Redo2, Undo2 } from '../../ui/icons';
 import { useUndoKeys } from '../../ui/undoKeys';
 import { useUndoSteps } from './useUndoSteps';
 

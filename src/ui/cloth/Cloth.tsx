@@ -1,5 +1,4 @@
 import { useGesture } from '@use-gesture/react';
-import { Maximize, Minus, Plus } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
@@ -19,6 +18,7 @@ import {
   zoomAbout,
 } from '../../core/view/camera';
 import { arrowStep } from '../arrowKeys';
+import { Maximize, Minus, Plus } from '../icons';
 import { isForThePicture } from '../keysOutside';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
