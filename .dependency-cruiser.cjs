@@ -99,6 +99,17 @@ module.exports = {
       'forms import the same schemas',
     ),
     {
+      name: 'read-when-needed',
+      comment:
+        'who keeps to this machine and its directory does not wait for what they do not use at each start',
+      severity: 'error',
+      from: { path: '^src/', pathNot: '^src/data/engine/template\\.ts$' },
+      to: {
+        path: '^src/(server/devices/authority|data/engine/(postgres|dump))\\.ts$',
+        dependencyTypesNot: ['dynamic-import', 'type-only'],
+      },
+    },
+    {
       name: 'product-without-demo',
       severity: 'error',
       from: { path: '^src/' },

@@ -1,7 +1,6 @@
 import { mkdir } from 'node:fs/promises';
 import type { Database } from './database';
 import { dataDirectory, openDataDirectory } from './dataDirectory';
-import { openServer } from './postgres';
 
 /** The database of this process, with where it keeps what lies beside the tables. */
 export interface KeptDatabase extends Database {
@@ -37,6 +36,7 @@ export async function openKept(
   beforeMigrating: BeforeMigrating = async () => {},
 ): Promise<KeptDatabase> {
   if (url !== null) {
+    const { openServer } = await import('./postgres');
     await mkdir(directory, { recursive: true, mode: 0o700 });
     const place = { directory, shownDirectory: directory, url };
     return { ...(await openServer(url, (server) => beforeMigrating({ ...server, ...place }))), ...place };

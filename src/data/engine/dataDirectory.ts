@@ -7,7 +7,6 @@ import { emptyDeleted } from '../deleted';
 import { type Database, one } from './database';
 import { DataFault, diskFault } from './dataFault';
 import { takeDataLock } from './dataLock';
-import { unpackDump } from './dump';
 import { DurableFs } from './durableFs';
 import { DATABASE, DRAFT, type Marker, standingOf, syncDirectory, writeMarker } from './marker';
 import { migrate, migrated } from './migrate';
@@ -90,7 +89,7 @@ async function beginIn(directory: string): Promise<void> {
   const draft = join(directory, DRAFT);
   await rm(draft, { recursive: true, force: true });
   const template = await readTemplate();
-  if (template) await unpackDump(template, draft);
+  if (template) await (await import('./dump')).unpackDump(template, draft);
   else await setUpIn(draft);
   await rename(draft, join(directory, DATABASE));
   await syncDirectory(directory);

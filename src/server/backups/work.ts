@@ -5,7 +5,6 @@ import { type Database, isDataError, type Queries } from '../../data/engine/data
 import { readTemplate } from '../../data/engine/dataDirectory';
 import { knownMigrations, migrate } from '../../data/engine/migrate';
 import { openInMemory, openThrowaway } from '../../data/engine/pglite';
-import { openServer } from '../../data/engine/postgres';
 import {
   clearSettings,
   countRows,
@@ -30,7 +29,8 @@ import { type EverythingFile, packEverything, readEverything, rowsFor } from './
 export type Source = { copy: string } | { url: string };
 
 async function openSource(source: Source): Promise<Database> {
-  return 'copy' in source ? openThrowaway(source.copy) : openServer(source.url);
+  if ('copy' in source) return openThrowaway(source.copy);
+  return (await import('../../data/engine/postgres')).openServer(source.url);
 }
 
 /** What a backup holds, and that it was proved good. */

@@ -4,7 +4,7 @@ import { hostname } from 'node:os';
 import { inUrl, localName } from '../../core/devices/homeAddresses';
 import { limitServer } from '../http/limits';
 import { homeAddresses } from './addresses';
-import { type Authority, openAuthority } from './authority';
+import type { Authority } from './authority';
 
 /** Addresses change when a machine moves or a router gives out new ones; certificates run out. */
 const LOOK_AGAIN_MS = 30_000;
@@ -86,7 +86,8 @@ export class HomeNetwork {
   private look(): Promise<void> {
     return this.inTurn(async () => {
       try {
-        this.authority ??= await openAuthority(this.directory, this.machine);
+        // Who keeps to this machine needs no certificates, and reading what makes them takes a third of the start.
+        this.authority ??= await (await import('./authority')).openAuthority(this.directory, this.machine);
         const addresses = homeAddresses(this.chosen);
         const name = localName(this.machine);
         const identity = await this.authority.identityFor(
