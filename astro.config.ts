@@ -35,6 +35,10 @@ export default defineConfig({
       // What is small goes along with what is loaded anyway: by itself a page is made of a hundred files.
       rollupOptions: { output: { experimentalMinChunkSize: 20_000 } },
     },
-    ssr: { external: ['@electric-sql/pglite', 'sharp', 'pdfkit', 'fontkit'] },
+    ssr: {
+      external: ['@electric-sql/pglite', 'sharp', 'pdfkit', 'fontkit'],
+      // Of three hundred files, which would be read one by one before the first page.
+      noExternal: ['culori'],
+    },
   },
 });

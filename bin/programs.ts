@@ -1,3 +1,4 @@
+import { resolve } from 'node:path';
 import { build } from 'esbuild';
 
 /** The entry of the worker threads, by its path below the directory of the build. */
@@ -17,6 +18,8 @@ export async function buildPrograms(entryPoints: Record<string, string>, outdir:
     format: 'esm',
     target: 'node20',
     packages: 'external',
+    // Of three hundred files: read one by one they take longer than all else of a thread. The pages do the same.
+    alias: { culori: resolve('node_modules/culori/bundled/culori.mjs') },
     logLevel: 'warning',
   });
 }

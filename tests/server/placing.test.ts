@@ -13,7 +13,7 @@ import {
   placingWishSchema,
   tipsSchema,
 } from '../../src/server/placing/contract';
-import { placingPdf } from '../../src/server/placing/search';
+import { placingPdf } from '../../src/server/placing/print';
 import {
   type PlanScope,
   placements,

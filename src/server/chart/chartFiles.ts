@@ -4,20 +4,11 @@ import { byLine } from '../../core/canvas/legend';
 import type { Bitmap } from '../../core/cells/bitmap';
 import type { Chart } from '../../core/cells/chart';
 import { chartToJson } from '../../core/chart/files/chartJson';
-import { type ChartPrint, chartPages, pageRects } from '../../core/chart/files/chartPages';
 import { chartSvg, type SymbolDrawing } from '../../core/chart/files/chartSvg';
 import { chartToGrid } from '../../core/chart/files/fromGrid';
 import { hexToRgb, rgbToHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
-import { type LabelFacts, labelTexts } from '../../core/labels/art';
-import { labelPages } from '../../core/labels/pages';
-import { usualSheet } from '../../core/labels/sheet';
-import type { Drawing } from '../../core/print/drawing';
 import { clothColours, paintCloth } from '../../core/view/paint';
 import { CLOTH, encodePng } from '../files/pixels';
-import type { TellProgress } from '../jobs/progress';
-import { drawingPdf } from '../print/drawingPdf';
-import { typesetFor } from '../print/typeset';
-import { SYMBOL_CELL, symbolOutlines, symbolPath } from '../symbols/symbolShapes';
 
 /** What every file of a chart is made of. */
 export interface ChartParts {
@@ -72,29 +63,12 @@ export function clothPng({
 }
 
 async function chartSvgOf(chart: Chart, legend: readonly LegendLine[], canvas: Canvas): Promise<string> {
+  // The fonts take half a second to read, and most files do without them.
+  const { SYMBOL_CELL, symbolOutlines, symbolPath } = await import('../symbols/symbolShapes');
   const outlines = await symbolOutlines(legend);
   const symbols = legend.map((line): [number, SymbolDrawing] => [
     line.line,
     { elements: symbolPath(line, outlines), cell: SYMBOL_CELL },
   ]);
   return chartSvg(chart, legend, canvas, new Map(symbols), rgbToHex(CLOTH));
-}
-
-/** The chart to work from on paper, with its legend on the last pages. */
-export async function chartPdf(
-  { chart, legend, print, labels }: ChartParts & { print: ChartPrint; labels: LabelFacts[] },
-  report: TellProgress,
-): Promise<Uint8Array> {
-  const fonts = await typesetFor([print.title, ...labelTexts(labels)]);
-  function* all(): Generator<Drawing> {
-    yield* chartPages(chart, legend, print, fonts);
-    const kit = { shape: print.shape, title: print.title };
-    yield* labelPages('list', usualSheet('list', print.paper), labels, kit, fonts);
-  }
-  const pages = pageRects(print).rects.length;
-  return drawingPdf(
-    { title: print.title, pages: all() },
-    (done) => report(Math.min(done, pages), pages),
-    fonts,
-  );
 }

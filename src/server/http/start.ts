@@ -27,11 +27,12 @@ async function start(): Promise<void> {
   console.log('Opening the shelf…');
   let database: KeptDatabase | null = null;
   let listener: RequestListener;
+  // They are read while the database is made ready elsewhere; the first request waits for what is left of it.
+  const pages = application();
+  pages.catch(() => {});
   const open = async () => {
     const opened = await connection(backUpBefore);
     database = opened;
-    // The pages are read while the first request is on its way; it waits for them.
-    const pages = application();
     pages.catch((error: unknown) => fail(sentenceOf(error)));
     listener = (request, response) => void pages.then((answer) => answer(request, response));
     setTimeout(async () => (await import('../backups/backups')).backUpDaily(opened), AT_EASE_MS).unref();

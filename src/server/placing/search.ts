@@ -1,12 +1,8 @@
-import type { LegendLine } from '../../core/canvas/legend';
-import { placingSheet } from '../../core/placing/paper';
 import { type PlacingGround, PlacingPlanner } from '../../core/placing/plan';
 import { secondsOfPlan } from '../../core/placing/prices';
 import { leftToLay, regionsOf } from '../../core/placing/regions';
 import { tipsInWords, tipsWorth } from '../../core/placing/tipsWorth';
 import type { PlacingWish } from '../../core/placing/wish';
-import type { PaperHead } from '../../core/print/page';
-import { drawingPdf } from '../print/drawingPdf';
 import type { PlacementsView, TipsWorthView } from './contract';
 
 /** Rounds without end: the time is the limit. */
@@ -47,25 +43,4 @@ export function comparedTips({ chart, laid, parts, tips, seconds }: PlacingGroun
   const squares = pieces.reduce((sum, { cells }) => sum + cells.length, 0);
   const worth = tipsWorth(pieces, seconds, squares <= COMPARED_WELL ? 1 : 0);
   return { worth, words: tipsInWords(worth, tips) };
-}
-
-/** The plan of a section on paper. */
-export function placingPdf({
-  head,
-  what,
-  ground,
-  wish,
-  legend,
-}: {
-  head: PaperHead;
-  what: string;
-  ground: PlacingGround;
-  wish: PlacingWish;
-  legend: readonly LegendLine[];
-}): Promise<Uint8Array> {
-  const plan = new PlacingPlanner().plan(ground, wish);
-  return drawingPdf({
-    title: `${what}: ${head.title}`,
-    pages: placingSheet(head, what, ground.parts[0]!, plan, legend),
-  });
 }
