@@ -1,8 +1,8 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { readFile, rm } from 'node:fs/promises';
+import { cp, readFile, rm, symlink } from 'node:fs/promises';
 import { createServer } from 'node:net';
-import { join } from 'node:path';
-import { allSaved, cloth, expect, pointOf, shelve, test } from './bench';
+import { join, resolve } from 'node:path';
+import { allSaved, cloth, expect, left, pointOf, shelve, test } from './bench';
 import {
   freePort,
   type RunningServer,
@@ -89,6 +89,42 @@ test.describe('what is acknowledged is kept', () => {
     expect(server.process.exitCode).toBe(0);
     server = await startServer(server.data, server.port);
     expect((await fetch(`${server.url}/`)).status).toBe(200);
+  });
+
+  test('a program that is built anew while it runs closes by itself, and what is laid meanwhile waits for the next', async ({
+    page,
+    playwright,
+  }) => {
+    const request = await playwright.request.newContext({ baseURL: server.url });
+    const id = await shelve(request, 'Built anew');
+    await stop(server, 'SIGTERM');
+    // A copy, for all the other tests run from the build itself.
+    const where = await throwAwayDirectory();
+    await cp('dist', join(where, 'dist'), { recursive: true });
+    await cp('src/data/migrations', join(where, 'src/data/migrations'), { recursive: true });
+    await symlink(resolve('node_modules'), join(where, 'node_modules'));
+    server = await startServer(server.data, server.port, where);
+    await page.goto(`${server.url}/canvas/${id}/bench?section=1`);
+    await expect(left(page)).toHaveText('160 left here of 160');
+    const html = await (await fetch(`${server.url}/stash`)).text();
+    const script = /\/_astro\/StashPage[\w.-]+\.js/.exec(html)![0];
+    expect((await fetch(`${server.url}${script}`)).status).toBe(200);
+    const closed = new Promise((resolve) => server.process.once('exit', resolve));
+    // A build begins with nothing. What a page asks for meanwhile is not there, and ends nothing.
+    await rm(join(where, 'dist/client'), { recursive: true });
+    expect((await fetch(`${server.url}${script}`)).status).toBe(404);
+    await rm(join(where, 'dist'), { recursive: true });
+    const code = await closed;
+    expect(code, server.output()).toBe(0);
+    expect(server.output()).toContain('Oculent was brought up to date, so this one closes. Start it again.');
+    const point = await pointOf(page, { x: 0, y: 0, width: 20, height: 16 }, 0, 0);
+    await page.mouse.click(point.x, point.y);
+    await expect(page.getByTestId('outbox')).toContainText('1 change waits here');
+    await cp('dist', join(where, 'dist'), { recursive: true });
+    server = await startServer(server.data, server.port, where);
+    await allSaved(page);
+    expect((await (await fetch(`${server.url}/api/canvases/${id}`)).json()).laid).toBe(1);
+    await rm(where, { recursive: true });
   });
 });
 

@@ -60,8 +60,10 @@ export function run(
  */
 const FLAGS = ['--wasm-tiering-budget=200000000'];
 
-export async function startServer(data: string, port: number): Promise<RunningServer> {
+/** @param where it is built; here, where nothing is said */
+export async function startServer(data: string, port: number, where?: string): Promise<RunningServer> {
   const child = spawn(process.execPath, [...FLAGS, START], {
+    cwd: where,
     env: {
       ...process.env,
       OCULENT_DATA: data,

@@ -1,7 +1,6 @@
 import { createServer, type IncomingMessage, type RequestListener, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import sirv from 'sirv';
 import { readRetention } from '../../core/backups/retention';
 import { connection, forgetConnection, type KeptDatabase } from '../../data/engine/connection';
 import { dataDirectory } from '../../data/engine/dataDirectory';
@@ -9,14 +8,19 @@ import { backupHelps, isDataFault } from '../../data/engine/dataFault';
 import { keepStatistics } from '../../data/engine/statistics';
 import { callerOf } from '../devices/caller';
 import { theHomeNetwork } from '../devices/homeNetwork';
+import { filesIn } from './files';
 import { limited, limitServer } from './limits';
 import { behindPassphrase, readPassphrase } from './passphrase';
+import { whenReplaced } from './replaced';
 
 /** Whatever hangs, the program is gone after this. */
 const STOP_MS = 4000;
 
 /** What can wait does not hold up the first page. */
 const AT_EASE_MS = 3000;
+
+/** What runs here. */
+const PROGRAM = join(process.cwd(), 'dist/server/start.mjs');
 
 /** Starts the built application: takes the data, then listens on the loopback address. */
 async function start(): Promise<void> {
@@ -35,8 +39,8 @@ async function start(): Promise<void> {
     database = opened;
     pages.catch((error: unknown) => fail(sentenceOf(error)));
     listener = (request, response) => void pages.then((answer) => answer(request, response));
-    setTimeout(async () => (await import('../backups/backups')).backUpDaily(opened), AT_EASE_MS).unref();
-    setTimeout(async () => (await import('../jobs/pool')).startThread(), AT_EASE_MS).unref();
+    atEase(async () => (await import('../backups/backups')).backUpDaily(opened));
+    atEase(async () => (await import('../jobs/pool')).startThread());
     keepStatistics(opened);
     const { openHome } = await import('../devices/opening');
     await openHome(opened, port, (request, response) => listener(request, response));
@@ -86,6 +90,15 @@ async function start(): Promise<void> {
   };
   process.on('SIGTERM', stop);
   process.on('SIGINT', stop);
+  whenReplaced(PROGRAM, () => {
+    console.log('Oculent was brought up to date, so this one closes. Start it again.');
+    stop();
+  });
+}
+
+function atEase(work: () => Promise<void>): void {
+  const begin = () => work().catch((error: unknown) => console.error(sentenceOf(error)));
+  setTimeout(begin, AT_EASE_MS).unref();
 }
 
 // What few starts need is read when it is needed: reading all of it takes half as long as the rest of a start.
@@ -117,17 +130,7 @@ function notThere({ handler }: Pages, request: IncomingMessage, response: Server
 /** The built pages and their files. */
 async function application(): Promise<RequestListener> {
   const entry = (await import(pathToFileURL(join(process.cwd(), 'dist/server/entry.mjs')).href)) as Pages;
-  const files = sirv(join(process.cwd(), 'dist/client'), {
-    etag: true,
-    setHeaders: (response, path) => {
-      response.setHeader('x-content-type-options', 'nosniff');
-      response.setHeader('cross-origin-resource-policy', 'same-origin');
-      if (path === '/service.js') response.setHeader('cache-control', 'no-cache');
-      // Built files carry a hash of their content in the name.
-      if (path.startsWith('/_astro/'))
-        response.setHeader('cache-control', 'public, max-age=31536000, immutable');
-    },
-  });
+  const files = await filesIn(join(process.cwd(), 'dist/client'));
   return (request, response) =>
     files(request, response, () =>
       entry.handler(request, response, () => notThere(entry, request, response), {

@@ -23,7 +23,7 @@ const holder = globalThis as typeof globalThis & {
 };
 
 function newPool(minThreads: number, maxThreads: number): Piscina<Order, Outcome> {
-  return new Piscina<Order, Outcome>({
+  const pool = new Piscina<Order, Outcome>({
     ...entry(),
     minThreads,
     maxThreads,
@@ -31,6 +31,9 @@ function newPool(minThreads: number, maxThreads: number): Piscina<Order, Outcome
     maxQueue: MAX_WAITING,
     resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
   });
+  // A thread that ends while nobody waits for it ends nothing else.
+  pool.on('error', (error: unknown) => console.error(error));
+  return pool;
 }
 
 /** For what somebody waits for. One core stays with the requests. */
