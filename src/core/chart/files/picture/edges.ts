@@ -27,12 +27,27 @@ export function edgeProfile(
   const to = Math.min(lines, Math.ceil(strip?.to ?? lines));
   const stride = Math.max(1, Math.floor((to - from) / PROFILE_LINES));
   for (let line = from; line < to; line += stride) {
+    let here = line * lineStep * 4;
+    let red = rgba[here]!;
+    let green = rgba[here + 1]!;
+    let blue = rgba[here + 2]!;
+    let alpha = rgba[here + 3]!;
     for (let at = 1; at < length; at++) {
-      const here = (at * step + line * lineStep) * 4;
-      const before = here - step * 4;
-      for (let part = 0; part < 4; part++) {
-        edges[at]! += Math.abs(rgba[here + part]! - rgba[before + part]!);
-      }
+      here += step * 4;
+      // The pixel before is kept in hand: each is read once.
+      const nextRed = rgba[here]!;
+      const nextGreen = rgba[here + 1]!;
+      const nextBlue = rgba[here + 2]!;
+      const nextAlpha = rgba[here + 3]!;
+      edges[at]! +=
+        Math.abs(nextRed - red) +
+        Math.abs(nextGreen - green) +
+        Math.abs(nextBlue - blue) +
+        Math.abs(nextAlpha - alpha);
+      red = nextRed;
+      green = nextGreen;
+      blue = nextBlue;
+      alpha = nextAlpha;
     }
   }
   return edges;
