@@ -51,6 +51,29 @@ describe('the outbox', () => {
     expect([await browser.store.count(), await browser.store.aside()]).toEqual([0, []]);
   });
 
+  it.each([
+    ['an hour back', Date.now() - 3_600_000],
+    ['to its beginning', 1000],
+  ])('sends what is made later later, though the clock was set %s meanwhile', async (_what, clock) => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.plan = ['away'];
+    const first = browser.tab();
+    for (let n = 1; n <= 3; n++) await put(first, n);
+    first.close();
+    const now = vi.spyOn(Date, 'now').mockReturnValue(clock);
+    // A page that is opened anew knows of the others by what waits alone.
+    const second = browser.tab();
+    await Promise.all([put(second, 4), put(second, 5)]);
+    now.mockRestore();
+    const third = browser.tab();
+    await put(third, 6);
+    server.plan = ['ok'];
+    third.outbox.start();
+    await settled();
+    expect(numbers(server)).toEqual([1, 2, 3, 4, 5, 6]);
+  });
+
   it('sends a write again whose answer was lost, under the same id', async () => {
     const server = new StandInServer();
     const browser = new StandInBrowser(server);
@@ -180,11 +203,13 @@ describe('the store of waiting writes', () => {
     const again = browserStore('box-1');
     expect((await again.first(9)).map(({ key }) => key)).toEqual(['1', '2']);
     expect((await again.first(1)).map(({ key }) => key)).toEqual(['1']);
+    expect(await again.lastKey()).toBe('2');
     expect(await again.count()).toBe(2);
     await store.remove('1');
     expect((await store.first(1)).map(({ key }) => key)).toEqual(['2']);
     await store.remove('2');
     expect(await store.first(9)).toEqual([]);
+    expect(await store.lastKey()).toBeNull();
     expect(await again.count()).toBe(0);
   });
 
@@ -221,6 +246,7 @@ describe('the store of waiting writes', () => {
   it('goes on in memory when the browser can keep nothing, and says so', async () => {
     const broken: WaitingStore = {
       first: () => Promise.reject(new Error('broken')),
+      lastKey: () => Promise.reject(new Error('broken')),
       count: () => Promise.reject(new Error('broken')),
       waitingFor: () => Promise.reject(new Error('broken')),
       aside: () => Promise.reject(new Error('broken')),

@@ -34,6 +34,8 @@ export interface OutboxState {
 }
 
 const RETRY_MS = 2000;
+/** Digits of a time in microseconds, until the year 2286. */
+const KEY_DIGITS = 16;
 /** So many writes are read from the store at once. */
 const AT_ONCE = 50;
 /** From so many faults of the server's own on, a write no longer holds the others back. */
@@ -108,7 +110,8 @@ export class Outbox {
     canvasId: string | null,
     hopes: Hopes | null = null,
   ): Promise<void> {
-    const write = { key: this.nextKey(), canvasId, method, url, body, tries: 0, aside: null };
+    const key = this.nextKey(await this.world.store.lastKey());
+    const write = { key, canvasId, method, url, body, tries: 0, aside: null };
     this.own.add(write.key);
     if (hopes) this.hopes.set(write.key, hopes);
     await this.world.store.put(write);
@@ -136,10 +139,15 @@ export class Outbox {
     this.unkept = true;
   }
 
-  /** Time of making, then a number of its own: sorts as text, also beside those of other tabs. */
-  private nextKey(): string {
-    this.last = Math.max(this.last + 1, Date.now() * 1000);
-    return `${this.last}-${Math.random().toString(36).slice(2, 8)}`;
+  /**
+   * Time of making, then a number of its own: sorts as text, also beside those of other tabs. A clock may be set back, or
+   * begin anew with an empty battery: what is made later comes later all the same.
+   * @param after the last key of those that wait
+   */
+  private nextKey(after: string | null): string {
+    const later = after === null ? 0 : Number.parseInt(after, 10) + 1;
+    this.last = Math.max(this.last + 1, Date.now() * 1000, later);
+    return `${String(this.last).padStart(KEY_DIGITS, '0')}-${Math.random().toString(36).slice(2, 8)}`;
   }
 
   private async drain(): Promise<void> {

@@ -20,6 +20,8 @@ export interface WaitingWrite {
 export interface WaitingStore {
   /** The writes that were made first of those that wait. @param most so many at most */
   first(most: number): Promise<WaitingWrite[]>;
+  /** The key of the write that was made last of those that wait; null where none does. */
+  lastKey(): Promise<string | null>;
   /** How many wait. */
   count(): Promise<number>;
   /** Those of a canvas that wait, in the order in which they were made. */
@@ -73,6 +75,10 @@ export function browserStore(name = 'oculent-outbox'): WaitingStore {
           await database.delete('waiting', key);
       }
     },
+    lastKey: async () => {
+      const last = await (await open()).transaction('waiting').store.openKeyCursor(null, 'prev');
+      return typeof last?.key === 'string' ? last.key : null;
+    },
     count: async () => (await open()).count('waiting'),
     waitingFor: async (canvasId) =>
       (await (await open()).getAllFromIndex('waiting', 'canvas', canvasId)).filter(isWrite),
@@ -113,6 +119,7 @@ export function memoryStore(): WaitingStore {
     [...writes.values()].filter(wanted).sort(inOrder);
   return {
     first: async (most) => sorted(({ aside }) => aside === null).slice(0, most),
+    lastKey: async () => sorted(({ aside }) => aside === null).at(-1)?.key ?? null,
     count: async () => sorted(({ aside }) => aside === null).length,
     waitingFor: async (canvasId) => sorted((write) => write.aside === null && write.canvasId === canvasId),
     aside: async () => sorted(({ aside }) => aside !== null),
@@ -131,6 +138,10 @@ export function safeStore(first: WaitingStore, onFailure: () => void): WaitingSt
     [...(await ask(first).catch(() => [])), ...(await ask(second))].sort(inOrder);
   return {
     first: async (most) => (await both((store) => store.first(most))).slice(0, most),
+    lastKey: async () => {
+      const keys = [await first.lastKey().catch(() => null), await second.lastKey()];
+      return keys.reduce((last, key) => (last === null || (key !== null && key > last) ? key : last));
+    },
     count: async () => (await first.count().catch(() => 0)) + (await second.count()),
     waitingFor: (canvasId) => both((store) => store.waitingFor(canvasId)),
     aside: () => both((store) => store.aside()),
