@@ -10,14 +10,20 @@ const LOOK_MS = 1000;
  */
 export function whenReplaced(path: string, told: () => void, every = LOOK_MS): () => void {
   const before = markOf(path);
+  let over = false;
   const timer = setInterval(async () => {
     const [was, is] = [await before, await markOf(path)];
-    if (was === null || is === null || was === is) return;
+    // On a slow disk several looks are under way at once.
+    if (over || was === null || is === null || was === is) return;
+    over = true;
     clearInterval(timer);
     told();
   }, every);
   timer.unref();
-  return () => clearInterval(timer);
+  return () => {
+    over = true;
+    clearInterval(timer);
+  };
 }
 
 /** What tells a file from another one at its place; null where nobody knows. */
