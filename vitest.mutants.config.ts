@@ -11,6 +11,7 @@ export default defineConfig({
     globalSetup: needsDatabase
       ? ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts']
       : [],
+    setupFiles: ['tests/equalArrays.ts'],
     isolate: false,
     // Code that can be changed at every place takes ten times as long.
     testTimeout: 300_000,

@@ -1,4 +1,5 @@
 import { defineMiddleware } from 'astro:middleware';
+import { BUILD_HEADER, currentBuild } from './server/http/build';
 import { addSecurityHeaders, refuseForeign } from './server/http/guard';
 import { wrongMethod } from './server/http/methods';
 import { notFound, notJoined, problemResponse } from './server/http/problem';
@@ -23,5 +24,7 @@ export const onRequest = defineMiddleware(async ({ request, url, routePattern, l
     response = problemResponse(error);
   }
   addSecurityHeaders(response);
+  const build = await currentBuild();
+  if (build !== null && url.pathname.startsWith('/api/')) response.headers.set(BUILD_HEADER, build);
   return response;
 });

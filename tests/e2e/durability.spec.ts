@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { cp, readFile, rm, symlink } from 'node:fs/promises';
+import { appendFile, cp, readFile, rm, symlink } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import { allSaved, cloth, expect, left, pointOf, shelve, test } from './bench';
@@ -121,8 +121,14 @@ test.describe('what is acknowledged is kept', () => {
     await page.mouse.click(point.x, point.y);
     await expect(page.getByTestId('outbox')).toContainText('1 change waits here');
     await cp('dist', join(where, 'dist'), { recursive: true });
+    await appendFile(join(where, 'dist/server/entry.mjs'), '// Of a newer version.\n');
     server = await startServer(server.data, server.port, where);
     await allSaved(page);
+    const told = page.getByText('Oculent was brought up to date. This page is the old one.');
+    await expect(told).toBeVisible();
+    await page.getByRole('button', { name: 'Show the new one' }).click();
+    await expect(left(page)).toHaveText('159 left here of 160');
+    await expect(told).toBeHidden();
     expect((await (await fetch(`${server.url}/api/canvases/${id}`)).json()).laid).toBe(1);
     await rm(where, { recursive: true });
   });

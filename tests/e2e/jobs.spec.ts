@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { zipSync } from 'fflate';
+import { packed } from '../packed';
 import { DEMO, expect, test } from './bench';
 
 test('a long job tells how far it is, is ended, and others are answered meanwhile', async ({ request }) => {
@@ -35,7 +35,7 @@ test('printing a large chart shows its pages beside the button, and can be cance
 test('archives and spreadsheets made to overwhelm are refused, and Oculent goes on', async ({ request }) => {
   const send = async (files: Record<string, Uint8Array>, url: string, type: string) => {
     const answer = await request.post(url, {
-      data: Buffer.from(zipSync(files, { level: 1 })),
+      data: Buffer.from(packed(files)),
       headers: { 'content-type': type },
     });
     return { status: answer.status(), detail: (await answer.json()).detail as string };

@@ -20,6 +20,7 @@ import { restoreArchive } from '../../src/server/archive/restore';
 import { planKitup } from '../../src/server/kitup/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
+import { packed } from '../packed';
 import { busyCanvas } from './busyCanvas';
 
 let database: Database;
@@ -184,11 +185,11 @@ describe('an archive that is not what it should be', () => {
   });
 
   it('is refused when it would unpack to too much, whether it says so or not', async () => {
-    const packed = zipSync({ 'mark.csv': new Uint8Array(20_000_000) }, { level: 9 });
-    expect(packed.length).toBeLessThan(50_000);
+    const flood = packed({ 'mark.csv': new Uint8Array(20_000_000) });
+    expect(flood.length).toBeLessThan(200_000);
     /** The same file, whose directory says that it unpacks to another size (ZIP application note, 4.3.12 and 4.4.9). */
     const saying = (size: number) => {
-      const bytes = packed.slice();
+      const bytes = flood.slice();
       const directory = bytes.length - 22 - 46 - 'mark.csv'.length;
       new DataView(bytes.buffer).setUint32(directory + 24, size, true);
       return bytes;

@@ -3,6 +3,7 @@ import { overlapInWords } from '../../core/bench/overlap';
 import { counted } from '../../core/words/numbers';
 import { theOutbox } from './outbox';
 import { Overlaps } from './overlaps';
+import { theProgram } from './program';
 import { useOutbox } from './useWrite';
 
 /** How long an ordinary answer takes at most; what is under way shorter than this is not worth a word. */
@@ -21,6 +22,8 @@ export function OutboxSlip() {
   const shown = waiting > 0 && (away || slow);
   const [overlaps] = useState(() => new Overlaps(theOutbox()));
   const same = useSyncExternalStore(overlaps.subscribe, overlaps.current);
+  const isOld = useSyncExternalStore(theProgram().subscribe, theProgram().current);
+  const [later, setLater] = useState(false);
   return (
     <div aria-live="polite" data-testid="outbox" className="empty:hidden print:hidden">
       {/* Over the header, not above the page: it must not move a square from under a hand. */}
@@ -43,6 +46,19 @@ export function OutboxSlip() {
             ? '. This browser could not store them: keep this page open until then.'
             : '; this page may be closed meanwhile.'}
         </p>
+      )}
+      {isOld && !later && !shown && (
+        <div className="fixed top-0 left-1/2 z-40 flex w-max max-w-[min(44rem,94vw)] -translate-x-1/2 flex-wrap items-center gap-x-4 gap-y-1 border-l-4 border-edge bg-paper px-3 py-1.5 shadow-lg">
+          <p>Oculent was brought up to date. This page is the old one.</p>
+          <p className="flex gap-2">
+            <button type="button" className="button" onClick={() => window.location.reload()}>
+              Show the new one
+            </button>
+            <button type="button" className="button" onClick={() => setLater(true)}>
+              Later
+            </button>
+          </p>
+        </div>
       )}
       {same > 0 && waiting === 0 && (
         <div className="flex flex-wrap items-center gap-3 border-l-4 border-edge bg-paper px-3 py-2">

@@ -1,3 +1,5 @@
+import { theProgram } from './program';
+
 /** A refusal by the server, in its own words. */
 export class ApiProblem extends Error {
   constructor(
@@ -45,6 +47,7 @@ async function ask(url: string, init: RequestInit = {}): Promise<Response> {
   } catch {
     throw new NoAnswer();
   }
+  theProgram().heard(response.headers.get('x-oculent-build'));
   if (response.ok || response.status === 304) return response;
   const problem = (await response.json().catch(() => ({}))) as Record<string, unknown>;
   const detail =
