@@ -1,4 +1,4 @@
-import { deflateSync } from 'node:zlib';
+import { crc32, deflateSync } from 'node:zlib';
 import type { APIRequestContext, Page } from '@playwright/test';
 import { chartPng, DEMO, expect, lineAt, pointOf, shelve, test } from './bench';
 
@@ -260,13 +260,3 @@ test('a picture that would fill the memory is refused by its header, and Oculent
   expect(JSON.stringify(await sheet.json())).toContain('at most 250 colours');
   expect((await request.get(`/api/canvases/${id}`)).ok()).toBe(true);
 });
-
-/** PNG specification, third edition, annex D. */
-function crc32(bytes: Buffer): number {
-  let crc = 0xffffffff;
-  for (const byte of bytes) {
-    crc ^= byte;
-    for (let bit = 0; bit < 8; bit++) crc = crc & 1 ? (crc >>> 1) ^ 0xedb88320 : crc >>> 1;
-  }
-  return (crc ^ 0xffffffff) >>> 0;
-}

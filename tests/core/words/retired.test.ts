@@ -1,8 +1,14 @@
 import { readFileSync } from 'node:fs';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { everyText, retiredIn, toldIn } from '../../../bin/words';
 
 describe('the texts of the program', () => {
+  let texts: ReturnType<typeof everyText>;
+  // All sources are parsed for it.
+  beforeAll(() => {
+    texts = everyText();
+  });
+
   it('are found as they are read: across lines, with holes for values, and without what no one reads', () => {
     const told = toldIn(
       'slip.tsx',
@@ -26,15 +32,12 @@ describe('the texts of the program', () => {
   });
 
   it('of pages are found too', () => {
-    expect(
-      everyText()
-        .filter(({ file }) => file === 'src/pages/404.astro')
-        .map(({ text }) => text),
-    ).toContain('There is nothing here');
+    expect(texts.filter(({ file }) => file === 'src/pages/404.astro').map(({ text }) => text)).toContain(
+      'There is nothing here',
+    );
   });
 
   it('have no word that the list of words has retired', () => {
-    const texts = everyText();
     expect(texts.length).toBeGreaterThan(1500);
     expect(
       retiredIn(texts.filter(({ file }) => file.startsWith('src/'))).map(
