@@ -21,7 +21,7 @@ export async function dumpOf(directory: string): Promise<Uint8Array> {
  */
 export async function unpackDump(dump: Uint8Array, directory: string): Promise<void> {
   await mkdir(directory, { recursive: true, mode: 0o700 });
-  const unpack = new Unpack({ cwd: directory, strict: true, noMtime: true, dmode: 0o700, fmode: 0o600 });
+  const unpack = new Unpack({ cwd: directory, strict: true, noMtime: true });
   await pipeline(Readable.from([Buffer.from(dump.buffer, dump.byteOffset, dump.byteLength)]), unpack).catch(
     (error: NodeJS.ErrnoException) => {
       if (!error.code?.startsWith('TAR_')) throw error;

@@ -2,12 +2,12 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
-/**
- * Names the build that runs: the entry of the pages names all that they are made of. Read at once, for it may be replaced
- * later. Null where nothing is built.
- */
-const build = readFile(join(process.cwd(), 'dist/server/entry.mjs')).then(
-  (entry) => createHash('sha256').update(entry).digest('hex').slice(0, 12),
+/** The entry of the pages names what they are made of, the service worker what browsers load. */
+const NAMES_ALL = ['dist/server/entry.mjs', 'dist/client/service.js'];
+
+/** Names the build that runs. Read at once, for it may be replaced later. Null where nothing is built. */
+const build = Promise.all(NAMES_ALL.map((path) => readFile(join(process.cwd(), path)))).then(
+  (files) => createHash('sha256').update(Buffer.concat(files)).digest('hex').slice(0, 12),
   () => null,
 );
 
