@@ -13,7 +13,7 @@ export function Chip({ line, shape, size = 36 }: { line: LegendLine; shape: Shap
   const symbol = symbolOrKey(line);
   const inset = (36 - CELL) / 2 + CELL * SYMBOL_INSET;
   return (
-    <svg width={size} height={size} viewBox="0 0 36 36" className="shrink-0" aria-hidden>
+    <svg width={size} height={size} viewBox="0 0 36 36" className="notranslate shrink-0" aria-hidden>
       {shape === 'round' ? (
         <circle cx="18" cy="18" r="17" fill={hex} stroke="var(--c-edge)" />
       ) : (
@@ -48,7 +48,9 @@ export function Chip({ line, shape, size = 36 }: { line: LegendLine; shape: Shap
 export function ColourName({ line }: { line: LegendLine }) {
   return (
     <span className="min-w-0 leading-tight">
-      <span className="number block font-semibold">{line.code}</span>
+      <span translate="no" className="number block font-semibold">
+        {line.code}
+      </span>
       <span className="block truncate text-[0.95rem] text-faded">
         {line.name || `Key ${line.keyNumber}`}
         {line.finish !== 'plain' && `, ${line.finish}`}

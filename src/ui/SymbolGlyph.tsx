@@ -2,7 +2,7 @@ import { type LegendLine, symbolOrKey } from '../core/canvas/legend';
 
 /** The symbol of a colour in a line of text: as the user drew it, else its character, else the key number. */
 export function SymbolGlyph({ line }: { line: LegendLine }) {
-  if (line.drawing === undefined) return symbolOrKey(line);
+  if (line.drawing === undefined) return <span translate="no">{symbolOrKey(line)}</span>;
   return (
     <svg
       viewBox="0 0 100 100"

@@ -67,7 +67,7 @@ export function FrontSlip({
               className="number text-[1.7rem] leading-tight font-semibold focus-visible:outline-offset-0"
             >
               <span className="sr-only">Section {section}, colour </span>
-              {colour.code}
+              <span translate="no">{colour.code}</span>
             </h2>
             <p className="truncate text-[0.95rem] text-faded">
               {colour.name}

@@ -196,7 +196,11 @@ function ChartView({ entry, legend, places, popped, data }: ChartProps & { data:
             <div>
               <p className="big-number">{many(counts[colour.line]!)}</p>
               <p>
-                drills of <span className="number font-semibold">{colour.code}</span>, in front now
+                drills of{' '}
+                <span translate="no" className="number font-semibold">
+                  {colour.code}
+                </span>
+                , in front now
               </p>
             </div>
           ) : (
@@ -286,7 +290,10 @@ function Readout({
           <Chip line={line} shape={canvas.shape} size={34} />
           <span>
             <span className="sr-only">Symbol {symbolOrKey(line)}, </span>
-            <span className="number font-semibold">{line.code}</span> {line.name}, {homeOf(line)}
+            <span translate="no" className="number font-semibold">
+              {line.code}
+            </span>{' '}
+            {line.name}, {homeOf(line)}
           </span>
         </p>
       ) : (

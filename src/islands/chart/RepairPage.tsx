@@ -261,8 +261,10 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
                 >
                   <Chip line={ofLine(legend, suspect.line)!} shape={canvas.shape} />
                   <span>
-                    <span className="number font-semibold">{ofLine(legend, suspect.line)!.code}</span>:{' '}
-                    {many(suspect.onChart)} here, {many(suspect.onSheet)} in the list
+                    <span translate="no" className="number font-semibold">
+                      {ofLine(legend, suspect.line)!.code}
+                    </span>
+                    : {many(suspect.onChart)} here, {many(suspect.onSheet)} in the list
                     {suspect.perhaps !== null &&
                       `; perhaps mixed up with ${ofLine(legend, suspect.perhaps)!.code}`}
                   </span>

@@ -77,7 +77,7 @@ function Bag({ line, supply, last }: { line: LegendLine; supply: LineSupply; las
               <span className="sr-only">counted last: </span>
             </>
           )}
-          {line.code}
+          <span translate="no">{line.code}</span>
         </span>
         <span className="text-[0.95rem] text-faded">
           {supply.bags}/{supply.expectedBags}

@@ -52,7 +52,9 @@ export function LastBag({
       <div className="mb-2 flex items-center gap-3">
         <Chip line={last.line} shape={shape} size={52} />
         <div>
-          <p className="number text-xl font-semibold">{last.line.code}</p>
+          <p translate="no" className="number text-xl font-semibold">
+            {last.line.code}
+          </p>
           <p className="text-faded">
             {placeInWords(place)}, key {last.line.keyNumber}
           </p>

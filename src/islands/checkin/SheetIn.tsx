@@ -357,7 +357,11 @@ function lineColumns(shape: 'square' | 'round'): TableColumn<LegendLine>[] {
       key: 'code',
       header: 'Code',
       value: (line) => line.code,
-      show: (line) => <span className="number">{line.code}</span>,
+      show: (line) => (
+        <span translate="no" className="number">
+          {line.code}
+        </span>
+      ),
     },
     { key: 'name', header: 'Name', value: (line) => line.name },
     { key: 'finish', header: 'Finish', value: (line) => line.finish },

@@ -59,7 +59,7 @@ export function Strays({
               >
                 <option value="">Give it to…</option>
                 {legend.map((line) => (
-                  <option key={line.line} value={line.line}>
+                  <option key={line.line} value={line.line} translate="no">
                     {line.code}
                   </option>
                 ))}

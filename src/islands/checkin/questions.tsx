@@ -122,7 +122,10 @@ export function QuestionSlip({
         >
           <Chip line={line} shape={shape} />
           <span className="grow">
-            <span className="number font-semibold">{line.code}</span>, key {line.keyNumber}
+            <span translate="no" className="number font-semibold">
+              {line.code}
+            </span>
+            , key {line.keyNumber}
             {line.finish !== 'plain' && `, ${line.finish}`}
           </span>
           {i < 2 && <kbd className="number text-[0.95rem] text-faded">{i === 0 ? 'Enter' : '↓'}</kbd>}

@@ -24,7 +24,11 @@ export function CodeSlip({ code, left, onHide }: { code: CodeView; left: number;
           With the device’s camera, scan this and open the link. Or open{' '}
           <strong className="inline-block max-w-full break-words">{way.url}</strong> on it and type
         </p>
-        <p className="number my-2 text-5xl font-semibold tracking-wider" data-testid="join-code">
+        <p
+          translate="no"
+          className="number my-2 text-5xl font-semibold tracking-wider"
+          data-testid="join-code"
+        >
           {code.code}
         </p>
         <p className="text-faded" role="timer">

@@ -144,6 +144,7 @@ function SlotDrawing({
             <Chip line={line} shape={shape} size={30} />
           </span>
           <span
+            translate="no"
             className={`number relative mt-0.5 max-w-full truncate text-[0.95rem] leading-none font-semibold ${
               line.code.length > 5 ? 'tracking-[-0.06em]' : ''
             }`}

@@ -71,7 +71,9 @@ export function PutAway({
       <div className="flex items-center gap-3">
         <Chip line={next} shape={shape} size={52} />
         <div>
-          <p className="number text-xl font-semibold">{next.code}</p>
+          <p translate="no" className="number text-xl font-semibold">
+            {next.code}
+          </p>
           <p className="text-faded">{next.name}</p>
         </div>
       </div>
@@ -116,7 +118,9 @@ function PutAwayList({
       <ul className="flex flex-col divide-y divide-line">
         {colours.map(({ line, code }) => (
           <li key={line} className="flex flex-wrap items-end justify-between gap-2 py-1.5">
-            <span className="number py-2 font-semibold">{code}</span>
+            <span translate="no" className="number py-2 font-semibold">
+              {code}
+            </span>
             {edited?.line === line ? (
               <>
                 <NumberField

@@ -37,7 +37,9 @@ export function SlotSlip({
       <div className="flex items-center gap-3">
         <Chip line={line} shape={shape} size={60} />
         <div className="min-w-0">
-          <p className="number text-xl font-semibold">{line.code}</p>
+          <p translate="no" className="number text-xl font-semibold">
+            {line.code}
+          </p>
           <p className="truncate text-faded">
             {line.name}
             {line.finish !== 'plain' && `, ${line.finish}`}

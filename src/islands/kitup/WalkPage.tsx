@@ -183,7 +183,9 @@ function Walk({ entry, legend, first }: WalkProps) {
                   <div className="flex items-center gap-3">
                     <Chip line={shown} shape={canvas.shape} size={60} />
                     <div>
-                      <p className="number text-xl font-semibold">{shown.code}</p>
+                      <p translate="no" className="number text-xl font-semibold">
+                        {shown.code}
+                      </p>
                       <p className="text-faded">
                         {shown.name}, key {shown.keyNumber}
                       </p>

@@ -95,8 +95,10 @@ export function ColoursPanel({
       {chosen && (
         <div className="flex flex-wrap items-center gap-2">
           <p className="grow basis-56" data-testid="ways">
-            <span className="number font-semibold">{ofLine(legend, chosen.line)!.code}</span>:{' '}
-            {many(chosen.along)} along rows, {many(chosen.down)} down columns. Rows alone take{' '}
+            <span translate="no" className="number font-semibold">
+              {ofLine(legend, chosen.line)!.code}
+            </span>
+            : {many(chosen.along)} along rows, {many(chosen.down)} down columns. Rows alone take{' '}
             {many(chosen.rowsOnly)}, columns {many(chosen.columnsOnly)}.
           </p>
           {wish.school === 'own' && (

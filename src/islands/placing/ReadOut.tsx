@@ -26,7 +26,10 @@ export function ReadOut({
       {colour && own.length > 0 && (
         <>
           <h2 className="mb-1.5">
-            <span className="number">{colour.code}</span>, bar by bar
+            <span translate="no" className="number">
+              {colour.code}
+            </span>
+            , bar by bar
           </h2>
           <ol className="mb-4 columns-1 gap-6 md:columns-2">
             {along.map(({ number, words }) => (

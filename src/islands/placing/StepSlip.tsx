@@ -36,8 +36,10 @@ export function StepSlip({
       <Chip line={colour} shape={shape} size={44} />
       <div className="min-w-0 grow basis-72" aria-live="polite">
         <p>
-          <span className="number text-[1.25rem] font-semibold">{colour.code}</span>, placement {many(number)}{' '}
-          of {many(of)}
+          <span translate="no" className="number text-[1.25rem] font-semibold">
+            {colour.code}
+          </span>
+          , placement {many(number)} of {many(of)}
         </p>
         <p>{placementInWords(placement, hand)}</p>
       </div>

@@ -46,8 +46,10 @@ export function RunningOutList({
             <li key={each.line} className="flex items-start gap-3 py-1.5">
               <Chip line={line} shape={shape} size={32} />
               <span className="min-w-0">
-                <span className="number font-semibold">{line.code}</span>:{' '}
-                {chanceInWords(each.chance).toLowerCase()}. {many(each.left)} left to lay, about{' '}
+                <span translate="no" className="number font-semibold">
+                  {line.code}
+                </span>
+                : {chanceInWords(each.chance).toLowerCase()}. {many(each.left)} left to lay, about{' '}
                 {many(each.goodLeft)} good ones left
                 {each.section !== null && `; it would show in section ${many(each.section)}`}
                 {each.day !== null && `, about ${dayInWords(each.day, { year: false })}`}.

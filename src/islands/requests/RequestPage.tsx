@@ -155,8 +155,10 @@ function LackingColour({
                   <span className="size-10" style={{ background: offer.item.hex ?? UNKNOWN_COLOUR }} />
                 </span>
                 <span className="min-w-0 grow basis-56">
-                  <span className="number font-semibold">{offer.item.code}</span> in the stash,{' '}
-                  {counted(offer.item.drills, 'drill')}: {offer.inWords}
+                  <span translate="no" className="number font-semibold">
+                    {offer.item.code}
+                  </span>{' '}
+                  in the stash, {counted(offer.item.drills, 'drill')}: {offer.inWords}
                   {offer.as === 'near' &&
                     each.showsMostIn &&
                     `. It would show most in section ${each.showsMostIn.section}`}

@@ -199,7 +199,10 @@ function ScannedSlip({
         <div key={line.line} className="flex flex-wrap items-center gap-3">
           <Chip line={line} shape={canvas.shape} size={44} />
           <p className="min-w-0 grow">
-            <strong className="number text-xl">{line.code}</strong> <span dir="auto">{line.name}</span>
+            <strong translate="no" className="number text-xl">
+              {line.code}
+            </strong>{' '}
+            <span dir="auto">{line.name}</span>
           </p>
           <button type="button" className="button button-main" onClick={() => onTake(line)}>
             {act}

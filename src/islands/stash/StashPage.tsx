@@ -185,7 +185,9 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
                         style={{ background: item.hex ?? UNKNOWN_COLOUR }}
                         aria-hidden
                       />
-                      <span className="number font-semibold">{item.code}</span>
+                      <span translate="no" className="number font-semibold">
+                        {item.code}
+                      </span>
                     </span>
                   ),
                 },

@@ -27,7 +27,9 @@ export function ThreadTable({
                 <span className="flex items-center gap-2.5">
                   <Swatch hex={each.thread.hex} />
                   <span className="leading-tight">
-                    <span className="number block font-semibold">{each.thread.code}</span>
+                    <span translate="no" className="number block font-semibold">
+                      {each.thread.code}
+                    </span>
                     <span className="text-[0.95rem] text-faded">{each.thread.name}</span>
                   </span>
                 </span>

@@ -40,6 +40,7 @@ export function BlockDrawing({
             )}
             {shown && line.drawing === undefined && (
               <text
+                className="notranslate"
                 x="5"
                 y="7.6"
                 textAnchor="middle"

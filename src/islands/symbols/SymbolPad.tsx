@@ -88,7 +88,10 @@ export function SymbolPad({
     <Dialog
       title={
         <>
-          The symbol of <span className="number">{line.code}</span>
+          The symbol of{' '}
+          <span translate="no" className="number">
+            {line.code}
+          </span>
         </>
       }
       width={46}

@@ -248,7 +248,9 @@ function Finding({
           {lines.map((line) => (
             <div key={line.line} className="text-center">
               <Chip line={line} shape={shape} size={80} />
-              <p className="number font-semibold">{line.code}</p>
+              <p translate="no" className="number font-semibold">
+                {line.code}
+              </p>
             </div>
           ))}
         </div>

@@ -386,7 +386,10 @@ function DoneList({ done }: { done: Done[] }) {
         {done.map(({ code, count }, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: bags are only added at the end
           <li key={i}>
-            <span className="number font-semibold">{code}</span> {weighedInWords([count])}
+            <span translate="no" className="number font-semibold">
+              {code}
+            </span>{' '}
+            {weighedInWords([count])}
           </li>
         ))}
       </ul>
