@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { keyMeant } from './keyMeant';
 
 /** Ctrl+Z undoes, Ctrl+Y and Ctrl+Shift+Z redo; inside a field with text the field's own undo goes first. */
 export function useUndoKeys(undo: () => void, redo: () => void): void {
@@ -8,7 +9,7 @@ export function useUndoKeys(undo: () => void, redo: () => void): void {
       const field = event.target instanceof HTMLElement ? event.target.closest('input, textarea') : null;
       if (field instanceof HTMLInputElement && field.value !== '') return;
       if (field instanceof HTMLTextAreaElement) return;
-      const key = event.key.toLowerCase();
+      const key = keyMeant(event).toLowerCase();
       if (key === 'y' || (key === 'z' && event.shiftKey)) redo();
       else if (key === 'z') undo();
       else return;

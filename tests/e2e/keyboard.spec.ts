@@ -1,4 +1,19 @@
+import type { Page } from '@playwright/test';
 import { allSaved, cloth, expect, shelve, test } from './bench';
+
+/** Presses a key of a Cyrillic keyboard, named by the Latin letter on it. */
+async function pressCyrillic(page: Page, key: string, letter: string, withCtrl = false) {
+  const session = await page.context().newCDPSession(page);
+  const what = {
+    key,
+    code: `Key${letter}`,
+    windowsVirtualKeyCode: letter.charCodeAt(0),
+    modifiers: withCtrl ? 2 : 0,
+  };
+  await session.send('Input.dispatchKeyEvent', { type: 'rawKeyDown', ...what });
+  await session.send('Input.dispatchKeyEvent', { type: 'keyUp', ...what });
+  await session.detach();
+}
 
 test.describe('by keyboard alone', () => {
   test('the list of keys opens with a question mark, but not inside a field', async ({ page, request }) => {
@@ -100,5 +115,37 @@ test.describe('by keyboard alone', () => {
     await expect(page.getByText('Section 2 of 2')).toBeVisible();
     await page.keyboard.press('ArrowRight');
     await expect(page.getByText('Section 2 of 2')).toBeVisible();
+  });
+
+  test('keyboards of other scripts do the same', async ({ page, request }) => {
+    const id = await shelve(request, 'Other scripts');
+    await page.goto(`/canvas/${id}/bench?section=1`);
+    const left = page.getByTestId('left-here');
+    await expect(left).toHaveText('160 left here of 160');
+    await pressCyrillic(page, 'т', 'N');
+    await expect(left).toHaveText('80 left here of 80');
+    await pressCyrillic(page, 'з', 'P');
+    await expect(left).toHaveText('160 left here of 160');
+    await pressCyrillic(page, 'ф', 'A');
+    const laid = async () => (await (await request.get(`/api/canvases/${id}`)).json()).laid;
+    await expect.poll(laid).toBe(160);
+    await pressCyrillic(page, 'я', 'Z', true);
+    await expect.poll(laid).toBe(0);
+    await allSaved(page);
+
+    // While a sign is composed Enter chooses it, and does not go on to the next cell.
+    await page.goto(`/canvas/${id}/checkin/sheet`);
+    await page.getByRole('button', { name: 'Correct the list' }).click();
+    const code = page.getByLabel(/^Code, row 1\b/);
+    await code.fill('');
+    await code.focus();
+    const session = await page.context().newCDPSession(page);
+    await session.send('Input.imeSetComposition', { text: '４１', selectionStart: 2, selectionEnd: 2 });
+    await page.keyboard.press('Enter');
+    await expect(code).toBeFocused();
+    await session.send('Input.insertText', { text: '４１２' });
+    await expect(code).toHaveValue('４１２');
+    await page.keyboard.press('Enter');
+    await expect(code).not.toBeFocused();
   });
 });

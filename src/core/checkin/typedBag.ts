@@ -2,6 +2,7 @@ import type { BagsCarry } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
 import { findLine } from '../codes/findLine';
 import { many } from '../words/numbers';
+import { plainSigns } from '../words/plainSigns';
 
 /** Bags as they are meant by what was typed: so many, each with so many drills (null for the usual number). */
 interface Amount {
@@ -25,14 +26,16 @@ const DRILLS_FROM = 30;
 const MOST_BAGS = 60;
 const MOST_DRILLS = 100_000;
 
-const NUMBER = String.raw`\d{1,3}(?:[,'\u00a0\u202f ]\d{3})+|\d{1,9}`;
+const NUMBER = String.raw`\p{Nd}{1,3}(?:[,'\u00a0\u202f ]\p{Nd}{3})+|\p{Nd}{1,9}`;
 const BAG_WORDS = 'bags?|packets?|packs?';
 const DRILL_WORDS = 'drills?|pieces?|pcs';
 const UNIT = `${BAG_WORDS}|${DRILL_WORDS}`;
+/** An x, also as other keyboards have one: full-width, Cyrillic, Greek. */
+const X = '[xｘхχ]';
 /** `412 x 5`, `412×140`, `88x140`, `412 * 1,240 drills`; the sign needs a blank before it after letters. */
 const MULTIPLIED = new RegExp(
-  String.raw`^(.+?)(?:\s+x\s*|\s*[×*]\s*|(?<=\d)x(?=\d))(${NUMBER})\s*(${UNIT})?$`,
-  'i',
+  String.raw`^(.+?)(?:\s+${X}\s*|\s*[×*＊✕]\s*|(?<=\p{Nd})${X}(?=\p{Nd}))(${NUMBER})\s*(${UNIT})?$`,
+  'iu',
 );
 
 /**
@@ -87,9 +90,9 @@ function alone(
   bagsCarry: BagsCarry | null,
   stray: TypedBag,
 ): TypedBag {
-  const amount = new RegExp(`^(${NUMBER})\\s*(${UNIT})?$`, 'i').exec(text);
-  if (amount && (amount[2] !== undefined || /\D/.test(amount[1]!))) {
-    const digits = amount[1]!.replace(/\D/g, '');
+  const amount = new RegExp(`^(${NUMBER})\\s*(${UNIT})?$`, 'iu').exec(text);
+  if (amount && (amount[2] !== undefined || /\D/.test(plainSigns(amount[1]!)))) {
+    const digits = plainSigns(amount[1]!).replace(/\D/g, '');
     const code = findLine(digits, legend, bagsCarry);
     if (amount[2] === undefined && code.kind === 'one') {
       return { kind: 'ask', word: text, lines: [code.line], bags: 1, drills: null };
@@ -99,7 +102,7 @@ function alone(
       sentence: `${text} is a number without a code. Type the code first, as in 412 x ${text}.`,
     };
   }
-  if (/[×*]|\d\s*x\s*\d/i.test(text)) {
+  if (/[×*]|\d\s*[xхχ]\s*\d/i.test(plainSigns(text))) {
     return {
       kind: 'fault',
       sentence: `“${text}” cannot be understood. Type 412 x 5 for five bags, or 412 x 140 for one of 140 drills.`,
@@ -112,7 +115,7 @@ function amountOf(
   number: string,
   unit: string | undefined,
 ): { bags?: number; drills?: number } | { sentence: string } {
-  const n = Number(number.replace(/\D/g, ''));
+  const n = Number(plainSigns(number).replace(/\D/g, ''));
   const asBags = unit !== undefined && new RegExp(`^(${BAG_WORDS})$`, 'i').test(unit);
   const asDrills = unit !== undefined && !asBags;
   if (n === 0) return { sentence: 'A bag must hold at least one drill.' };

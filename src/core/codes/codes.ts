@@ -1,3 +1,5 @@
+import { plainSigns } from '../words/plainSigns';
+
 const collator = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 /**
@@ -9,9 +11,11 @@ export function compareCodes(first: string, second: string): number {
 }
 
 /**
- * A code as it compares when typed: without spaces, dashes or letter case.
+ * A code as it compares when typed: without spaces, dashes or letter case, in plain signs.
  * @example looseCode(' sh-077 ') // 'sh077'
  */
 export function looseCode(code: string): string {
-  return code.replace(/[\s\-_.]/g, '').toLowerCase();
+  return plainSigns(code)
+    .replace(/[\s\-_.]/g, '')
+    .toLowerCase();
 }

@@ -1,5 +1,6 @@
 import type { BagsCarry } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
+import { plainSigns } from '../words/plainSigns';
 import { looseCode } from './codes';
 
 /** What a word typed at the heap may mean. */
@@ -25,6 +26,8 @@ export function findLine(
   const byCode = legend.filter((line) => looseCode(line.code) === looseCode(word));
   const byKey = legend.filter((line) => sameKey(line.keyNumber, word));
   const bySymbol = legend.filter((line) => line.symbol === word);
+  if (bySymbol.length === 0)
+    bySymbol.push(...legend.filter((line) => plainSigns(line.symbol) === plainSigns(word)));
   const byNumber = legend.filter(
     (line) => number !== null && bareNumber(line.code) === number && prefixFits(line.code, word),
   );
@@ -51,7 +54,8 @@ function distinct(lines: LegendLine[]): LegendLine[] {
 }
 
 function sameKey(key: string, word: string): boolean {
-  return key.toLowerCase() === word.toLowerCase() || (/^\d+$/.test(word) && key === String(Number(word)));
+  const plain = plainSigns(word).toLowerCase();
+  return key.toLowerCase() === plain || (/^\d+$/.test(plain) && key === String(Number(plain)));
 }
 
 /** The number in a code without prefix and leading zeros: `SH0412` gives `412`; null where there is none. */

@@ -1,3 +1,5 @@
+import { plainSigns } from './plainSigns';
+
 /** A whole number with thousands parted, as it is read at the bench. */
 export function many(n: number): string {
   return n.toLocaleString('en');
@@ -8,19 +10,19 @@ export function many(n: number): string {
  * @example readNumber('2,5') // 2.5
  */
 export function readNumber(text: string): number | null {
-  const plain = text.trim().replace(',', '.');
+  const plain = plainSigns(text).trim().replace(/[,٫]/, '.');
   return /^-?(\d+(\.\d*)?|\.\d+)$/.test(plain) ? Number(plain) : null;
 }
 
 /** Thousands are parted by a comma, a point, a space or an apostrophe, always in threes. */
-const PARTED = /^\d{1,3}(?:([,.'’\s])\d{3})(?:\1\d{3})*$/;
+const PARTED = /^\d{1,3}(?:([,.'’٬\s])\d{3})(?:\1\d{3})*$/;
 
 /**
  * A whole number as people type it, thousands parted or not; null where it is none.
  * @example readWhole('1,240') // 1240
  */
 export function readWhole(text: string): number | null {
-  const plain = text.trim();
+  const plain = plainSigns(text).trim();
   const digits = PARTED.test(plain) ? plain.replace(/\D/g, '') : plain;
   return /^-?\d+$/.test(digits) ? Number(digits) : null;
 }
@@ -53,7 +55,7 @@ export function inUnit(length: number, from: LengthUnit, to: LengthUnit): number
  * @example readLength('12 in', 'cm') // { length: 30.48, typedIn: 'in' }
  */
 export function readLength(text: string, bare: LengthUnit): { length: number; typedIn: LengthUnit } | null {
-  const [, amount = '', name = ''] = /^(.*?)\s*([a-z]+|["″])?$/i.exec(text.trim()) ?? [];
+  const [, amount = '', name = ''] = /^(.*?)\s*([a-z]+|["″])?$/i.exec(plainSigns(text).trim()) ?? [];
   const typedIn = name === '' ? bare : UNIT_WORDS[name.toLowerCase()];
   const [, whole, over, under] = /^(?:(\d+)\s+)?(\d+)\/(\d+)$/.exec(amount) ?? [];
   const number = under ? Number(whole ?? 0) + Number(over) / Number(under) : readNumber(amount);

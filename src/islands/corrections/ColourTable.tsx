@@ -106,6 +106,8 @@ function Table({
   }, []);
   /** Enter goes on to the next cell, and from the last one to the next row; up and down stay in the column. */
   const onKeyDown = (event: KeyboardEvent<HTMLTableElement>) => {
+    // These keys choose among signs while one is composed.
+    if (event.nativeEvent.isComposing) return;
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]');
     const step = { Enter: 1, ArrowDown: TYPED_FIELDS.length, ArrowUp: -TYPED_FIELDS.length }[event.key];
     if (!cell || step === undefined || (cell.tagName === 'SELECT' && event.key !== 'Enter')) return;

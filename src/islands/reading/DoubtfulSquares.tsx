@@ -5,6 +5,7 @@ import type { ReviewGroup } from '../../core/reading/review';
 import { counted } from '../../core/words/numbers';
 import type { ReadingSample } from '../../server/reading/contract';
 import { Chip, ColourName } from '../../ui/Chip';
+import { keyMeant } from '../../ui/keyMeant';
 import { isForThePicture } from '../../ui/keysOutside';
 import { ColourChoice } from './ColourChoice';
 import { SampleGlyph } from './SampleGlyph';
@@ -56,16 +57,17 @@ export function DoubtfulSquares({
   const skip = () => square !== null && setLater(new Set([...later, square]));
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+      const key = keyMeant(event);
+      if ((event.ctrlKey || event.metaKey) && key.toLowerCase() === 'z') {
         if (!onUndo) return;
         event.preventDefault();
         return onUndo();
       }
       if (!isForThePicture(event) || event.repeat) return;
-      const which = Number(event.key) - 1;
+      const which = Number(key) - 1;
       if (lines[which] !== undefined) say(lines[which]);
-      else if (event.key === '0') say(0);
-      else if (event.key === ' ') skip();
+      else if (key === '0') say(0);
+      else if (key === ' ') skip();
       else return;
       event.preventDefault();
     };

@@ -19,6 +19,7 @@ import {
 } from '../../core/view/camera';
 import { arrowStep } from '../arrowKeys';
 import { Maximize, Minus, Plus } from '../icons';
+import { keyMeant } from '../keyMeant';
 import { isForThePicture } from '../keysOutside';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
@@ -373,7 +374,13 @@ export function Cloth(props: ClothProps) {
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const own = event.target === canvas.current && !event.ctrlKey && !event.metaKey && !event.altKey;
-      if (own || isForThePicture(event)) pressedKey.current(event);
+      if (!own && !isForThePicture(event)) return;
+      pressedKey.current({
+        key: keyMeant(event),
+        repeat: event.repeat,
+        shiftKey: event.shiftKey,
+        preventDefault: () => event.preventDefault(),
+      });
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);

@@ -36,6 +36,12 @@ describe('a bag as it is typed', () => {
     ['x12', ['x12', 1, null]],
     ['*', ['x12', 1, null]],
     ['x12 x 200', ['x12', 1, 200]],
+    ['４１２　ｘ５', ['412', 5, null]],
+    ['٤١٢ × ١٤٠', ['412', 1, 140]],
+    ['412 х5', ['412', 5, null]],
+    ['８８ｘ１４０', ['88', 1, 140]],
+    ['\u200b412', ['412', 1, null]],
+    ['sh‑12 x 80', ['SH12', 1, 80]],
   ])('“%s” is understood', (typed, meant) => expect(read(typed)).toEqual(meant));
 
   it.each([
@@ -48,6 +54,9 @@ describe('a bag as it is typed', () => {
     '5 bags',
     '9 x 412',
     '9 × 9 × 9 × 9 y',
+    '４１２ x ２０',
+    '٥ bags',
+    '９ х 412',
   ])('“%s” is refused with what to type', (typed) => {
     const entry = readTypedBag(typed, legend);
     if (typed === '412 x') return expect(entry.kind).toBe('stray');

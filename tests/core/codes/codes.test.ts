@@ -90,6 +90,21 @@ describe('the line of a typed word', () => {
     expect(found('K')).toBe(2);
   });
 
+  it('takes signs of other keyboards for those of the list, unless the list has just these', () => {
+    expect(found('ＳＨ５１７')).toBe(2);
+    expect(found('０６')).toBe(6);
+    expect(found('％')).toBe(3);
+    const dashes = [line(1, { symbol: '-' }), line(2, { symbol: '–' }), line(3, { symbol: '—' })];
+    const lines = (typed: string) => {
+      const result = findLine(typed, dashes);
+      return result.kind === 'several'
+        ? result.lines.map((each) => each.line)
+        : result.kind === 'one' && result.line.line;
+    };
+    expect(['-', '–', '—'].map(lines)).toEqual([1, 2, 3]);
+    expect(lines('−')).toEqual([1, 2, 3]);
+  });
+
   it('forgives a missing prefix and leading zeros, but no wrong prefix', () => {
     expect(found('517')).toBe(2);
     expect(found('0412')).toBe(1);

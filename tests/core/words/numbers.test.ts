@@ -14,6 +14,9 @@ describe('a typed number', () => {
     ['1’240’000', 1240000],
     ['417,600', 417600],
     [' 12 ', 12],
+    ['１，２４０', 1240],
+    ['١٬٢٤٠', 1240],
+    ['−12', -12],
     ['2,5', null],
     ['1,24', null],
     ['1,240.500', null],
@@ -34,6 +37,9 @@ describe('a typed number', () => {
     ['-3', -3],
     ['.25', 0.25],
     ['7.', 7],
+    ['٢٫٥', 2.5],
+    ['２．５', 2.5],
+    ['–3', -3],
     ['2.5mm', null],
     ['about 2', null],
     ['.', null],
@@ -88,6 +94,7 @@ describe('a typed length', () => {
 
 it('a text is found by every word of it, without case and accents', () => {
   expect(isIn('412 Café crème, metallic', 'creme 41')).toBe(true);
+  expect(isIn('412 Café crème, metallic', '４１ ＣＡＦＥ')).toBe(true);
   expect(isIn('412 Café crème, metallic', 'creme 43')).toBe(false);
   expect(isIn('412', '')).toBe(true);
 });
