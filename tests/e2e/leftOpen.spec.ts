@@ -33,6 +33,20 @@ test('a page that was left open notices what another page did, and a new day', a
   await expect(page.getByText('A new day has begun since this page was opened.')).toBeVisible();
 });
 
+test('a page that the browser had put away and shows again is read anew', async ({ page, request }) => {
+  const id = await shelve(request, 'Put away');
+  await page.goto(`/canvas/${id}/checkin`);
+  const moss = page.locator('li:has(> button[title="Moss"])');
+  await expect(moss).toContainText('0/1');
+  await page.context().setOffline(true);
+  await request.post(`/api/canvases/${id}/bags`, { data: { id: randomUUID(), line: 1 } });
+  await page.context().setOffline(false);
+  const loaded = page.waitForEvent('load');
+  await page.evaluate(() => dispatchEvent(new PageTransitionEvent('pageshow', { persisted: true })));
+  await loaded;
+  await expect(moss).toContainText('1/1');
+});
+
 test('something is found on the bench: a square, a section, a colour, a length without a unit', async ({
   page,
   request,

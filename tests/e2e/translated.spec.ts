@@ -79,6 +79,7 @@ test('at the heap a page that the browser translates counts on, and codes stay c
 test('at the bench a translated page marks on, colour after colour, and back', async ({ page, request }) => {
   const id = await shelve(request, 'Translated bench');
   await openBench(page, id);
+  await expect(page.getByTestId('guide')).toContainText('Placement 1 of');
   await translate(page);
   const leftHere = () => words(left(page));
   expect(await leftHere()).toBe('160 left here of 160');

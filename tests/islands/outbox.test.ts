@@ -74,6 +74,27 @@ describe('the outbox', () => {
     expect(numbers(server)).toEqual([1, 2, 3, 4, 5, 6]);
   });
 
+  it('asks the browser once to keep what waits, and only when something does', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    const tab = browser.tab();
+    await put(tab, 1);
+    await settled();
+    expect(browser.kept).toBe(0);
+    server.plan = ['away'];
+    await put(tab, 2);
+    await put(tab, 3);
+    await settled();
+    await browser.wait();
+    expect(browser.kept).toBe(1);
+    server.plan = ['ok'];
+    await browser.wait();
+    server.plan = ['away'];
+    await put(tab, 4);
+    await settled();
+    expect(browser.kept).toBe(2);
+  });
+
   it('sends a write again whose answer was lost, under the same id', async () => {
     const server = new StandInServer();
     const browser = new StandInBrowser(server);
@@ -227,6 +248,24 @@ describe('the store of waiting writes', () => {
       expect(await store.aside()).toEqual([]);
       expect((await store.first(1))[0]!.key).toBe('1');
     }
+  });
+
+  it('goes on where the browser lost its database meanwhile, and loses nothing', async () => {
+    const store = browserStore('box-4');
+    await store.put(write('1'));
+    // As tablets do while they sleep: the connection is there, and nothing can be asked of it any more.
+    const lost = vi.spyOn(IDBDatabase.prototype, 'transaction').mockImplementationOnce(() => {
+      throw new DOMException('Connection to Indexed Database server lost', 'UnknownError');
+    });
+    await store.put(write('2'));
+    expect((await store.first(9)).map(({ key }) => key)).toEqual(['1', '2']);
+    lost.mockRestore();
+    const open = vi.spyOn(indexedDB, 'open').mockImplementationOnce(() => {
+      throw new DOMException('not now', 'UnknownError');
+    });
+    const late = browserStore('box-4');
+    expect(await late.count()).toBe(2);
+    open.mockRestore();
   });
 
   it('takes over what an older version of the program left', async () => {

@@ -34,6 +34,8 @@ export class StandInServer {
 /** A browser with tabs: one store, one lock, and news from tab to tab. */
 export class StandInBrowser {
   readonly timers: (() => void)[] = [];
+  /** How often it was asked to keep what waits. */
+  kept = 0;
   private lock: Promise<void> = Promise.resolve();
   private readonly tabs: { listen: Parameters<OutboxWorld['heard']>[0]; closed: boolean }[] = [];
 
@@ -64,6 +66,9 @@ export class StandInBrowser {
         own.listen = listen;
       },
       later: (work) => this.timers.push(work),
+      keep: () => {
+        this.kept++;
+      },
     });
     return {
       outbox,

@@ -26,8 +26,10 @@ export function findLine(
   const byCode = legend.filter((line) => looseCode(line.code) === looseCode(word));
   const byKey = legend.filter((line) => sameKey(line.keyNumber, word));
   const bySymbol = legend.filter((line) => line.symbol === word);
-  if (bySymbol.length === 0)
-    bySymbol.push(...legend.filter((line) => plainSigns(line.symbol) === plainSigns(word)));
+  if (bySymbol.length === 0) {
+    const plain = plainSigns(word);
+    bySymbol.push(...legend.filter(({ symbol }) => symbol !== null && plainSigns(symbol) === plain));
+  }
   const byNumber = legend.filter(
     (line) => number !== null && bareNumber(line.code) === number && prefixFits(line.code, word),
   );

@@ -11,6 +11,8 @@ export interface OutboxWorld {
   tell(news: News): void;
   heard(listen: (news: News) => void): void;
   later(work: () => void, ms: number): void;
+  /** Asks that what waits stays, also where room is short or nobody comes by for weeks. */
+  keep(): void;
 }
 
 /** What tabs tell each other. */
@@ -185,6 +187,7 @@ export class Outbox {
       }
       if (failed) await this.world.store.put({ ...write, tries: write.tries + 1 });
       else if (!(error instanceof NoAnswer) && !out) console.error(error);
+      if (!this.away) this.world.keep();
       this.away = true;
       this.out = out;
       for (const { away } of this.hopes.values()) away();
@@ -260,6 +263,8 @@ function browserWorld(onFailure: () => void): OutboxWorld {
     tell: (news) => channel?.postMessage(news),
     heard: (listen) => channel?.addEventListener('message', ({ data }) => listen(data as News)),
     later: (work, ms) => void setTimeout(work, ms),
+    // Not sooner: some browsers ask the user about it.
+    keep: () => void navigator.storage?.persist?.().catch(() => false),
   };
 }
 

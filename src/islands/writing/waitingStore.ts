@@ -40,6 +40,9 @@ interface Schema extends DBSchema {
 /** In the browser's own database, shared by all tabs and kept over reloads. */
 export function browserStore(name = 'oculent-outbox'): WaitingStore {
   let opening: Promise<IDBPDatabase<Schema>> | null = null;
+  const letGo = () => {
+    opening = null;
+  };
   const open = () => {
     opening ??= openDB<Schema>(name, 2, {
       // What is set aside lay among what waits before.
@@ -59,48 +62,65 @@ export function browserStore(name = 'oculent-outbox'): WaitingStore {
       // Another tab has a newer program and waits for this one to let go.
       blocking: (_current, _blocked, event) => {
         (event.target as IDBDatabase | null)?.close();
-        opening = null;
+        letGo();
       },
+      terminated: letGo,
     });
     return opening;
   };
+  /** A tablet that slept may have lost its connection to the database; what is asked here may be asked twice. */
+  const ask = async <T>(work: (database: IDBPDatabase<Schema>) => Promise<T>): Promise<T> => {
+    try {
+      return await work(await open());
+    } catch {
+      const lost = opening;
+      letGo();
+      void lost?.then((database) => database.close()).catch(() => {});
+      return work(await open());
+    }
+  };
   return {
-    first: async (most) => {
-      const database = await open();
-      for (;;) {
-        const found: unknown[] = await database.getAll('waiting', null, most);
-        const good = found.filter(isWrite);
-        if (good.length > 0 || found.length === 0) return good;
-        for (const key of await database.getAllKeys('waiting', null, most))
-          await database.delete('waiting', key);
-      }
-    },
-    lastKey: async () => {
-      const last = await (await open()).transaction('waiting').store.openKeyCursor(null, 'prev');
-      return typeof last?.key === 'string' ? last.key : null;
-    },
-    count: async () => (await open()).count('waiting'),
-    waitingFor: async (canvasId) =>
-      (await (await open()).getAllFromIndex('waiting', 'canvas', canvasId)).filter(isWrite),
-    aside: async () => (await (await open()).getAll('aside')).filter(isWrite),
-    put: async (write) => {
-      const transaction = (await open()).transaction(['waiting', 'aside'], 'readwrite');
-      const [to, from] =
-        write.aside === null ? (['waiting', 'aside'] as const) : (['aside', 'waiting'] as const);
-      await Promise.all([
-        transaction.objectStore(to).put(write),
-        transaction.objectStore(from).delete(write.key),
-        transaction.done,
-      ]);
-    },
-    remove: async (key) => {
-      const transaction = (await open()).transaction(['waiting', 'aside'], 'readwrite');
-      await Promise.all([
-        transaction.objectStore('waiting').delete(key),
-        transaction.objectStore('aside').delete(key),
-        transaction.done,
-      ]);
-    },
+    first: (most) =>
+      ask(async (database) => {
+        for (;;) {
+          const found: unknown[] = await database.getAll('waiting', null, most);
+          const good = found.filter(isWrite);
+          if (good.length > 0 || found.length === 0) return good;
+          for (const key of await database.getAllKeys('waiting', null, most))
+            await database.delete('waiting', key);
+        }
+      }),
+    lastKey: () =>
+      ask(async (database) => {
+        const last = await database.transaction('waiting').store.openKeyCursor(null, 'prev');
+        return typeof last?.key === 'string' ? last.key : null;
+      }),
+    count: () => ask((database) => database.count('waiting')),
+    waitingFor: (canvasId) =>
+      ask(async (database) =>
+        (await database.getAllFromIndex('waiting', 'canvas', canvasId)).filter(isWrite),
+      ),
+    aside: () => ask(async (database) => (await database.getAll('aside')).filter(isWrite)),
+    put: (write) =>
+      ask(async (database) => {
+        const transaction = database.transaction(['waiting', 'aside'], 'readwrite');
+        const [to, from] =
+          write.aside === null ? (['waiting', 'aside'] as const) : (['aside', 'waiting'] as const);
+        await Promise.all([
+          transaction.objectStore(to).put(write),
+          transaction.objectStore(from).delete(write.key),
+          transaction.done,
+        ]);
+      }),
+    remove: (key) =>
+      ask(async (database) => {
+        const transaction = database.transaction(['waiting', 'aside'], 'readwrite');
+        await Promise.all([
+          transaction.objectStore('waiting').delete(key),
+          transaction.objectStore('aside').delete(key),
+          transaction.done,
+        ]);
+      }),
   };
 }
 
