@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { expect, shelve, test } from './bench';
+import { allSaved, cloth, expect, left, openBench, shelve, test } from './bench';
 
 test('a page that was left open notices what another page did, and a new day', async ({ page, request }) => {
   const [id, other] = [await shelve(request, 'Left open'), await shelve(request, 'Another')];
@@ -45,6 +45,64 @@ test('a page that the browser had put away and shows again is read anew', async 
   await page.evaluate(() => dispatchEvent(new PageTransitionEvent('pageshow', { persisted: true })));
   await loaded;
   await expect(moss).toContainText('1/1');
+});
+
+test('a duplicated tab is a screen of its own: it sees what the other one does, and undoes none of that', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Duplicated');
+  await openBench(page, id);
+  // As a browser duplicates a tab: it begins with what the other one keeps.
+  const kept = await page.evaluate(() => ({ ...sessionStorage }));
+  const copy = await page.context().newPage();
+  await copy.addInitScript((entries) => {
+    for (const [key, value] of Object.entries(entries)) sessionStorage.setItem(key, value);
+  }, kept);
+  await openBench(copy, id);
+  await expect(copy.getByTestId('guide')).toContainText('Placement 1 of');
+  await cloth(copy).focus();
+  await copy.keyboard.press('Enter');
+  await expect(left(copy)).not.toHaveText('160 left here of 160');
+  await allSaved(copy);
+  const withBar = Number.parseInt((await left(copy).textContent())!, 10);
+  await expect(left(page)).toHaveText(`${withBar} left here of 160`);
+  // In the midst of the canvas, where the bar was not.
+  await cloth(page).focus();
+  for (const key of ['ArrowUp', 'Space']) await page.keyboard.press(key);
+  await expect(left(copy)).toHaveText(`${withBar - 1} left here of 160`);
+  await allSaved(page);
+  // It was laid later, but not here.
+  await copy.keyboard.press('Control+z');
+  await expect(left(copy)).toHaveText('159 left here of 160');
+  await expect(left(page)).toHaveText('159 left here of 160');
+});
+
+test('a browser that is told to keep nothing works all the same', async ({ page, request }) => {
+  const id = await shelve(request, 'Nothing kept');
+  await page.addInitScript(() => {
+    for (const store of ['localStorage', 'sessionStorage', 'indexedDB']) {
+      const get = () => {
+        throw new DOMException('Access is denied for this document.', 'SecurityError');
+      };
+      Object.defineProperty(window, store, { get });
+    }
+  });
+  await page.goto(`/canvas/${id}/checkin`);
+  await page.getByLabel('Code on this bag').fill('412');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('li:has(> button[title="Moss"])')).toContainText('1/1');
+  await openBench(page, id);
+  await cloth(page).focus();
+  for (const key of ['ArrowUp', 'Space']) await page.keyboard.press(key);
+  await expect(left(page)).toHaveText('159 left here of 160');
+  await allSaved(page);
+  await page.keyboard.press('Control+z');
+  await expect(left(page)).toHaveText('160 left here of 160');
+  for (const station of ['sections', 'placing', 'kitup', 'kitup/labels', 'chart', 'finish']) {
+    await page.goto(`/canvas/${id}/${station}`);
+    await expect(page.locator('main')).toContainText(/\w{4}/);
+  }
 });
 
 test('something is found on the bench: a square, a section, a colour, a length without a unit', async ({

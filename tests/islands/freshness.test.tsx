@@ -4,8 +4,8 @@ import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useFreshness } from '../../src/islands/freshness/useFreshness';
 import { theShown } from '../../src/islands/live/shownParts';
-import { screenId } from '../../src/islands/writing/api';
 import { theOutbox } from '../../src/islands/writing/outbox';
+import { theScreen } from '../../src/islands/writing/screen';
 import { toldMark } from './liveWorld';
 import { standInSource, say as tell } from './standInSource';
 
@@ -53,7 +53,7 @@ describe('a page that was left open', () => {
 
   it('does not take its own writes, or what it shows already, for others’', async () => {
     const page = await opened();
-    await say('changed', { parts: ['bags'], by: { screen: screenId(), device: 'Desk' } });
+    await say('changed', { parts: ['bags'], by: { screen: theScreen().current(), device: 'Desk' } });
     await settle();
     const hidden = theShown('c1').add(['bags', 'marks']);
     await say('changed', { parts: ['bags'], by: { screen: 'x', device: 'Tablet' } });

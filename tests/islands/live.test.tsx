@@ -6,8 +6,8 @@ import { useCode } from '../../src/islands/devices/useCode';
 import { theShown } from '../../src/islands/live/shownParts';
 import { canvasOfUrl, useLive, usePresent } from '../../src/islands/live/useLive';
 import { beginKeeping, forgetKept, keepLaid } from '../../src/islands/offline/keeping';
-import { screenId } from '../../src/islands/writing/api';
 import { Overlaps } from '../../src/islands/writing/overlaps';
+import { theScreen } from '../../src/islands/writing/screen';
 import { useAnswer } from '../../src/islands/writing/useAnswer';
 import { useView } from '../../src/islands/writing/useView';
 import { useKeypad } from '../../src/ui/useKeypad';
@@ -38,7 +38,7 @@ describe('useLive', () => {
     for (const [canvas, event, data] of [
       [B, 'changed', { parts: ['bags'], by: elsewhere }],
       [A, 'changed', { parts: ['pots'], by: elsewhere }],
-      [A, 'changed', { parts: ['bags'], by: { screen: screenId(), device: 'Desk' } }],
+      [A, 'changed', { parts: ['bags'], by: { screen: theScreen().current(), device: 'Desk' } }],
       [A, 'present', { devices: ['Tablet'] }],
       [null, 'changed', {}],
     ] as const) {

@@ -74,6 +74,20 @@ describe('the outbox', () => {
     expect(numbers(server)).toEqual([1, 2, 3, 4, 5, 6]);
   });
 
+  it('sends each write as one of the tab where it was made, whichever tab sends it', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.plan = ['away'];
+    const [first, second] = [browser.tab(), browser.tab()];
+    await put(first, 1);
+    await put(second, 2);
+    await settled();
+    server.plan = ['ok'];
+    second.outbox.start();
+    await settled();
+    expect(server.got.map(({ screen }) => screen)).toEqual(['screen 1', 'screen 2']);
+  });
+
   it('asks the browser once to keep what waits, and only when something does', async () => {
     const server = new StandInServer();
     const browser = new StandInBrowser(server);

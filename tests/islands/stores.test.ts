@@ -91,6 +91,24 @@ describe('the marks of a screen', () => {
     expect(server.got.map(({ body }) => (body as { id: string }).id)).toEqual(ids);
   });
 
+  it('of another tab are shown, and undo stays that of this one', async () => {
+    const { server, open } = bench();
+    const answer = server.answer;
+    server.answer = (write) => {
+      const { id } = write.body as { id: string };
+      const undo = { id, own: true, kind: 'lay', drills: 1, place: '', at: '', device: null };
+      return { ...(answer(write) as object), history: { undo, redo: null } };
+    };
+    const [here, there] = [open().store, open().store];
+    await settled();
+    const [mine] = here.commit('lay', here.preview('lay', [0]), null);
+    await settled();
+    const [theirs] = there.commit('lay', there.preview('lay', [1]), null);
+    await settled();
+    expect([here, there].map((store) => store.snapshot().laid)).toEqual([2, 2]);
+    expect([here, there].map((store) => store.snapshot().history.undo?.id)).toEqual([mine, theirs]);
+  });
+
   it('are shown before they are sent, and sent once', async () => {
     const { server, open } = bench();
     const { store, data } = open();

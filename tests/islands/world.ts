@@ -48,8 +48,10 @@ export class StandInBrowser {
   tab(): { outbox: Outbox; close(): void } {
     const own = { listen: (() => {}) as Parameters<OutboxWorld['heard']>[0], closed: false };
     this.tabs.push(own);
+    const name = `screen ${this.tabs.length}`;
     const outbox = new Outbox({
       store: this.store,
+      screen: async () => name,
       send: (write) => this.server.send(write),
       alone: (work) => {
         const mine = this.lock.then(() => (own.closed ? undefined : work()));

@@ -12,6 +12,7 @@ import { counted } from '../../core/words/numbers';
 import type { SittingView } from '../../server/bench/contract';
 import { chime } from '../../ui/chime';
 import { Bell, Play, Square } from '../../ui/icons';
+import { keptHere } from '../../ui/kept';
 import { NumberField } from '../../ui/NumberField';
 
 const KEY = 'oculent-sitting';
@@ -33,13 +34,9 @@ export function SittingTimer({
 }) {
   const [now, setNow] = useState(() => new Date());
   const [note, setNote] = useState('');
-  const [wish, setWish] = useState(() => clockWishOf(localStorage.getItem(KEY)));
+  const [wish, setWish] = useState(() => clockWishOf(keptHere.get(KEY)));
   useEffect(() => {
-    try {
-      localStorage.setItem(KEY, JSON.stringify(wish));
-    } catch {
-      // It lasts as long as the page, then.
-    }
+    keptHere.set(KEY, JSON.stringify(wish));
   }, [wish]);
   const id = running?.id ?? null;
   useEffect(() => {

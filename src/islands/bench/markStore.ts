@@ -83,8 +83,8 @@ export class MarkStore {
   /** Shows what waits from an earlier page, and follows the outbox. @returns stops */
   start(): () => void {
     const stops = [
-      this.outbox.onAnswer((canvasId, answer) => {
-        if (canvasId === this.canvas.id && isMark(answer)) this.take(answer);
+      this.outbox.onAnswer((canvasId, answer, own) => {
+        if (canvasId === this.canvas.id && isMark(answer)) this.take(answer, own);
       }),
       this.outbox.subscribe(() => void this.follow()),
       this.feed.subscribe((event) => {
@@ -172,9 +172,10 @@ export class MarkStore {
     });
   }
 
-  private take({ id, kind, runs, position, history }: MarkView): void {
+  /** @param own whether it was made at this screen: another one's undo is none of this */
+  private take({ id, kind, runs, position, history }: MarkView, own: boolean): void {
     this.cloth.acknowledged(id, kind, runs, position);
-    const part = { history, waiting: this.cloth.waits };
+    const part = { ...(own ? { history } : {}), waiting: this.cloth.waits };
     // What one does shows at once; the day that a device was away comes back in thousands.
     if (this.cloth.waits > MANY) this.soon(part);
     else this.shown(part);

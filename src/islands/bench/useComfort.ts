@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { type Comfort, comfortOf } from '../../core/bench/comfort';
 import type { ClothEyes } from '../../ui/cloth/clothPalette';
+import { keptHere } from '../../ui/kept';
 
 const KEY = 'oculent-bench';
 
@@ -10,17 +11,13 @@ export function useComfort(): {
   change: (part: Partial<Comfort>) => void;
   eyes: ClothEyes;
 } {
-  const [comfort, setComfort] = useState(() => comfortOf(localStorage.getItem(KEY)));
+  const [comfort, setComfort] = useState(() => comfortOf(keptHere.get(KEY)));
   const change = useCallback(
     (part: Partial<Comfort>) => setComfort((before) => ({ ...before, ...part })),
     [],
   );
   useEffect(() => {
-    try {
-      localStorage.setItem(KEY, JSON.stringify(comfort));
-    } catch {
-      // It lasts as long as the page, then.
-    }
+    keptHere.set(KEY, JSON.stringify(comfort));
   }, [comfort]);
   const { symbols, lines, contrast } = comfort;
   useEffect(() => {

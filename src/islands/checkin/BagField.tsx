@@ -7,6 +7,7 @@ import { codeSigns } from '../../core/codes/codeSigns';
 import { many } from '../../core/words/numbers';
 import { CodePad, KeypadToggle } from '../../ui/CodePad';
 import { Camera, Scale, Volume2, VolumeX } from '../../ui/icons';
+import { keptHere } from '../../ui/kept';
 import { Notice } from '../../ui/Notice';
 import { useKeypad } from '../../ui/useKeypad';
 import { ScanButton } from '../scanning/ScanButton';
@@ -57,7 +58,7 @@ export function BagField({
   const sizes = packetSizes(canvas.packetDrills);
   const [size, setSize] = useState(canvas.packetDrills);
   const [typedAs, setTypedAs] = useState<TypedAs>(() =>
-    localStorage.getItem(TYPED_AS_KEY) === 'nominal' ? 'nominal' : 'counted',
+    keptHere.get(TYPED_AS_KEY) === 'nominal' ? 'nominal' : 'counted',
   );
   const [fault, setFault] = useState<string | null>(null);
   const { questions, ask, answered } = useQuestions(canvas.id);
@@ -216,7 +217,7 @@ export function BagField({
                 name="typed-as"
                 checked={typedAs === as}
                 onChange={() => {
-                  localStorage.setItem(TYPED_AS_KEY, as);
+                  keptHere.set(TYPED_AS_KEY, as);
                   setTypedAs(as);
                 }}
               />

@@ -10,6 +10,7 @@ import { type PotPlaces, potsInCodeOrder } from '../../core/codes/places';
 import { counted } from '../../core/words/numbers';
 import type { CheckinView } from '../../server/checkin/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { keptHere } from '../../ui/kept';
 import { Notice } from '../../ui/Notice';
 import { say } from '../../ui/speech';
 import { ToggleButton } from '../../ui/ToggleButton';
@@ -63,7 +64,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
   const { view, fault, enterBag, recordTrash } = useCheckin(canvas.id, first);
   const [typed, setTyped] = useState('');
   const [last, setLast] = useState<LastCounted | null>(null);
-  const [speaks, setSpeaks] = useState(() => localStorage.getItem(SPEECH_KEY) === 'on');
+  const [speaks, setSpeaks] = useState(() => keptHere.get(SPEECH_KEY) === 'on');
   const [bagsCarry, setBagsCarry] = useState(canvas.bagsCarry);
   const { enter, write } = useWrite(canvas.id);
   const [weighing, setWeighing] = useState<{ line: LegendLine | null } | null>(null);
@@ -118,7 +119,7 @@ function Heap({ entry, legend, places, first }: CheckinProps) {
             onType={setTyped}
             speaks={speaks}
             onSpeaks={(on) => {
-              localStorage.setItem(SPEECH_KEY, on ? 'on' : 'off');
+              keptHere.set(SPEECH_KEY, on ? 'on' : 'off');
               setSpeaks(on);
             }}
             bagsCarry={bagsCarry}

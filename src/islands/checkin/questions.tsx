@@ -4,6 +4,7 @@ import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import { looseCode } from '../../core/codes/codes';
 import { counted, many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
+import { keptInTab } from '../../ui/kept';
 
 /** A bag that was typed and fits more than one colour. It is not counted before it is answered. */
 export interface OpenQuestion {
@@ -27,11 +28,7 @@ export function useQuestions(canvasId: string): {
 } {
   const [questions, setQuestions] = useState<OpenQuestion[]>(() => stored(canvasId));
   useEffect(() => {
-    try {
-      sessionStorage.setItem(storeKey(canvasId), JSON.stringify(questions));
-    } catch {
-      // They live as long as the page, then.
-    }
+    keptInTab.set(storeKey(canvasId), JSON.stringify(questions));
   }, [canvasId, questions]);
   return {
     questions,
@@ -41,11 +38,8 @@ export function useQuestions(canvasId: string): {
 }
 
 function stored(canvasId: string): OpenQuestion[] {
-  try {
-    return JSON.parse(sessionStorage.getItem(storeKey(canvasId)) ?? '[]') as OpenQuestion[];
-  } catch {
-    return [];
-  }
+  const kept = keptInTab.json(storeKey(canvasId));
+  return Array.isArray(kept) ? (kept as OpenQuestion[]) : [];
 }
 
 /** A key that comes so soon after a question belongs to what was typed before it. */

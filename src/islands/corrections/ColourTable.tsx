@@ -12,6 +12,7 @@ import {
 import { counted, many } from '../../core/words/numbers';
 import type { ColourListView } from '../../server/corrections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { keptHere } from '../../ui/kept';
 import { Notice } from '../../ui/Notice';
 import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
@@ -73,12 +74,8 @@ function Table({
     if (!changed) adopt(list);
   }
   useEffect(() => {
-    try {
-      if (changed) localStorage.setItem(draftKey(canvas.id), JSON.stringify({ version, rows }));
-      else localStorage.removeItem(draftKey(canvas.id));
-    } catch {
-      // It lives as long as the page, then.
-    }
+    if (changed) keptHere.set(draftKey(canvas.id), JSON.stringify({ version, rows }));
+    else keptHere.remove(draftKey(canvas.id));
   }, [canvas.id, changed, rows, version]);
 
   const set = useCallback((key: string, field: SheetField, text: string) => {
@@ -124,7 +121,7 @@ function Table({
       { id: crypto.randomUUID(), lines: reading.colours, basedOn: version },
       (answer) => {
         // The page may be left before the next effect; what was typed meanwhile is put there again by it.
-        localStorage.removeItem(draftKey(canvas.id));
+        keptHere.remove(draftKey(canvas.id));
         setBase(answer);
         setVersion(answer.version);
         // What was typed while this was under way is not saved yet.
@@ -134,7 +131,7 @@ function Table({
       },
     );
   const cancel = () => {
-    localStorage.removeItem(draftKey(canvas.id));
+    keptHere.remove(draftKey(canvas.id));
     setFault(null);
     adopt(list);
   };
@@ -225,9 +222,5 @@ function withSpare(rows: TypedRow[]): TypedRow[] {
 }
 
 function storedDraft(canvasId: string): Draft | null {
-  try {
-    return JSON.parse(localStorage.getItem(draftKey(canvasId)) ?? 'null') as Draft | null;
-  } catch {
-    return null;
-  }
+  return keptHere.json(draftKey(canvasId)) as Draft | null;
 }

@@ -3,8 +3,9 @@ import { showPercent } from '../../ui/headerFigures';
 import { theFeed } from '../live/feed';
 import type { LivePart } from '../live/shownParts';
 import { theShown } from '../live/shownParts';
-import { getJson, screenId } from '../writing/api';
+import { getJson } from '../writing/api';
 import { theOutbox } from '../writing/outbox';
+import { theScreen } from '../writing/screen';
 
 /** How a page that was left open stands: as it was, changed at another page, from another day, or of a canvas that is gone. */
 export type Freshness =
@@ -66,7 +67,7 @@ export function useFreshness(canvasId: string): Freshness {
         const parts: LivePart[] =
           event.kind === 'mark' ? ['marks'] : event.kind === 'changed' ? event.parts : ['marks'];
         const by = event.kind === 'mark' ? event.mark.by : event.kind === 'changed' ? event.by : null;
-        if (by !== null && by.screen === screenId()) return;
+        if (by !== null && by.screen === theScreen().current()) return;
         const part = parts.find((each) => !theShown(canvasId).has(each));
         if (part === undefined) return;
         // The answer to this page's own write may come a moment later.

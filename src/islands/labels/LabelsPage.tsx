@@ -16,6 +16,7 @@ import { counted } from '../../core/words/numbers';
 import type { LabelsView } from '../../server/labels/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Printer } from '../../ui/icons';
+import { keptHere } from '../../ui/kept';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { Pager } from '../../ui/Pager';
@@ -253,7 +254,7 @@ function isOfThisMachine(address: string): boolean {
 
 /** What was chosen last, unless a phone could not open it though it could open another one. */
 function firstAddress(origins: readonly string[]): string {
-  const kept = localStorage.getItem(ADDRESS_KEY);
+  const kept = keptHere.get(ADDRESS_KEY);
   const [reachable] = origins;
   if (kept !== null && !(reachable && isOfThisMachine(kept))) return kept;
   return reachable ?? window.location.origin;
@@ -278,7 +279,7 @@ function AddressField({
         list="label-origins"
         onChange={(event) => {
           const next = event.target.value.trim();
-          localStorage.setItem(ADDRESS_KEY, next);
+          keptHere.set(ADDRESS_KEY, next);
           onChange(next);
         }}
       />

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useSyncExternalStore } from 'react';
-import { screenId } from '../writing/api';
+import { theScreen } from '../writing/screen';
 import { type LiveEvent, theFeed } from './feed';
 import { type LivePart, theShown } from './shownParts';
 
@@ -14,7 +14,7 @@ export function canvasOfUrl(url: string): string | null {
 /** Whether an event is of this screen's own doing: its answer shows it. */
 function isOwn(event: LiveEvent): boolean {
   const by = event.kind === 'mark' ? event.mark.by : event.kind === 'changed' ? event.by : null;
-  return by !== null && by.screen === screenId();
+  return by !== null && by.screen === theScreen().current();
 }
 
 /**

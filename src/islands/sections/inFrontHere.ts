@@ -1,4 +1,5 @@
 import type { InFront } from '../../core/sections/inFront';
+import { keptInTab } from '../../ui/kept';
 import { sendJson } from '../writing/api';
 
 /** What is in front on this screen; null for what nobody has chosen. */
@@ -37,13 +38,9 @@ const keyOf = (canvasId: string) => `oculent-in-front-${canvasId}`;
 
 /** What this tab had in front last. */
 export function frontOfTab(canvasId: string): Front | null {
-  try {
-    const { section, line } = JSON.parse(sessionStorage.getItem(keyOf(canvasId)) ?? 'null') ?? {};
-    const number = (value: unknown) => (typeof value === 'number' ? value : null);
-    return section === undefined ? null : { section: number(section), line: number(line) };
-  } catch {
-    return null;
-  }
+  const { section, line } = (keptInTab.json(keyOf(canvasId)) ?? {}) as { section?: unknown; line?: unknown };
+  const number = (value: unknown) => (typeof value === 'number' ? value : null);
+  return section === undefined ? null : { section: number(section), line: number(line) };
 }
 
 /** What waits to be told, and what other screens know. */
@@ -55,11 +52,7 @@ let told: (InFront & { canvasId: string }) | null = null;
  * @param kept what the server knew when the page was made
  */
 export function keepFront(canvasId: string, front: InFront, kept: InFront | null): void {
-  try {
-    sessionStorage.setItem(keyOf(canvasId), JSON.stringify(front));
-  } catch {
-    // The address still tells a reload.
-  }
+  keptInTab.set(keyOf(canvasId), JSON.stringify(front));
   const address = new URL(location.href);
   address.searchParams.set('section', String(front.section));
   if (front.line === null) address.searchParams.delete('colour');

@@ -6,6 +6,7 @@ import type { Tips } from '../../core/placing/tips';
 import type { JudgedGround } from '../../core/sections/judge';
 import type { TimeModelView } from '../../server/sections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { keptHere } from '../../ui/kept';
 import type { SectionAnswer, SectionTask } from '../../workers/sections';
 import type { ClothData } from '../cloth/useClothData';
 import { getJson } from '../writing/api';
@@ -22,7 +23,7 @@ export function useTimeModel(canvasId: string): {
   maker: string | null;
   chooseMaker: (maker: string | null) => void;
 } {
-  const [maker, setMaker] = useState(() => localStorage.getItem(PACE_KEY));
+  const [maker, setMaker] = useState(() => keptHere.get(PACE_KEY));
   const [view, setView] = useState<TimeModelView | null>(null);
   const [ready, setReady] = useState(false);
   useEffect(() => {
@@ -41,8 +42,8 @@ export function useTimeModel(canvasId: string): {
     };
   }, [canvasId, maker]);
   const chooseMaker = (next: string | null) => {
-    if (next === null) localStorage.removeItem(PACE_KEY);
-    else localStorage.setItem(PACE_KEY, next);
+    if (next === null) keptHere.remove(PACE_KEY);
+    else keptHere.set(PACE_KEY, next);
     setMaker(next);
   };
   const model = useMemo((): TimeModel => {

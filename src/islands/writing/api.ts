@@ -1,4 +1,5 @@
 import { theProgram } from './program';
+import { theScreen } from './screen';
 
 /** A refusal by the server, in its own words. */
 export class ApiProblem extends Error {
@@ -20,27 +21,12 @@ export class NoAnswer extends Error {
 
 /** A write without an answer for so long counts as lost; its id makes trying again safe. */
 const WRITE_TIMEOUT_MS = 30_000;
-const SCREEN_KEY = 'oculent-screen';
-let unstoredScreen: string | null = null;
 
-/** The name of this screen, one a tab, kept over reloads: undo takes back what was done here. */
-export function screenId(): string {
-  try {
-    const known = sessionStorage.getItem(SCREEN_KEY);
-    if (known) return known;
-    const fresh = crypto.randomUUID();
-    sessionStorage.setItem(SCREEN_KEY, fresh);
-    return fresh;
-  } catch {
-    // Where the browser stores nothing, the name lives as long as the page.
-    unstoredScreen ??= crypto.randomUUID();
-    return unstoredScreen;
-  }
-}
-
-async function ask(url: string, init: RequestInit = {}): Promise<Response> {
+/** @param screen the one that asks; this one, where nothing is said */
+async function ask(url: string, init: RequestInit = {}, screen?: string): Promise<Response> {
   const headers = new Headers(init.headers);
-  headers.set('x-oculent-screen', screenId());
+  const own = screen ?? theScreen().own();
+  headers.set('x-oculent-screen', typeof own === 'string' ? own : await own);
   let response: Response;
   try {
     response = await fetch(url, { ...init, headers });
@@ -72,21 +58,20 @@ export async function getBytes(url: string): Promise<Uint8Array> {
 
 export type WriteMethod = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
-/** Sends a write and gives its answer; null where the answer is empty. @param more `keepalive`: also while the page is left */
+/**
+ * Sends a write and gives its answer; null where the answer is empty.
+ * @param more `keepalive`: also while the page is left; `screen`: the one where it was made, if not this one
+ */
 export async function sendJson<Answer>(
   method: WriteMethod,
   url: string,
   body?: unknown,
-  more: Pick<RequestInit, 'keepalive'> = {},
+  { screen, ...more }: Pick<RequestInit, 'keepalive'> & { screen?: string | undefined } = {},
 ): Promise<Answer> {
-  const response = await ask(url, {
-    ...more,
-    method,
-    signal: AbortSignal.timeout(WRITE_TIMEOUT_MS),
-    ...(body === undefined
-      ? {}
-      : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-  });
+  const sent =
+    body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+  const init = { ...more, method, signal: AbortSignal.timeout(WRITE_TIMEOUT_MS), ...sent };
+  const response = await ask(url, init, screen);
   return (response.status === 204 ? null : await response.json()) as Answer;
 }
 

@@ -1,9 +1,12 @@
 import { ApiProblem, inWords, NoAnswer, sendJson, type WriteMethod } from './api';
+import { theScreen } from './screen';
 import { browserStore, safeStore, type WaitingStore, type WaitingWrite } from './waitingStore';
 
 /** What the outbox needs of its surroundings; tests hand in their own. */
 export interface OutboxWorld {
   store: WaitingStore;
+  /** The screen where a write is made. */
+  screen(): string | Promise<string>;
   send(write: WaitingWrite): Promise<unknown>;
   /** Runs work while no other tab runs such work. */
   alone(work: () => Promise<void>): Promise<void>;
@@ -49,7 +52,7 @@ interface Hopes {
   away(): void;
 }
 
-/** Told of an answer; `own` where the write was made at this tab. */
+/** Told of an answer; `own` where the write was made at this screen, by this page or the one before a reload. */
 type AnswerListener = (canvasId: string | null, answer: unknown, own: boolean, write: WaitingWrite) => void;
 
 /**
@@ -61,8 +64,7 @@ export class Outbox {
   private readonly hopes = new Map<string, Hopes>();
   private readonly listeners = new Set<(state: OutboxState) => void>();
   private readonly answers = new Set<AnswerListener>();
-  /** Writes that were made at this tab and are not answered yet. */
-  private readonly own = new Set<string>();
+  private screen: string | null = null;
   private last = 0;
   private away = false;
   private out = false;
@@ -72,6 +74,9 @@ export class Outbox {
 
   constructor(private readonly world: OutboxWorld) {
     world.heard((news) => this.hear(news));
+    void Promise.resolve(world.screen()).then((name) => {
+      this.screen = name;
+    });
   }
 
   /** Sends what earlier pages left behind. */
@@ -112,9 +117,9 @@ export class Outbox {
     canvasId: string | null,
     hopes: Hopes | null = null,
   ): Promise<void> {
+    const screen = await this.world.screen();
     const key = this.nextKey(await this.world.store.lastKey());
-    const write = { key, canvasId, method, url, body, tries: 0, aside: null };
-    this.own.add(write.key);
+    const write = { key, screen, canvasId, method, url, body, tries: 0, aside: null };
     if (hopes) this.hopes.set(write.key, hopes);
     await this.world.store.put(write);
     this.world.tell({ kind: 'changed' });
@@ -223,10 +228,11 @@ export class Outbox {
       const { key } = news.kind === 'answered' ? news.write : news;
       const hopes = this.hopes.get(key);
       this.hopes.delete(key);
-      const own = this.own.delete(key);
       if (news.kind === 'answered') {
         hopes?.answered(news.answer);
-        for (const listener of this.answers) listener(news.write.canvasId, news.answer, own, news.write);
+        const { write, answer } = news;
+        const own = write.screen !== undefined && write.screen === this.screen;
+        for (const listener of this.answers) listener(write.canvasId, answer, own, write);
       } else if (hopes) {
         hopes.refused(new ApiProblem(409, news.sentence));
         void this.world.store.remove(key).then(() => this.refresh());
@@ -253,7 +259,8 @@ function browserWorld(onFailure: () => void): OutboxWorld {
   let turn: Promise<void> = Promise.resolve();
   return {
     store: safeStore(browserStore(), onFailure),
-    send: ({ method, url, body }) => sendJson(method, url, body),
+    screen: () => theScreen().own(),
+    send: ({ method, url, body, screen }) => sendJson(method, url, body, { screen }),
     // Where there are no locks (an insecure address), one page still sends in order, and ids keep two pages apart.
     alone: async (work) => {
       if (navigator.locks) return void (await navigator.locks.request('oculent-outbox', work));

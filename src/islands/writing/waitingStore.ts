@@ -5,6 +5,8 @@ import type { WriteMethod } from './api';
 export interface WaitingWrite {
   /** Sorts in the order in which writes were made, over all tabs. */
   key: string;
+  /** The screen where it was made, whichever tab sends it; an older version of the program did not say. */
+  screen?: string;
   /** The canvas that it belongs to; null for what belongs to none. */
   canvasId: string | null;
   method: WriteMethod;

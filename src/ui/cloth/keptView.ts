@@ -1,24 +1,21 @@
 import type { Camera, ViewSize } from '../../core/view/camera';
+import { keptHere } from '../kept';
 
 const KEY = 'oculent-views';
 /** So many views are kept; what was looked at longest ago is shown as a whole again. */
 const MOST = 200;
 
 /** A view that a hand chose: pixels a square, and the place in its middle. */
-type Kept = [name: string, scale: number, x: number, y: number];
+type KeptView = [name: string, scale: number, x: number, y: number];
 
-function all(): Kept[] {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
-    return Array.isArray(kept)
-      ? kept.filter(
-          (each): each is Kept =>
-            Array.isArray(each) && typeof each[0] === 'string' && each.slice(1).every(Number.isFinite),
-        )
-      : [];
-  } catch {
-    return [];
-  }
+function all(): KeptView[] {
+  const kept = keptHere.json(KEY);
+  return Array.isArray(kept)
+    ? kept.filter(
+        (each): each is KeptView =>
+          Array.isArray(each) && typeof each[0] === 'string' && each.slice(1).every(Number.isFinite),
+      )
+    : [];
 }
 
 /** Keeps what a hand has brought into view, as the middle and the size of a square. @param camera null forgets it */
@@ -29,11 +26,7 @@ export function keepView(name: string | undefined, camera: Camera | null, view: 
     const { scale, left, top } = camera;
     others.push([name, scale, left + view.width / scale / 2, top + view.height / scale / 2]);
   }
-  try {
-    localStorage.setItem(KEY, JSON.stringify(others.slice(-MOST)));
-  } catch {
-    // The view lives as long as the page, then.
-  }
+  keptHere.set(KEY, JSON.stringify(others.slice(-MOST)));
 }
 
 /** The view as it was kept, in a window of another size perhaps; null where none was. */
