@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { isPressed } from './pressed';
 
 /** A place on a picture, in its pixels. */
 export interface BoardSpot {
@@ -147,8 +148,9 @@ export function PointBoard({
                   onChoose(i);
                 }}
                 onPointerMove={(event) => {
-                  if (event.currentTarget.hasPointerCapture(event.pointerId))
-                    onMove(i, inside(placeOf(event)));
+                  if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+                  if (isPressed(event)) onMove(i, inside(placeOf(event)));
+                  else event.currentTarget.releasePointerCapture(event.pointerId);
                 }}
               />
             ))}

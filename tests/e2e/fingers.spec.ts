@@ -155,3 +155,41 @@ test('a square beyond the section says where it is, with the way there', async (
   await page.getByRole('button', { name: 'Go to section 2' }).click();
   await expect(cloth(page)).toHaveAccessibleName(/^Section 2 of Beyond/);
 });
+
+test('a mouse that was let go over another window marks no further, and Esc gives a stroke up', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Let go elsewhere');
+  await openBench(page, id);
+  const cdp = await page.context().newCDPSession(page);
+  const squares = [2, 3, 4, 9, 14];
+  const points = await Promise.all(squares.map((x) => pointOf(page, SECTION, x, 3)));
+  const mouse = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', point: Point, isDown: boolean) =>
+    cdp.send('Input.dispatchMouseEvent', {
+      type,
+      ...point,
+      button: isDown || type !== 'mouseMoved' ? 'left' : 'none',
+      buttons: isDown ? 1 : 0,
+      clickCount: type === 'mouseMoved' ? 0 : 1,
+    });
+  await mouse('mousePressed', points[0]!, true);
+  await mouse('mouseMoved', points[1]!, true);
+  await mouse('mouseMoved', points[2]!, true);
+  await expect(left(page)).toHaveText('157 left here of 160');
+  for (const point of points.slice(3)) await mouse('mouseMoved', point, false);
+  await allSaved(page);
+  await expect(left(page)).toHaveText('157 left here of 160');
+
+  await mouse('mousePressed', points[3]!, true);
+  await mouse('mouseMoved', points[4]!, true);
+  await expect(left(page)).toHaveText('151 left here of 160');
+  await page.keyboard.press('Escape');
+  await expect(left(page)).toHaveText('157 left here of 160');
+  await mouse('mouseMoved', points[3]!, true);
+  await mouse('mouseReleased', points[3]!, false);
+  await page.waitForTimeout(200);
+  await expect(left(page)).toHaveText('157 left here of 160');
+  const { laid } = await (await request.get(`/api/canvases/${id}`)).json();
+  expect(laid).toBe(3);
+});

@@ -155,4 +155,18 @@ describe('a mouse or pen on the cloth', () => {
     hand.release({ id: 1 });
     expect(did).toEqual(['begin', 'abort', 'hold', 'end']);
   });
+
+  it('gives up what is under way, and does nothing more until it is pressed again', () => {
+    const { hand, did, finger } = handOf();
+    expect(hand.giveUp()).toBe(false);
+    hand.press(finger(100, 100, { kind: 'mouse', contact: 1 }));
+    expect(hand.giveUp()).toBe(true);
+    hand.move(finger(120, 100, { kind: 'mouse', contact: 1 }));
+    hand.release({ id: 1 });
+    expect(hand.giveUp()).toBe(false);
+    expect(did).toEqual(['begin', 'abort']);
+    hand.press(finger(100, 100, { kind: 'mouse', contact: 1 }));
+    hand.release({ id: 1 });
+    expect(did).toEqual(['begin', 'abort', 'begin', 'end']);
+  });
 });

@@ -49,6 +49,7 @@ export const KEYS: { place: string; keys: [key: string, does: string][] }[] = [
       ['Shift+arrows', 'move the picture'],
       ['+ and −', 'nearer, farther'],
       ['0', 'the whole of it'],
+      ['Esc', 'give up a stroke before you let go'],
     ],
   },
   {

@@ -5,6 +5,7 @@ import { rectBetween } from '../../core/cells/rect';
 import { type Storage, slotCapacity, slotsInOrder, slotUnder } from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
 import { arrowStep } from '../../ui/arrowKeys';
+import { isPressed } from '../../ui/pressed';
 
 type Unit = { x: number; y: number };
 
@@ -87,8 +88,16 @@ export function CaseBoard({
           setStart(unitAt(event));
           setEnd(unitAt(event));
         }}
-        onPointerMove={(event) => dragging.current && setEnd(unitAt(event))}
-        onPointerUp={() => {
+        onPointerMove={(event) => {
+          if (!dragging.current) return;
+          if (isPressed(event)) setEnd(unitAt(event));
+          else event.currentTarget.releasePointerCapture(event.pointerId);
+        }}
+        onPointerCancel={() => {
+          dragging.current = false;
+          setStart(null);
+        }}
+        onLostPointerCapture={() => {
           if (!dragging.current) return;
           dragging.current = false;
           setKeys(false);

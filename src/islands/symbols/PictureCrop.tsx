@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { DRAWING_SIDE, inkOfPicture } from '../../core/symbols/trace';
 import { FilePicker } from '../../ui/FilePicker';
+import { isPressed } from '../../ui/pressed';
 
 /** Side of the view in CSS pixels. */
 const VIEW = 320;
@@ -82,8 +83,12 @@ export function PictureCrop({
           dragging.current = true;
           moveTo(event);
         }}
-        onPointerMove={(event) => dragging.current && moveTo(event)}
-        onPointerUp={() => {
+        onPointerMove={(event) => {
+          if (!dragging.current) return;
+          if (isPressed(event)) moveTo(event);
+          else event.currentTarget.releasePointerCapture(event.pointerId);
+        }}
+        onLostPointerCapture={() => {
           dragging.current = false;
         }}
         onKeyDown={onKey}

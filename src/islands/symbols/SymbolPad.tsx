@@ -6,6 +6,7 @@ import { arrowStep } from '../../ui/arrowKeys';
 import { Chip } from '../../ui/Chip';
 import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
+import { isPressed } from '../../ui/pressed';
 import { PictureCrop } from './PictureCrop';
 
 /** Side of the pad in CSS pixels, and the width of its pen. */
@@ -119,11 +120,12 @@ export function SymbolPad({
               }}
               onPointerMove={(event) => {
                 if (!last.current) return;
+                if (!isPressed(event)) return event.currentTarget.releasePointerCapture(event.pointerId);
                 const next = place(event);
                 ink(last.current, next);
                 last.current = next;
               }}
-              onPointerUp={() => {
+              onLostPointerCapture={() => {
                 last.current = null;
                 take();
               }}

@@ -21,6 +21,7 @@ import { arrowStep } from '../arrowKeys';
 import { Maximize, Minus, Plus } from '../icons';
 import { keyMeant } from '../keyMeant';
 import { isForThePicture } from '../keysOutside';
+import { isPressed } from '../pressed';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
 import { IdleTiling } from './idleTiling';
@@ -324,7 +325,11 @@ export function Cloth(props: ClothProps) {
       pressed.current = { x: event.clientX, y: event.clientY };
       hand.current!.press(touchOf(event));
     };
-    const onMove = (event: PointerEvent) => hand.current!.move(touchOf(event));
+    const onMove = (event: PointerEvent) => {
+      // Whoever lets go over another window is not heard to.
+      if (isPressed(event)) hand.current!.move(touchOf(event));
+      else hand.current!.release({ id: event.pointerId });
+    };
     const onUp = (event: PointerEvent) => hand.current!.release({ id: event.pointerId });
     const onCancel = (event: PointerEvent) => hand.current!.cancel({ id: event.pointerId });
     view.addEventListener('pointerdown', onDown);
@@ -346,6 +351,7 @@ export function Cloth(props: ClothProps) {
   };
 
   const onKeyDown = (event: Pick<KeyboardEvent, 'key' | 'repeat' | 'shiftKey' | 'preventDefault'>) => {
+    if (event.key === 'Escape' && hand.current?.giveUp()) return event.preventDefault();
     if (props.onKey?.(event)) return event.preventDefault();
     const arrow = arrowStep(event.key);
     if (arrow && event.shiftKey) {

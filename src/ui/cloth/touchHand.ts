@@ -142,6 +142,14 @@ export class TouchHand {
     this.phase = this.down.size === 0 ? 'none' : 'over';
   }
 
+  /** What is under way comes to nothing, before the hand lets go. @returns whether anything was */
+  giveUp(): boolean {
+    if (this.phase !== 'marking' && this.phase !== 'waiting') return false;
+    this.stop();
+    this.phase = 'over';
+    return true;
+  }
+
   private stop(): void {
     this.never(this.timer);
     if (this.phase === 'marking') this.actions.abort();
