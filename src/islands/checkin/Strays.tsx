@@ -5,6 +5,9 @@ import type { StrayMatch } from '../../core/checkin/strays';
 import { UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import { many } from '../../core/words/numbers';
 
+/** So many at once: each offers all colours, and a heap of another kit has hundreds. */
+const AT_ONCE = 12;
+
 /** Bags of no colour in the list, each with what it may be: given to a colour, kept in the stash, or thrown out. */
 export function Strays({
   bags,
@@ -24,12 +27,13 @@ export function Strays({
 }) {
   const [keeping, setKeeping] = useState<string | null>(null);
   const [hex, setHex] = useState<string | null>(null);
+  const [shown, setShown] = useState(AT_ONCE);
   if (bags.length === 0) return null;
   return (
     <div className="slip !py-3">
-      <h2>Not in the colour list</h2>
+      <h2>Not in the colour list{bags.length > 1 && `: ${many(bags.length)} bags`}</h2>
       <ul className="flex flex-col divide-y divide-line">
-        {bags.map((bag) => (
+        {bags.slice(0, shown).map((bag) => (
           <li key={bag.id} className="flex flex-col gap-2 py-2">
             <p>
               <span className="number font-semibold">{bag.label}</span>, {many(bag.drills)} drills
@@ -105,6 +109,11 @@ export function Strays({
           </li>
         ))}
       </ul>
+      {bags.length > shown && (
+        <button type="button" className="button mt-2" onClick={() => setShown(shown + AT_ONCE)}>
+          Show {many(Math.min(AT_ONCE, bags.length - shown))} more
+        </button>
+      )}
     </div>
   );
 }
