@@ -78,6 +78,49 @@ test('a duplicated tab is a screen of its own: it sees what the other one does, 
   await expect(left(page)).toHaveText('159 left here of 160');
 });
 
+test('a tab that the browser put to sleep holds up no other: marks are sent, and what others do is seen', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Asleep');
+  await openBench(page, id);
+  const awake = await page.context().newPage();
+  // A clock of its own: that of Playwright waits for the pages of both.
+  await awake.addInitScript(() => {
+    const now = Date.now;
+    Date.now = () => now() + Number(document.documentElement?.dataset.later ?? 0);
+  });
+  await openBench(awake, id);
+  // It sleeps in the midst of sending, with the stream of both tabs and the turn to send.
+  await page.route('**/marks', () => {});
+  await cloth(page).focus();
+  for (const key of ['ArrowUp', 'Space']) await page.keyboard.press(key);
+  await expect(page.getByTestId('saved')).toContainText('Saving 1 change');
+  const session = await page.context().newCDPSession(page);
+  await session.send('Debugger.enable');
+  await session.send('Debugger.pause');
+  void page.evaluate(() => 0).catch(() => {});
+  await cloth(awake).focus();
+  for (const key of ['ArrowUp', 'ArrowUp', 'Space']) await awake.keyboard.press(key);
+  await request.post(`/api/canvases/${id}/marks`, {
+    data: { id: randomUUID(), kind: 'lay', runs: [0, 7], sittingId: null },
+  });
+  await expect(awake.getByTestId('saved')).toContainText('Saving 2 changes');
+  // A minute later.
+  await awake.evaluate(() => {
+    document.documentElement.dataset.later = '60000';
+    document.dispatchEvent(new Event('visibilitychange'));
+  });
+  await allSaved(awake);
+  await expect(left(awake)).toHaveText('151 left here of 160');
+  expect((await (await request.get(`/api/canvases/${id}`)).json()).laid).toBe(9);
+  await page.unroute('**/marks');
+  await session.send('Debugger.disable');
+  await session.detach();
+  await expect(left(page)).toHaveText('151 left here of 160');
+  await allSaved(page);
+});
+
 test('a browser that is told to keep nothing works all the same', async ({ page, request }) => {
   const id = await shelve(request, 'Nothing kept');
   await page.addInitScript(() => {

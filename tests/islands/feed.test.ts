@@ -91,4 +91,68 @@ describe('the stream that all tabs of a browser share', () => {
     expect(second.feed.devicesOn('a')).toEqual(['Tablet']);
     expect(browser.opened).toHaveLength(1);
   });
+
+  it('is opened anew from where it was when it says nothing any more, and left alone while it speaks', () => {
+    const browser = new StandInStreams();
+    const { feed, told } = browser.tab();
+    feed.follow('a');
+    browser.wait();
+    browser.say('here', {});
+    browser.say('mark', { canvas: 'a', stamp: '2-6', ...toldMark(5, 6, 'lay', [0, 1]) });
+    for (let i = 0; i < 6; i++) {
+      browser.wait(20_000);
+      browser.say('beat', {});
+    }
+    expect(browser.opened).toHaveLength(1);
+    // The connection is dead, and no error says so.
+    browser.wait(70_000);
+    expect(browser.opened).toEqual(['/api/events?canvas=a', '/api/events?canvas=a~2-6']);
+    browser.say('here', {});
+    expect(told.at(-1)).toEqual({ kind: 'missed', canvas: null });
+  });
+
+  it('is opened anew at once when a machine wakes that slept', () => {
+    const browser = new StandInStreams();
+    const tab = browser.tab();
+    tab.feed.follow('a');
+    browser.wait();
+    tab.sleep();
+    browser.wait(3_600_000);
+    expect(browser.opened).toHaveLength(1);
+    tab.wake();
+    browser.wait(200);
+    expect(browser.opened).toHaveLength(2);
+  });
+
+  it('is taken over from a tab that sleeps; when that one wakes it reads anew and waits its turn', () => {
+    const browser = new StandInStreams();
+    const [first, second, third] = [browser.tab(), browser.tab(), browser.tab()];
+    first.feed.follow('a');
+    second.feed.follow('b');
+    browser.wait();
+    // As long as the one that holds it is awake nobody takes it, though the server says nothing.
+    for (let i = 0; i < 3; i++) {
+      browser.wait(40_000);
+      browser.say('here', {});
+    }
+    const before = browser.opened.length;
+    first.sleep();
+    browser.wait(70_000);
+    expect(browser.opened.length).toBe(before + 1);
+    expect(browser.opened.at(-1)).toContain('canvas=b');
+    browser.say('mark', { canvas: 'b', stamp: '1-7', ...toldMark(0, 7, 'lay', [0, 1]) });
+    expect(second.told.at(-1)).toMatchObject({ kind: 'mark', canvas: 'b' });
+    expect(third.told.at(-1)).toMatchObject({ kind: 'mark', canvas: 'b' });
+    first.wake();
+    browser.wait();
+    expect(first.told).toContainEqual({ kind: 'missed', canvas: 'a' });
+    // It is told by the other one what it follows.
+    expect(browser.opened.at(-1)).toMatch(/canvas=a/);
+    expect(browser.opened.at(-1)).toMatch(/canvas=b/);
+    const opened = browser.opened.length;
+    browser.wait(40_000);
+    browser.say('beat', {});
+    browser.wait(40_000);
+    expect(browser.opened.length).toBe(opened);
+  });
 });

@@ -88,6 +88,24 @@ describe('the outbox', () => {
     expect(server.got.map(({ screen }) => screen)).toEqual(['screen 1', 'screen 2']);
   });
 
+  it('sends no more of what waits once its turn was taken from it', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.hold();
+    const tab = browser.tab();
+    for (let n = 1; n <= 3; n++) await put(tab, n);
+    await settled();
+    // As when another tab took it while this one slept; what is under way is answered yet.
+    tab.close();
+    server.release();
+    await settled();
+    expect(numbers(server)).toEqual([1]);
+    const other = browser.tab();
+    other.outbox.start();
+    await settled();
+    expect(numbers(server)).toEqual([1, 2, 3]);
+  });
+
   it('asks the browser once to keep what waits, and only when something does', async () => {
     const server = new StandInServer();
     const browser = new StandInBrowser(server);

@@ -54,7 +54,7 @@ export class StandInBrowser {
       screen: async () => name,
       send: (write) => this.server.send(write),
       alone: (work) => {
-        const mine = this.lock.then(() => (own.closed ? undefined : work()));
+        const mine = this.lock.then(() => (own.closed ? undefined : work(() => !own.closed)));
         this.lock = mine.then(
           () => {},
           () => {},

@@ -1,4 +1,5 @@
 import type { Author, ChangedPart, MarkEvent } from '../../server/live/contract';
+import { takeTurn } from '../writing/turn';
 
 /** What pages are told. `canvas` is null for what belongs to the shelf. */
 export type LiveEvent =
@@ -16,7 +17,9 @@ type News =
   | { kind: 'follow'; canvas: string; stamp: string | null }
   /** How far a canvas was told that somebody wants to follow. */
   | { kind: 'at'; canvas: string; stamp: string | null }
-  | { kind: 'who' };
+  | { kind: 'who' }
+  /** The tab that holds the stream is awake. */
+  | { kind: 'beat' };
 
 /** A stream of events as the browser has it. */
 export interface OpenStream {
@@ -25,8 +28,11 @@ export interface OpenStream {
 
 /** What the feed needs of its surroundings; tests hand in their own. */
 export interface LiveWorld {
-  /** Runs work once this tab is the one that holds the stream; it holds it as long as it lives. */
-  lead(work: () => void): void;
+  /**
+   * Runs work once this tab is the one that holds the stream; it holds it as long as it lives.
+   * @param lost told where another tab took it by force
+   */
+  lead(work: () => void, lost: () => void, byForce: boolean): void;
   /** Tells other tabs; they get it through `heard`. */
   tell(news: News): void;
   heard(listen: (news: News) => void): void;
@@ -39,16 +45,23 @@ export interface LiveWorld {
   /** How a canvas stood when this page was made; null where the page is not of it. */
   made(canvas: string): string | null;
   later(work: () => void, ms: number): void;
+  /** Told when the page may have slept. */
+  woken(listen: () => void): void;
+  /** Milliseconds, going on while the machine sleeps. */
+  now(): number;
 }
 
+/** The server says something every 20 s. */
+const SILENT_MS = 50_000;
+const WATCH_MS = 10_000;
 const AGAIN_MS = 1000;
 const LONGEST_AGAIN_MS = 15_000;
 /** Other tabs say within this time what they follow. */
 const GATHER_MS = 120;
 
 /**
- * One stream of events for all tabs of a browser. One tab holds it and passes on what it is told; when that tab goes,
- * another takes over from where it was.
+ * One stream of events for all tabs of a browser. One tab holds it and passes on what it is told; when that tab goes, or
+ * is put to sleep by the browser, another takes over from where it was. A stream that says nothing is opened anew.
  */
 export class LiveFeed {
   private readonly listeners = new Set<(event: LiveEvent) => void>();
@@ -64,14 +77,61 @@ export class LiveFeed {
   private broke = false;
   /** Times that the stream broke since it was open last. */
   private breaks = 0;
+  /** When the stream, or the tab that holds it, was heard of last. */
+  private heardAt: number;
 
   constructor(private readonly world: LiveWorld) {
+    this.heardAt = world.now();
     world.heard((news) => this.hear(news));
-    world.lead(() => {
+    this.ask(false);
+    world.woken(() => this.look());
+    const watch = () => {
+      this.look();
+      world.later(watch, WATCH_MS);
+    };
+    world.later(watch, WATCH_MS);
+  }
+
+  private ask(byForce: boolean): void {
+    const { world } = this;
+    const lead = () => {
       this.leads = true;
+      this.heardAt = world.now();
       world.tell({ kind: 'who' });
       this.reopen();
-    });
+    };
+    world.lead(lead, () => this.lost(), byForce);
+  }
+
+  /** This tab slept, and another one took over. */
+  private lost(): void {
+    this.leads = false;
+    this.stream?.close();
+    this.stream = null;
+    this.heardAt = this.world.now();
+    this.ask(false);
+    this.tellOwn();
+    for (const canvas of [...this.own, null]) this.pass({ kind: 'missed', canvas });
+  }
+
+  /** Says to the tab that holds the stream what this one follows. */
+  private tellOwn(): void {
+    for (const canvas of this.own) {
+      this.world.tell({ kind: 'follow', canvas, stamp: this.followed.get(canvas) ?? null });
+    }
+  }
+
+  /** A connection may be dead, or the tab that has it asleep, and nobody is told. */
+  private look(): void {
+    const silent = this.world.now() - this.heardAt > SILENT_MS;
+    if (this.leads) this.world.tell({ kind: 'beat' });
+    if (!silent) return;
+    this.heardAt = this.world.now();
+    if (!this.leads) this.ask(true);
+    else if (this.stream) {
+      this.broke = true;
+      this.reopen();
+    }
   }
 
   /** @returns stops listening */
@@ -103,6 +163,9 @@ export class LiveFeed {
   }
 
   private hear(news: News): void {
+    if (!this.leads && (news.kind === 'told' || news.kind === 'beat' || news.kind === 'who')) {
+      this.heardAt = this.world.now();
+    }
     if (news.kind === 'told') {
       this.pass(news.event);
       return;
@@ -112,10 +175,7 @@ export class LiveFeed {
       return;
     }
     if (!this.leads) {
-      if (news.kind !== 'who') return;
-      for (const canvas of this.own) {
-        this.world.tell({ kind: 'follow', canvas, stamp: this.followed.get(canvas) ?? null });
-      }
+      if (news.kind === 'who') this.tellOwn();
       return;
     }
     if (news.kind !== 'follow') return;
@@ -137,6 +197,7 @@ export class LiveFeed {
     this.opening = true;
     this.world.later(() => {
       this.opening = false;
+      if (!this.leads) return;
       this.stream?.close();
       const query = [...this.followed].map(
         ([canvas, stamp]) => `canvas=${canvas}${stamp ? `~${stamp}` : ''}`,
@@ -155,6 +216,11 @@ export class LiveFeed {
   }
 
   private take(event: string, data: Record<string, unknown>): void {
+    this.heardAt = this.world.now();
+    if (event === 'beat') {
+      this.world.tell({ kind: 'beat' });
+      return;
+    }
     const canvas = typeof data.canvas === 'string' ? data.canvas : null;
     if (canvas !== null && typeof data.stamp === 'string') this.followed.set(canvas, data.stamp);
     const pass = (told: LiveEvent) => {
@@ -199,21 +265,25 @@ function revisionOf(stamp: string): number {
 /** The browser as the feed sees it. */
 function browserWorld(): LiveWorld {
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('oculent-live');
+  let waits = new AbortController();
   return {
-    lead: (work) => {
+    lead: (work, lost, byForce) => {
       // Where there are no locks, each tab has a stream of its own.
       if (!navigator.locks) return work();
-      void navigator.locks.request('oculent-live', () => {
+      waits.abort();
+      waits = new AbortController();
+      const lead = () => {
         work();
-        return new Promise(() => {});
-      });
+        return new Promise<never>(() => {});
+      };
+      void takeTurn(navigator.locks, 'oculent-live', lead, { byForce, signal: waits.signal, lost });
     },
     tell: (news) => channel?.postMessage(news),
     heard: (listen) => channel?.addEventListener('message', ({ data }) => listen(data as News)),
     open: (url, heard, broken) => {
       if (typeof EventSource === 'undefined') return { close: () => {} };
       const source = new EventSource(url);
-      for (const name of ['here', 'mark', 'changed', 'present', 'too-much', 'gone']) {
+      for (const name of ['here', 'beat', 'mark', 'changed', 'present', 'too-much', 'gone']) {
         source.addEventListener(name, ({ data }: MessageEvent<string>) => heard(name, JSON.parse(data)));
       }
       // Coming back by itself, it would not say how far it came with each canvas.
@@ -228,6 +298,11 @@ function browserWorld(): LiveWorld {
       return of === canvas ? stamp : null;
     },
     later: (work, ms) => void setTimeout(work, ms),
+    woken: (listen) => {
+      window.addEventListener('online', listen);
+      document.addEventListener('visibilitychange', listen);
+    },
+    now: () => Date.now(),
   };
 }
 

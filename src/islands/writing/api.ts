@@ -20,7 +20,7 @@ export class NoAnswer extends Error {
 }
 
 /** A write without an answer for so long counts as lost; its id makes trying again safe. */
-const WRITE_TIMEOUT_MS = 30_000;
+export const WRITE_TIMEOUT_MS = 30_000;
 
 /** @param screen the one that asks; this one, where nothing is said */
 async function ask(url: string, init: RequestInit = {}, screen?: string): Promise<Response> {

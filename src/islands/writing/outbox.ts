@@ -1,5 +1,6 @@
-import { ApiProblem, inWords, NoAnswer, sendJson, type WriteMethod } from './api';
+import { ApiProblem, inWords, NoAnswer, sendJson, WRITE_TIMEOUT_MS, type WriteMethod } from './api';
 import { theScreen } from './screen';
+import { takeTurn } from './turn';
 import { browserStore, safeStore, type WaitingStore, type WaitingWrite } from './waitingStore';
 
 /** What the outbox needs of its surroundings; tests hand in their own. */
@@ -8,8 +9,8 @@ export interface OutboxWorld {
   /** The screen where a write is made. */
   screen(): string | Promise<string>;
   send(write: WaitingWrite): Promise<unknown>;
-  /** Runs work while no other tab runs such work. */
-  alone(work: () => Promise<void>): Promise<void>;
+  /** Runs work while no other tab runs such work. @param work stops where it no longer has its turn */
+  alone(work: (hasTurn: () => boolean) => Promise<void>): Promise<void>;
   /** Tells other tabs; they get it through `heard`. */
   tell(news: News): void;
   heard(listen: (news: News) => void): void;
@@ -43,6 +44,8 @@ const RETRY_MS = 2000;
 const KEY_DIGITS = 16;
 /** So many writes are read from the store at once. */
 const AT_ONCE = 50;
+/** A tab that has the turn to send and says nothing for so long is asleep. */
+const ASLEEP_MS = WRITE_TIMEOUT_MS * 1.5;
 /** From so many faults of the server's own on, a write no longer holds the others back. */
 const MOST_TRIES = 3;
 
@@ -158,11 +161,11 @@ export class Outbox {
   }
 
   private async drain(): Promise<void> {
-    await this.world.alone(async () => {
+    await this.world.alone(async (hasTurn) => {
       for (;;) {
         const next = await this.world.store.first(AT_ONCE);
         if (next.length === 0) break;
-        for (const write of next) if (!(await this.sendOne(write))) return;
+        for (const write of next) if (!hasTurn() || !(await this.sendOne(write))) return;
       }
     });
     await this.refresh();
@@ -257,15 +260,43 @@ export class Outbox {
 function browserWorld(onFailure: () => void): OutboxWorld {
   const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('oculent-outbox');
   let turn: Promise<void> = Promise.resolve();
+  let heardAt = Date.now();
+  channel?.addEventListener('message', ({ data }) => {
+    if ((data as News).kind !== 'changed') heardAt = Date.now();
+  });
   return {
     store: safeStore(browserStore(), onFailure),
     screen: () => theScreen().own(),
     send: ({ method, url, body, screen }) => sendJson(method, url, body, { screen }),
     // Where there are no locks (an insecure address), one page still sends in order, and ids keep two pages apart.
     alone: async (work) => {
-      if (navigator.locks) return void (await navigator.locks.request('oculent-outbox', work));
-      turn = turn.then(work, work);
-      await turn;
+      const { locks } = navigator;
+      if (!locks) {
+        const next = () => work(() => true);
+        turn = turn.then(next, next);
+        return turn;
+      }
+      const waits = new AbortController();
+      let has = false;
+      const ask = (byForce: boolean) => {
+        let lost = false;
+        const begin = () => {
+          has = true;
+          return work(() => !lost);
+        };
+        const asking = { byForce, signal: waits.signal, lost: () => (lost = true) };
+        return takeTurn(locks, 'oculent-outbox', begin, asking);
+      };
+      const askedAt = Date.now();
+      const watch = setInterval(() => {
+        // A write takes so long at most: whoever has the turn and says nothing is asleep.
+        if (has || Date.now() - Math.max(askedAt, heardAt) < ASLEEP_MS) return;
+        clearInterval(watch);
+        waits.abort();
+      }, ASLEEP_MS / 10);
+      await ask(false);
+      clearInterval(watch);
+      if (!has) await ask(true);
     },
     tell: (news) => channel?.postMessage(news),
     heard: (listen) => channel?.addEventListener('message', ({ data }) => listen(data as News)),

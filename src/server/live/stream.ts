@@ -1,6 +1,6 @@
 import type { Reader } from './hub';
 
-/** A comment now and then keeps connections from being taken for dead. */
+/** Said now and then, so that connections are not taken for dead, and dead ones are noticed. */
 const BEAT_MS = 20_000;
 /** A browser whose connection broke comes back after so long. */
 const RETRY_MS = 1000;
@@ -59,7 +59,7 @@ export async function eventStream(
   }
   // It may have been sent away while it began.
   if (over) (stop as () => void)();
-  beat = setInterval(() => write(':\n\n'), BEAT_MS);
+  beat = setInterval(() => write('event: beat\ndata: {}\n\n'), BEAT_MS);
   beat.unref();
   return new Response(body, {
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
