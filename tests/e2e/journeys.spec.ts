@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { PDFDocument } from 'pdf-lib';
+import { PNG } from 'pngjs';
+import { rgbToHex } from '../../src/core/colour/rgb';
 import { words } from '../server/pdfReader';
 import { allSaved, cloth, DEMO, expect, left, pointOf, shelve, test } from './bench';
 
@@ -379,7 +381,34 @@ test.describe('in colours of the system’s choosing', () => {
     expect(await outline('Lift')).toBe('none');
     const here = page.getByRole('link', { name: 'Bench' });
     expect(await here.evaluate((element) => getComputedStyle(element).outlineStyle)).toBe('solid');
+    const { drill, shown } = await lightestOnWall(page);
+    expect(shown).toBe(drill);
   });
+});
+
+/** The lightest drill on the wall of bags, and how the screen shows it. */
+async function lightestOnWall(page: Page): Promise<{ drill: string; shown: string }> {
+  await page.goto(`/canvas/${DEMO.lantern}/checkin`);
+  const swatches = page.locator('li .swatch:last-child');
+  await swatches.first().waitFor();
+  const fills = await swatches.evaluateAll((all) =>
+    all.map((each) => (each as HTMLElement).style.background),
+  );
+  const drills = fills.map((fill) => fill.match(/\d+/g)!.map(Number) as [number, number, number]);
+  const light = drills.map(([r, g, b]) => r + g + b);
+  const at = light.indexOf(Math.max(...light));
+  const { data, width } = PNG.sync.read(await swatches.nth(at).screenshot());
+  // In the corner, where no symbol is.
+  const [r, g, b] = data.subarray((2 * width + 2) * 4);
+  return { drill: rgbToHex(drills[at]!), shown: rgbToHex([r!, g!, b!]) };
+}
+
+test('a browser that darkens pages by itself leaves the colours of drills as they are', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'dark' });
+  const session = await page.context().newCDPSession(page);
+  await session.send('Emulation.setAutoDarkModeOverride', { enabled: true });
+  const { drill, shown } = await lightestOnWall(page);
+  expect(shown).toBe(drill);
 });
 
 test('on paper: the canvas’s name, the date, every row, page numbers, and day colours in the evening', async ({

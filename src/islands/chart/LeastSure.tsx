@@ -36,7 +36,7 @@ export function LeastSure({
             {image ? (
               <Patch image={image} picture={picture} cell={cell} />
             ) : (
-              <span className="size-16 border border-edge" style={{ background: cell.hex }} />
+              <span className="swatch size-16 border border-edge" style={{ background: cell.hex }} />
             )}
             <span>
               <span className="block">

@@ -54,7 +54,10 @@ export function ReadReport({
             {report.unmatched.slice(0, 100).map(({ value, cells }) => (
               <li key={value} className="number flex items-center gap-2">
                 {value.startsWith('#') && (
-                  <span className="inline-block size-5 border border-edge" style={{ background: value }} />
+                  <span
+                    className="swatch inline-block size-5 border border-edge"
+                    style={{ background: value }}
+                  />
                 )}
                 {value}: {counted(cells, 'square')}
               </li>
@@ -145,7 +148,10 @@ function Merges({ report, entry, legend }: { report: ChartReport; entry: ShelfEn
             value: (row) => row.hex,
             show: (row) => (
               <span className="number inline-flex items-center gap-2">
-                <span className="inline-block size-7 border border-edge" style={{ background: row.hex }} />
+                <span
+                  className="swatch inline-block size-7 border border-edge"
+                  style={{ background: row.hex }}
+                />
                 {row.hex}
               </span>
             ),

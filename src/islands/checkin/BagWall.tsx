@@ -84,9 +84,12 @@ function Bag({ line, supply, last }: { line: LegendLine; supply: LineSupply; las
         </span>
       </span>
       <span className="relative flex h-[1.9rem] items-center">
-        <span className="absolute inset-y-0 left-0" style={{ width: `${share * 100}%`, background: hex }} />
         <span
-          className="number relative flex h-full w-9 items-center justify-center text-xl font-semibold"
+          className="swatch absolute inset-y-0 left-0"
+          style={{ width: `${share * 100}%`, background: hex }}
+        />
+        <span
+          className="swatch number relative flex h-full w-9 items-center justify-center text-xl font-semibold"
           style={{ background: hex, color: inkOn(hexToRgb(hex)) }}
         >
           <SymbolGlyph line={line} />

@@ -151,8 +151,8 @@ function LackingColour({
             return (
               <li key={offer.item.id} className="flex flex-wrap items-center gap-3">
                 <span className="flex border border-edge" aria-hidden>
-                  <span className="size-10" style={{ background: each.line.hex ?? UNKNOWN_COLOUR }} />
-                  <span className="size-10" style={{ background: offer.item.hex ?? UNKNOWN_COLOUR }} />
+                  <span className="swatch size-10" style={{ background: each.line.hex ?? UNKNOWN_COLOUR }} />
+                  <span className="swatch size-10" style={{ background: offer.item.hex ?? UNKNOWN_COLOUR }} />
                 </span>
                 <span className="min-w-0 grow basis-56">
                   <span translate="no" className="number font-semibold">

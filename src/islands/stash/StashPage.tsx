@@ -181,7 +181,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
                   show: (item) => (
                     <span className="flex items-center gap-3">
                       <span
-                        className={`size-8 border border-edge ${item.shape === 'round' ? 'rounded-full' : ''}`}
+                        className={`swatch size-8 border border-edge ${item.shape === 'round' ? 'rounded-full' : ''}`}
                         style={{ background: item.hex ?? UNKNOWN_COLOUR }}
                         aria-hidden
                       />
