@@ -139,17 +139,20 @@ export function listedBags(rows: readonly DatedBagRow[], screenId: string | null
   for (const row of rows) {
     if (row.subject !== null && standing.has(row.id)) changedAt.set(row.subject, row.happenedAt);
   }
-  return [...bags, ...removed.map(({ bag }) => bag)]
-    .map((bag): ListedBag => {
-      const count = first.get(bag.id)!;
-      return {
-        ...bag,
-        countedAt: count.happenedAt,
-        screen: count.screenId === screenId ? 0 : screens.indexOf(count.screenId) + 1,
-        device: count.device ?? null,
-        changedAt: changedAt.get(bag.id) ?? null,
-        removedBy: removedBy.get(bag.id) ?? null,
-      };
-    })
-    .sort((a, b) => a.countedAt.localeCompare(b.countedAt));
+  return (
+    [...bags, ...removed.map(({ bag }) => bag)]
+      .map((bag): ListedBag => {
+        const count = first.get(bag.id)!;
+        return {
+          ...bag,
+          countedAt: count.happenedAt,
+          screen: count.screenId === screenId ? 0 : screens.indexOf(count.screenId) + 1,
+          device: count.device ?? null,
+          changedAt: changedAt.get(bag.id) ?? null,
+          removedBy: removedBy.get(bag.id) ?? null,
+        };
+      })
+      // Moments as text sort as they are; comparing them as words takes twenty times as long.
+      .sort((a, b) => (a.countedAt < b.countedAt ? -1 : a.countedAt > b.countedAt ? 1 : 0))
+  );
 }
