@@ -1,6 +1,7 @@
-import { type ReactNode, useId } from 'react';
+import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { theDrops } from './fileDrops';
 
-/** A button that lets a file be chosen; the same file can be chosen again. */
+/** A button that lets a file be chosen, or dropped; the same file can be chosen again. */
 export function FilePicker({
   words,
   accept,
@@ -18,6 +19,18 @@ export function FilePicker({
   onChoose: (file: File) => void;
 }) {
   const id = useId();
+  const button = useRef<HTMLLabelElement>(null);
+  const [tooMany, setTooMany] = useState(false);
+  const take = (files: readonly File[]) => {
+    setTooMany(files.length > 1 && !several);
+    if (files.length === 1 || several) for (const file of files) onChoose(file);
+  };
+  const newest = useRef(take);
+  newest.current = take;
+  useEffect(() => {
+    if (disabled || !button.current) return;
+    return theDrops.add({ element: button.current, take: (files) => newest.current(files) });
+  }, [disabled]);
   return (
     <>
       <input
@@ -28,16 +41,18 @@ export function FilePicker({
         disabled={disabled}
         multiple={several}
         onChange={(event) => {
-          for (const file of event.target.files ?? []) onChoose(file);
+          take([...(event.target.files ?? [])]);
           event.target.value = '';
         }}
       />
       <label
-        className={`button peer-focus-visible:outline-3 peer-focus-visible:outline-accent ${className}`}
+        ref={button}
+        className={`button ${disabled ? '' : 'takes-files'} peer-focus-visible:outline-3 peer-focus-visible:outline-accent ${className}`}
         htmlFor={id}
       >
         {words}
       </label>
+      {tooMany && <span role="alert">One file at a time, please.</span>}
     </>
   );
 }

@@ -366,6 +366,40 @@ test.describe('on a phone', () => {
   });
 });
 
+test('a file is dropped on the page that reads it; where nothing reads one the page stays', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Dropped', false);
+  /** Drops a file on the heading of the page. @returns whether the browser leaves the page alone */
+  const drop = (name: string, text: string) =>
+    page.evaluate(
+      ([name, text]) => {
+        const dataTransfer = new DataTransfer();
+        dataTransfer.items.add(new File([text!], name!));
+        const on = document.querySelector('h1')!;
+        const events = ['dragover', 'drop'].map(
+          (kind) => new DragEvent(kind, { bubbles: true, cancelable: true, dataTransfer }),
+        );
+        for (const event of events) on.dispatchEvent(event);
+        return events.every(({ defaultPrevented }) => defaultPrevented);
+      },
+      [name, text],
+    );
+  await page.goto(`/canvas/${id}/checkin`);
+  const field = page.getByLabel('Code on this bag');
+  await field.fill('41');
+  expect(await drop('sheet.csv', 'Code,Drills')).toBe(true);
+  await expect(field).toHaveValue('41');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+
+  await page.goto(`/canvas/${id}/chart/read`);
+  await expect(page.getByText('Choose a file')).toBeVisible();
+  const rows = Array.from({ length: 16 }, (_, y) => new Array(24).fill(y < 8 ? '412' : '98').join(','));
+  expect(await drop('chart.csv', rows.join('\n'))).toBe(true);
+  await expect(page.getByText('chart.csv')).toBeVisible();
+});
+
 test.describe('in colours of the system’s choosing', () => {
   test.use({ viewport: { width: 1024, height: 768 }, contextOptions: { forcedColors: 'active' } });
 
