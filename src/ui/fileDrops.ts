@@ -1,5 +1,5 @@
 /** A place of a page that takes files. */
-export interface DropPlace {
+interface DropPlace {
   /** What a file may be dropped on; with one place on a page also anywhere else. */
   element: HTMLElement;
   take(files: File[]): void;
@@ -9,7 +9,7 @@ export interface DropPlace {
  * Files that are dragged onto a page. A browser would leave the page for a file that is dropped where nothing takes it,
  * and with it what was typed there.
  */
-export class FileDrops {
+class FileDrops {
   private readonly places = new Set<DropPlace>();
 
   /** @returns takes the place away */

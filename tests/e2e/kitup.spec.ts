@@ -257,7 +257,8 @@ test('48 lid dots and 48 bag cards come out as PDF, fitted to the sheet in hand'
   await page.goto(`${LANTERN}/labels`);
   const preview = page.getByRole('img', { name: 'Sheet 1 as it will be printed' });
   const shown = () => preview.evaluate((image: HTMLImageElement) => image.naturalWidth);
-  await expect.poll(shown).toBeGreaterThan(100);
+  // The first sheet waits for a thread and its fonts.
+  await expect.poll(shown, { timeout: 40_000 }).toBeGreaterThan(100);
   await expect(page.getByText('on 1 sheet of A4, each 25.0 × 25.0 mm.')).toBeVisible();
   await page.getByText('Fit it to your label sheet').click();
   await page.getByLabel('Columns').fill('9');

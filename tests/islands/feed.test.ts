@@ -92,6 +92,37 @@ describe('the stream that all tabs of a browser share', () => {
     expect(browser.opened).toHaveLength(1);
   });
 
+  it('lets go of what no tab has open any more, and keeps the place of what is', () => {
+    const browser = new StandInStreams();
+    const [first, second, third] = [browser.tab(), browser.tab(), browser.tab()];
+    first.feed.follow('a');
+    second.feed.follow('b');
+    third.feed.follow('b');
+    browser.wait();
+    browser.say('here', { canvas: 'b', stamp: '2-5' });
+    second.close();
+    browser.wait();
+    // Another tab still has it.
+    expect(browser.opened.at(-1)).toMatch(/canvas=b/);
+    const opened = browser.opened.length;
+    third.close();
+    browser.wait();
+    expect(browser.opened.slice(opened)).toEqual(['/api/events?canvas=a']);
+    // An evening of a browser in which a tab stays open, and many are opened and end without a word.
+    for (let i = 0; i < 40; i++) {
+      const tab = browser.tab();
+      tab.feed.follow(`c${i}`);
+      browser.wait();
+      tab.sleep();
+    }
+    expect(browser.opened.at(-1)!.split('canvas=').length - 1).toBeLessThan(24);
+    const last = browser.tab();
+    last.feed.follow('a');
+    last.feed.follow('c99');
+    browser.wait();
+    expect(browser.opened.at(-1)).toMatch(/canvas=c99/);
+  });
+
   it('is opened anew from where it was when it says nothing any more, and left alone while it speaks', () => {
     const browser = new StandInStreams();
     const { feed, told } = browser.tab();

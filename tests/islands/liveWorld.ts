@@ -8,6 +8,7 @@ interface Tab {
   /** Put to sleep by the browser: what it is told comes when it wakes. */
   asleep: boolean;
   woken: () => void;
+  left: () => void;
   late: (() => void)[];
 }
 
@@ -25,7 +26,14 @@ export class StandInStreams {
   private clock = 0;
 
   tab(): { feed: LiveFeed; told: LiveEvent[]; close(): void; sleep(): void; wake(): void } {
-    const own: Tab = { listen: () => {}, closed: false, asleep: false, woken: () => {}, late: [] };
+    const own: Tab = {
+      listen: () => {},
+      closed: false,
+      asleep: false,
+      woken: () => {},
+      left: () => {},
+      late: [],
+    };
     this.tabs.push(own);
     const feed = new LiveFeed({
       lead: (work, lost, byForce) => {
@@ -64,6 +72,9 @@ export class StandInStreams {
       woken: (listen) => {
         own.woken = listen;
       },
+      left: (listen) => {
+        own.left = listen;
+      },
       now: () => this.clock,
     });
     const told: LiveEvent[] = [];
@@ -72,6 +83,7 @@ export class StandInStreams {
       feed,
       told,
       close: () => {
+        own.left();
         own.closed = true;
         const leads = this.queue[0]?.tab === own;
         this.queue.splice(

@@ -18,6 +18,8 @@ type News =
   /** How far a canvas was told that somebody wants to follow. */
   | { kind: 'at'; canvas: string; stamp: string | null }
   | { kind: 'who' }
+  /** A page was left: perhaps nobody follows its canvas any more. */
+  | { kind: 'left' }
   /** The tab that holds the stream is awake. */
   | { kind: 'beat' };
 
@@ -47,6 +49,8 @@ export interface LiveWorld {
   later(work: () => void, ms: number): void;
   /** Told when the page may have slept. */
   woken(listen: () => void): void;
+  /** Told when the page is left. */
+  left(listen: () => void): void;
   /** Milliseconds, going on while the machine sleeps. */
   now(): number;
 }
@@ -58,6 +62,8 @@ const AGAIN_MS = 1000;
 const LONGEST_AGAIN_MS = 15_000;
 /** Other tabs say within this time what they follow. */
 const GATHER_MS = 120;
+/** From so many canvases on the tabs are asked whether they still follow them; the server takes 24. */
+const MANY_CANVASES = 12;
 
 /**
  * One stream of events for all tabs of a browser. One tab holds it and passes on what it is told; when that tab goes, or
@@ -67,6 +73,8 @@ export class LiveFeed {
   private readonly listeners = new Set<(event: LiveEvent) => void>();
   /** Canvases that tabs follow, with how far each was told. */
   private readonly followed = new Map<string, string | null>();
+  /** Those that tabs have said to follow since they were asked; null while nobody counts. */
+  private counted: Set<string> | null = null;
   private readonly present = new Map<string, string[]>();
   private readonly own = new Set<string>();
   /** Canvases of which another tab is asked how far it was told. */
@@ -84,7 +92,15 @@ export class LiveFeed {
     this.heardAt = world.now();
     world.heard((news) => this.hear(news));
     this.ask(false);
-    world.woken(() => this.look());
+    world.woken(() => {
+      this.look();
+      // It may not have been counted while it slept.
+      if (!this.leads) this.tellOwn();
+    });
+    world.left(() => {
+      this.own.clear();
+      world.tell({ kind: 'left' });
+    });
     const watch = () => {
       this.look();
       world.later(watch, WATCH_MS);
@@ -178,7 +194,9 @@ export class LiveFeed {
       if (news.kind === 'who') this.tellOwn();
       return;
     }
+    if (news.kind === 'left') this.count();
     if (news.kind !== 'follow') return;
+    this.counted?.add(news.canvas);
     if (this.followed.has(news.canvas)) {
       // The tab is new and has not been told who else is there.
       this.world.tell({ kind: 'at', canvas: news.canvas, stamp: this.followed.get(news.canvas) ?? null });
@@ -188,7 +206,22 @@ export class LiveFeed {
       return;
     }
     this.followed.set(news.canvas, news.stamp);
+    if (this.followed.size > MANY_CANVASES) this.count();
     this.reopen();
+  }
+
+  /** Asks all tabs what they follow, and lets go of what none does: who is there is told to others. */
+  private count(): void {
+    if (this.counted) return;
+    this.counted = new Set(this.own);
+    this.world.tell({ kind: 'who' });
+    this.world.later(() => {
+      const counted = this.counted ?? new Set();
+      this.counted = null;
+      const gone = [...this.followed.keys()].filter((canvas) => !counted.has(canvas));
+      for (const canvas of gone) this.followed.delete(canvas);
+      if (gone.length > 0) this.reopen();
+    }, GATHER_MS);
   }
 
   /** Opens the stream for all that is followed; what was told before is not told again. */
@@ -302,6 +335,7 @@ function browserWorld(): LiveWorld {
       window.addEventListener('online', listen);
       document.addEventListener('visibilitychange', listen);
     },
+    left: (listen) => window.addEventListener('pagehide', listen),
     now: () => Date.now(),
   };
 }
