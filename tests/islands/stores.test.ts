@@ -91,6 +91,34 @@ describe('the marks of a screen', () => {
     expect(server.got.map(({ body }) => (body as { id: string }).id)).toEqual(ids);
   });
 
+  it('that another screen had made already stay shown, though the ledger has not told of them yet', async () => {
+    const { server, open } = bench();
+    const { store, data } = open();
+    await settled();
+    // The stream is late; all of it was laid elsewhere, then half of it.
+    server.answer = ({ body }) => {
+      const { id, kind } = body as { id: string; kind: 'lay' };
+      return { id, kind, runs: [], laid: 2, position: null, history: none };
+    };
+    const seen: boolean[] = [];
+    store.subscribe(() => seen.push(isLaid(data.laid, 0) && isLaid(data.laid, 1)));
+    store.preview('lay', [0, 1]);
+    missed = [toldMark(0, 1, 'lay', [0, 2])];
+    store.commit('lay', [0, 1], null);
+    await settled();
+    server.answer = ({ body }) => {
+      const { id, kind } = body as { id: string; kind: 'lay' };
+      return { id, kind, runs: [5, 1], laid: 4, position: 3, history: none };
+    };
+    store.preview('lay', [4, 5]);
+    missed = [toldMark(1, 2, 'lay', [4, 1])];
+    store.commit('lay', [4, 5], null);
+    await settled();
+    expect(seen).not.toContain(false);
+    expect([0, 1, 4, 5].map((cell) => isLaid(data.laid, cell))).toEqual([true, true, true, true]);
+    expect(store.snapshot()).toMatchObject({ laid: 4, waiting: 0 });
+  });
+
   it('of another tab are shown, and undo stays that of this one', async () => {
     const { server, open } = bench();
     const answer = server.answer;

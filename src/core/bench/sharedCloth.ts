@@ -114,6 +114,12 @@ export class SharedCloth {
     if (mark) mark.kept = true;
   }
 
+  /** Whether a mark of this screen did less than it asked for: then the ledger has something that was not told here. */
+  didLess(id: string, runs: CellRuns): boolean {
+    const mark = this.own.find((each) => each.id === id);
+    return mark !== undefined && countCells(runs) < countCells(mark.runs);
+  }
+
   /** A mark of this browser was acknowledged. @param position null where it changed nothing */
   acknowledged(id: string, kind: MarkKind, runs: CellRuns, position: number | null): void {
     const mark = this.own.find((each) => each.id === id);

@@ -53,7 +53,9 @@ export class MarkStore {
   private readonly listeners = new Set<() => void>();
   private aside = 0;
   private readonly cloth: SharedCloth;
-  private asking = false;
+  private asking: Promise<void> | null = null;
+  /** Answers that wait until what others did is known. */
+  private late: Promise<void> | null = null;
   private pending: Partial<MarkState> | null = null;
   private gathering: ReturnType<typeof setTimeout> | null = null;
   private check: ReturnType<typeof setTimeout> | undefined;
@@ -84,7 +86,7 @@ export class MarkStore {
   start(): () => void {
     const stops = [
       this.outbox.onAnswer((canvasId, answer, own) => {
-        if (canvasId === this.canvas.id && isMark(answer)) this.take(answer, own);
+        if (canvasId === this.canvas.id && isMark(answer)) this.hear(answer, own);
       }),
       this.outbox.subscribe(() => void this.follow()),
       this.feed.subscribe((event) => {
@@ -172,6 +174,22 @@ export class MarkStore {
     });
   }
 
+  /** What another one had laid before stays laid here, and does not vanish until the ledger tells of it. */
+  private hear(answer: MarkView, own: boolean): void {
+    const isBehind = this.cloth.waits <= MANY && this.cloth.didLess(answer.id, answer.runs);
+    if (!isBehind && this.late === null) {
+      this.take(answer, own);
+      return;
+    }
+    // Answers are taken in their order: the last one says what undo acts on.
+    const turn = (this.late ?? Promise.resolve()).then(async () => {
+      if (isBehind) await this.catchUp();
+      this.take(answer, own);
+      if (this.late === turn) this.late = null;
+    });
+    this.late = turn;
+  }
+
   /** @param own whether it was made at this screen: another one's undo is none of this */
   private take({ id, kind, runs, position, history }: MarkView, own: boolean): void {
     this.cloth.acknowledged(id, kind, runs, position);
@@ -184,9 +202,14 @@ export class MarkStore {
   }
 
   /** Asks for what the ledger holds beyond what was told here. */
-  private async catchUp(): Promise<void> {
-    if (this.asking) return;
-    this.asking = true;
+  private catchUp(): Promise<void> {
+    this.asking ??= this.askLedger().finally(() => {
+      this.asking = null;
+    });
+    return this.asking;
+  }
+
+  private async askLedger(): Promise<void> {
     try {
       const url = `/api/canvases/${this.canvas.id}/changes?after=0-${this.cloth.position}`;
       const { marks, tooMuch } = await getJson<ChangesView>(url);
@@ -194,8 +217,6 @@ export class MarkStore {
       else if (marks.filter((mark) => this.cloth.tell(mark)).length > 0) this.shown();
     } catch {
       // Whether the server answers is told elsewhere; what comes next shows that something was missed.
-    } finally {
-      this.asking = false;
     }
   }
 
