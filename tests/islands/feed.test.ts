@@ -108,6 +108,14 @@ describe('the stream that all tabs of a browser share', () => {
     third.close();
     browser.wait();
     expect(browser.opened.slice(opened)).toEqual(['/api/events?canvas=a']);
+    // Whoever counts may begin to follow something itself.
+    const fourth = browser.tab();
+    fourth.feed.follow('d');
+    browser.wait();
+    fourth.close();
+    first.feed.follow('e');
+    browser.wait();
+    expect(browser.opened.at(-1)).toBe('/api/events?canvas=a&canvas=e');
     // An evening of a browser in which a tab stays open, and many are opened and end without a word.
     for (let i = 0; i < 40; i++) {
       const tab = browser.tab();

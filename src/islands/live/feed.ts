@@ -213,10 +213,11 @@ export class LiveFeed {
   /** Asks all tabs what they follow, and lets go of what none does: who is there is told to others. */
   private count(): void {
     if (this.counted) return;
-    this.counted = new Set(this.own);
+    this.counted = new Set();
     this.world.tell({ kind: 'who' });
     this.world.later(() => {
-      const counted = this.counted ?? new Set();
+      // What this tab began to follow meanwhile counts too.
+      const counted = new Set([...(this.counted ?? []), ...this.own]);
       this.counted = null;
       const gone = [...this.followed.keys()].filter((canvas) => !counted.has(canvas));
       for (const canvas of gone) this.followed.delete(canvas);

@@ -1,4 +1,5 @@
 import { type Kept, keptInTab } from '../../ui/kept';
+import { takeTurn } from './turn';
 
 const KEY = 'oculent-screen';
 /** A page that is loaded again may ask before the one of before has let go. */
@@ -55,14 +56,13 @@ export class Screen {
   private hold(): Promise<boolean> {
     const { locks } = this;
     if (!locks) return Promise.resolve(true);
+    const signal = AbortSignal.timeout(this.patienceMs);
     return new Promise((resolve) => {
-      const asLongAsItLives = new Promise<never>(() => {});
-      locks
-        .request(`${KEY}-${this.name}`, { signal: AbortSignal.timeout(this.patienceMs) }, () => {
-          resolve(true);
-          return asLongAsItLives;
-        })
-        .catch(() => resolve(false));
+      const asLongAsItLives = () => {
+        resolve(true);
+        return new Promise<never>(() => {});
+      };
+      void takeTurn(locks, `${KEY}-${this.name}`, asLongAsItLives, { signal }).then(() => resolve(false));
     });
   }
 }

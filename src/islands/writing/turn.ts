@@ -27,6 +27,7 @@ export async function takeTurn(
       done = true;
     });
   } catch (error) {
+    if (!has && signal?.aborted) return;
     if (!(error instanceof DOMException && error.name === 'AbortError')) throw error;
     if (has && !done) lost?.();
   }
