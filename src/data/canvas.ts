@@ -9,7 +9,7 @@ import {
 import { highestLine, type LegendLine } from '../core/canvas/legend';
 import type { Finish } from '../core/colour/finish';
 import type { InFront } from '../core/sections/inFront';
-import { one, type Queries } from './engine/database';
+import { manyRows, one, type Queries } from './engine/database';
 
 /** A row of the table `canvas`. */
 export interface CanvasRow {
@@ -292,7 +292,8 @@ export function legendLineOf(row: LegendRow): LegendLine {
 
 /** The colours of a canvas in the order of its list. */
 export async function legendOf(queries: Queries, canvasId: string): Promise<LegendLine[]> {
-  const rows = await queries.query<LegendRow>(
+  const rows = await manyRows<LegendRow>(
+    queries,
     `select l.line, l.key_number, l.symbol, l.code, l.name, l.hex, l.finish, l.needed_drills, l.packets, l.origin,
             d.path
      from legend_line l

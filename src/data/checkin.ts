@@ -1,7 +1,7 @@
 import { type BagRow, type DatedBagRow, standingBags } from '../core/checkin/bagLedger';
 import type { TrashTally } from '../core/checkin/chance';
 import { deviceNameSql } from './deviceName';
-import { one, type Queries } from './engine/database';
+import { manyRows, momentSql, one, type Queries } from './engine/database';
 
 /** A bag entry with where and when it was made. */
 export interface BagEntry extends DatedBagRow {
@@ -52,8 +52,9 @@ export function bagFacts(
 
 /** The bag ledger of a canvas, oldest first. */
 export function bagRows(queries: Queries, canvasId: string): Promise<DatedBagRow[]> {
-  return queries.query(
-    `select ${COLUMNS}, happened_at as "happenedAt", screen_id as "screenId",
+  return manyRows(
+    queries,
+    `select ${COLUMNS}, ${momentSql('happened_at')} as "happenedAt", screen_id as "screenId",
             ${deviceNameSql('bag_entry.screen_id')} as device
      from bag_entry where canvas_id = $1 order by position`,
     [canvasId],

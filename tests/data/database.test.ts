@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { cp, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -14,7 +15,7 @@ import {
 } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import { deletedThings, emptyDeleted } from '../../src/data/deleted';
-import type { Database } from '../../src/data/engine/database';
+import { type Database, manyRows, momentSql } from '../../src/data/engine/database';
 import { migrate } from '../../src/data/engine/migrate';
 import { ownTips, putOwnTips, tipSizes } from '../../src/data/placing';
 import { sectionPlanOf } from '../../src/data/sections';
@@ -46,6 +47,23 @@ describe('migrations', () => {
     await expect(database.query('select * from half')).rejects.toThrow('does not exist');
     expect(await database.query("select name from migration where name like '900%'")).toEqual([]);
     await rm(directory, { recursive: true });
+  });
+});
+
+describe('many rows at once', () => {
+  it('are what they are one by one: odd texts, nothing, whole and broken numbers, lists, moments, in their order', async () => {
+    const rows = (happenedAt: string) =>
+      `select name, n, spread, list, ${happenedAt} as "happenedAt" from (values
+         (2, E'a "b" \\\\ c\n😀', 9007199254740991::bigint, 0.1::float8, '[1, null]'::jsonb, '2026-03-01T00:00:00.1Z'::timestamptz),
+         (1, null, -1, 1e300, 'null', '2026-02-28T23:59:59.9996+01'),
+         (3, '', 0, null, '{"a": "ä"}', '1999-12-31T23:59:59.999-08:00')) v(at, name, n, spread, list, happened_at)
+       where at <> $1 order by at`;
+    for (const left of [0, 2]) {
+      const apart = await database.query(rows('happened_at'), [left]);
+      expect(apart).toHaveLength(left === 0 ? 3 : 2);
+      expect(await manyRows(database, rows(momentSql('happened_at')), [left])).toEqual(apart);
+    }
+    expect(await manyRows(database, 'select id from canvas where id = $1', [randomUUID()])).toEqual([]);
   });
 });
 

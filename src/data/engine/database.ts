@@ -33,6 +33,24 @@ export async function one<Row>(queries: Queries, sql: string, parameters?: unkno
   return (await queries.query<Row>(sql, parameters))[0] ?? null;
 }
 
+/**
+ * Rows that may be hundreds, as one text of JSON: field by field they take two to three times as long.
+ * @param sql a query for texts, numbers within 2⁵³, booleans and JSON; moments through {@link momentSql}, no bytes
+ */
+export async function manyRows<Row>(queries: Queries, sql: string, parameters?: unknown[]): Promise<Row[]> {
+  const found = await one<{ rows: string }>(
+    queries,
+    `select coalesce(json_agg(r), '[]')::text as rows from (${sql}) r`,
+    parameters,
+  );
+  return JSON.parse(found!.rows);
+}
+
+/** SQL for a moment as ISO 8601 text in UTC to the millisecond, as moments come that are read by themselves. */
+export function momentSql(column: string): string {
+  return `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+}
+
 /** Whether values were refused: SQLSTATE classes 22 (data exception) and 23 (integrity constraint violation). */
 export function isDataError(error: unknown): boolean {
   const code = (error as { code?: unknown } | null)?.code;
