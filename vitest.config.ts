@@ -1,15 +1,17 @@
-/// <reference types="vitest/config" />
 import { availableParallelism } from 'node:os';
-import { getViteConfig } from 'astro/config';
+import { defineConfig } from 'vitest/config';
+import { ByEnvironment } from './tests/byEnvironment';
 
-export default getViteConfig({
+export default defineConfig({
   test: {
     include: ['tests/{core,data,server,demo,islands,ui}/**/*.test.{ts,tsx}'],
     globalSetup: ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts'],
+
     setupFiles: ['tests/equalArrays.ts'],
     // A module is loaded once a worker and not once a file, which takes as long as many a test; what a file puts in the
     // place of a global goes with it.
     isolate: false,
+    sequence: { sequencer: ByEnvironment },
     unstubGlobals: true,
     unstubEnvs: true,
     // Databases are opened by the hundred and live for seconds: a program that is optimised later is ready sooner.
