@@ -30,6 +30,8 @@ async function layFiles(directory: string): Promise<void> {
   await lay('grid.csv', new Array(80).fill(new Array(120).fill('412').join()).join('\n'));
 }
 
+const QUICK_IDS = 'if [ -r /proc/sys/kernel/random/uuid ]; then new() { cat /proc/sys/kernel/random/uuid; }; fi\n';
+
 test('every example of the API runs as it is printed, in its order', async ({ baseURL, request }) => {
   test.setTimeout(600_000);
   const directory = await mkdtemp(join(tmpdir(), 'oculent-api-'));
@@ -45,8 +47,8 @@ test('every example of the API runs as it is printed, in its order', async ({ ba
     ...examples.map(
       ({ heading, script }, i) =>
         `echo; echo ${JSON.stringify(`::: ${heading.replaceAll(/[`$"\\]/g, '')}`)} >&2\n${
-          // The tests' own server stands in for the usual address.
-          i === 0 ? script.replace('http://127.0.0.1:4470', baseURL!) : script
+          // The tests' own server stands in for the usual address, and ids come without a program of Node for each.
+          i === 0 ? `${script.replace('http://127.0.0.1:4470', baseURL!)}new\n${QUICK_IDS}` : script
         }`,
     ),
   ].join('\n');

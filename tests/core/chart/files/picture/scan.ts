@@ -39,11 +39,12 @@ export function scanned(cells: ArrayLike<number>, hexes: readonly string[], look
     number,
     number,
   ];
-  const colours = hexes.map(hexToRgb);
+  const colours = [...hexes.map(hexToRgb), PAPER, INK].flat();
+  const [paper, ink] = [hexes.length, hexes.length + 1];
   const random = seededRandom(5);
   const rgba = new Uint8Array(wide * high * 4);
   const [sin, cos] = [Math.sin((turned * Math.PI) / 180), Math.cos((turned * Math.PI) / 180)];
-  const sum = [0, 0, 0];
+  const sum = new Float64Array(3);
   for (let y = 0; y < high; y++) {
     for (let x = 0; x < wide; x++) {
       sum.fill(0);
@@ -55,14 +56,9 @@ export function scanned(cells: ArrayLike<number>, hexes: readonly string[], look
         // What lies further down is further away: all of it is smaller by the distance.
         const down = py / (1 - (keystone * py) / (height * pitch));
         const away = 1 + (keystone * down) / (height * pitch);
-        const colour = onPaper(
-          (px * away) / pitch + width / 2,
-          down / pitch + height / 2,
-          cells,
-          colours,
-          look,
-        );
-        for (let part = 0; part < 3; part++) sum[part]! += colour[part]!;
+        const shown = onPaper((px * away) / pitch + width / 2, down / pitch + height / 2, cells, look);
+        const colour = shown === 'ink' ? ink : shown === 'paper' || shown < 1 ? paper : shown - 1;
+        for (let part = 0; part < 3; part++) sum[part]! += colours[colour * 3 + part]!;
       }
       const at = (y * wide + x) * 4;
       for (let part = 0; part < 3; part++) {
@@ -75,32 +71,33 @@ export function scanned(cells: ArrayLike<number>, hexes: readonly string[], look
   return { width: wide, height: high, rgba };
 }
 
-/** The colour of the paper at a place counted in cells. */
+/** What is printed at a place counted in cells: the line of a colour, or what else. */
 function onPaper(
   u: number,
   v: number,
   cells: ArrayLike<number>,
-  colours: readonly Rgb[],
   { width, height, lines = 0, symbols, words }: ScanLook,
-): Rgb {
+): number | 'paper' | 'ink' {
   if (u < 0 || v < 0 || u >= width || v >= height) {
     const inTitle = words && v < -0.8 && v > -1.8 && u > 2 && u < width * 0.7 && Math.floor(u * 3) % 2 === 0;
-    return inTitle ? INK : PAPER;
+    return inTitle ? 'ink' : 'paper';
   }
-  const [column, row] = [Math.floor(u), Math.floor(v)];
-  const [inX, inY] = [u - column, v - row];
+  const column = Math.floor(u);
+  const row = Math.floor(v);
+  const inX = u - column;
+  const inY = v - row;
   const onLine =
     inX < halfLine(column, lines) ||
     inY < halfLine(row, lines) ||
     1 - inX < halfLine(column + 1, lines) ||
     1 - inY < halfLine(row + 1, lines);
-  if (lines > 0 && onLine) return INK;
+  if (lines > 0 && onLine) return 'ink';
   const cell = cells[row * width + column]!;
   const stroke =
     symbols &&
     ((cell % 2 === 0 && Math.abs(inX - inY) < 0.07 && inX > 0.25 && inX < 0.75) ||
       (cell % 2 === 1 && Math.abs(inX - 0.5) < 0.06 && inY > 0.25 && inY < 0.75));
-  return stroke ? INK : (colours[cell - 1] ?? PAPER);
+  return stroke ? 'ink' : cell;
 }
 
 /** Half of the width of the line before a column or row, in cells. */
