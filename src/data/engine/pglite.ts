@@ -1,30 +1,18 @@
-import { PGlite, type PGliteOptions, type Results } from '@electric-sql/pglite';
+import { PGlite } from '@electric-sql/pglite';
+import pg from 'pg';
 import type { Database, Queries } from './database';
 import { DataFault, diskFault } from './dataFault';
+import { queriesOnPool, types, within } from './driver';
 import type { DurableFs } from './durableFs';
-
-const BYTEA = 17;
-const TIMESTAMPTZ = 1184;
+import { InsideStream } from './insideStream';
 
 /** After so long (ms) a row of queries lets others have the thread. */
 const BREATH_MS = 12;
 
-/** The built-in bytea codecs take ten times as long on a large chart. */
-const CODECS: PGliteOptions = {
-  serializers: {
-    [BYTEA]: (value: Uint8Array) =>
-      `\\x${Buffer.from(value.buffer, value.byteOffset, value.byteLength).toString('hex')}`,
-  },
-  parsers: {
-    [BYTEA]: (text: string) => new Uint8Array(Buffer.from(text.slice(2), 'hex')),
-    [TIMESTAMPTZ]: (text: string) => new Date(text).toISOString(),
-  },
-};
-
 /** A quarter of the usual memory: it is filled with zeros at each start, and a shelf seldom fills it otherwise. */
 const MEMORY = ['-c', 'shared_buffers=32MB'];
 /** For what is not kept, as PGlite starts by itself. */
-const UNKEPT = { startParams: [...PGlite.defaultStartParams, ...MEMORY], ...CODECS };
+const UNKEPT = { startParams: [...PGlite.defaultStartParams, ...MEMORY] };
 
 /** A database in memory. @param dump of a data directory to begin with; without it, an empty one is set up */
 export async function openInMemory(dump: Uint8Array | null = null): Promise<Database> {
@@ -45,17 +33,31 @@ const START = [
 
 /** A database in a directory. What it answers is on the disk: the answer waits for it. */
 export async function openInDirectory(fs: DurableFs): Promise<Database> {
-  return databaseOf(await PGlite.create({ fs, startParams: START, ...CODECS }), fs);
+  return databaseOf(await PGlite.create({ fs, startParams: START }), fs);
 }
 
 /**
  * PGlite as our queries see it.
- * @param pglite with the codecs from above where rows are read
  * @param fs that its answers wait for; null where nothing is kept
  */
 export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Database {
+  // One connection: whatever runs, runs alone.
+  const pool = new pg.Pool({
+    max: 1,
+    idleTimeoutMillis: 0,
+    user: 'postgres',
+    database: 'postgres',
+    types,
+    stream: () => new InsideStream(pglite),
+  });
+  const hearers = new Map<string, (payload: string) => void>();
+  pool.on('connect', (client) => {
+    client.on('notification', ({ channel, payload }) => hearers.get(channel)?.(payload ?? ''));
+  });
   /** Why it answers no more. */
   let dead: DataFault | null = null;
+  // Told to whoever asks next.
+  pool.on('error', () => {});
   const answered = async <Result>(work: () => Promise<Result>): Promise<Result> => {
     if (dead) throw dead;
     try {
@@ -81,40 +83,36 @@ export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Databas
     await new Promise((resolve) => setImmediate(resolve));
     breathed = performance.now();
   };
-  // One connection: whatever runs, runs alone.
   const transaction = <Result>(work: (queries: Queries) => Promise<Result>): Promise<Result> =>
     answered(() =>
-      pglite.transaction((tx) =>
+      within(pool, ['begin'], ({ query, script }) =>
         work({
           query: async (sql, parameters) => {
-            const rows = rowsOf<never>(await tx.query(sql, parameters));
+            const rows = await query<never>(sql, parameters);
             await breathe();
             return rows;
           },
-          script: async (sql) => {
-            await tx.exec(sql);
-          },
+          script,
         }),
       ),
     );
+  const direct = queriesOnPool(pool);
   return {
     query: async (sql, parameters) => {
-      const rows = rowsOf<never>(await answered(() => pglite.query(sql, parameters)));
+      const rows = await answered(() => direct.query<never>(sql, parameters));
       await breathe();
       return rows;
     },
     transaction,
     snapshot: transaction,
-    script: async (sql) => {
-      await answered(() => pglite.exec(sql));
-    },
+    script: (sql) => answered(() => direct.script(sql)),
     listen: async (channel, heard) => {
-      await pglite.listen(channel, heard);
+      hearers.set(channel, heard);
+      await answered(() => direct.script(`listen ${channel}`));
     },
-    close: () => pglite.close(),
+    close: async () => {
+      await pool.end();
+      await pglite.close();
+    },
   };
-}
-
-function rowsOf<Row>(results: Results<unknown>): Row[] {
-  return results.rows as Row[];
 }

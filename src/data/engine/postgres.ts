@@ -1,24 +1,13 @@
 import pg from 'pg';
 import type { Database, Queries, Scope } from './database';
 import { DataFault } from './dataFault';
+import { queriesOnPool, types, within } from './driver';
 import { migrate, migrated } from './migrate';
 
 /** A database on a PostgreSQL server. */
 export interface ServerDatabase extends Database {
   url: string;
 }
-
-const TIMESTAMPTZ = 1184;
-const INT8 = 20;
-
-/** Values as PGlite gives them: moments as ISO text, counts as numbers. */
-const types: pg.CustomTypesConfig = {
-  getTypeParser: (oid: number, format?: 'text' | 'binary') => {
-    if (oid === TIMESTAMPTZ) return (text: string) => new Date(text).toISOString();
-    if (oid === INT8) return Number;
-    return pg.types.getTypeParser(oid, format as 'text');
-  },
-};
 
 /*
  * Locks of a transaction, so that several programs on one server come out as if there were one. A write to one canvas
@@ -81,28 +70,9 @@ export async function openServer(
 }
 
 function databaseOn(pool: pg.Pool, url: string): ServerDatabase {
-  const within = async <Result>(
-    begin: string[],
-    work: (queries: Queries) => Promise<Result>,
-  ): Promise<Result> => {
-    const client = await pool.connect();
-    let broken: Error | undefined;
-    try {
-      for (const step of begin) await client.query(step);
-      const result = await work(queriesOn(client));
-      await client.query('commit');
-      return result;
-    } catch (error) {
-      await client.query('rollback').catch((lost: Error) => {
-        broken = lost;
-      });
-      throw error;
-    } finally {
-      client.release(broken);
-    }
-  };
   const transaction = <Result>(work: (queries: Queries) => Promise<Result>, scope?: Scope) =>
     within(
+      pool,
       scope
         ? [
             'begin',
@@ -118,11 +88,11 @@ function databaseOn(pool: pg.Pool, url: string): ServerDatabase {
     // A write by itself takes its turn like any other.
     query: (sql, parameters) =>
       /^\s*select\b/i.test(sql)
-        ? queriesOn(pool).query(sql, parameters)
+        ? queriesOnPool(pool).query(sql, parameters)
         : transaction((queries) => queries.query(sql, parameters)),
     script: (sql) => transaction((queries) => queries.script(sql)),
     transaction,
-    snapshot: (work) => within(['begin isolation level repeatable read read only'], work),
+    snapshot: (work) => within(pool, ['begin isolation level repeatable read read only'], work),
     listen: async (channel, heard, lost) => {
       listeners.push(await keepListening(url, channel, heard, lost));
     },
@@ -184,30 +154,4 @@ function withoutSchema(url: string): { address: string; schema: string | null } 
   const schema = address.searchParams.get('schema');
   address.searchParams.delete('schema');
   return { address: address.href, schema };
-}
-
-function queriesOn(client: Pick<pg.Pool, 'query'>): Queries {
-  return {
-    query: async <Row>(sql: string, parameters: unknown[] = []) => {
-      const { rows } = await client.query(sql, parameters.map(sent));
-      return rows.map((row: Record<string, unknown>) => received(row)) as Row[];
-    },
-    script: async (sql) => {
-      await client.query(sql);
-    },
-  };
-}
-
-/** Bytes go as a buffer; the driver would write other byte arrays as lists of numbers. */
-function sent(value: unknown): unknown {
-  return value instanceof Uint8Array && !Buffer.isBuffer(value)
-    ? Buffer.from(value.buffer, value.byteOffset, value.byteLength)
-    : value;
-}
-
-function received(row: Record<string, unknown>): Record<string, unknown> {
-  for (const [name, value] of Object.entries(row)) {
-    if (Buffer.isBuffer(value)) row[name] = new Uint8Array(value);
-  }
-  return row;
 }
