@@ -43,8 +43,12 @@ export async function repairView(
     suspects: chart ? suspects(chart, legend) : [],
     finish: finish && { id: finish.id, from: finish.from, special: finish.to, drills: finish.cells },
     history: await undoViewOf(queries, 'chart_edit', canvas.id, screenId, async (ids) => {
-      const entries = await Promise.all(ids.map((id) => findChartEdit(queries, canvas.id, id)));
-      return entries.flatMap((entry) => (entry ? [offerOf(entry)] : []));
+      const offers: RepairOffer[] = [];
+      for (const id of ids) {
+        const entry = await findChartEdit(queries, canvas.id, id);
+        if (entry) offers.push(offerOf(entry));
+      }
+      return offers;
     }),
   };
 }

@@ -17,8 +17,12 @@ export async function correctionsView(
   const undone = new Set(rows.map(({ undoes }) => undoes));
   return {
     history: await undoViewOf(queries, 'sheet_edit', canvas.id, screenId, async (ids) => {
-      const found = await Promise.all(ids.map((id) => findCorrection(queries, canvas.id, id)));
-      return found.flatMap((each) => (each ? [{ id: each.id, changes: changesOf(each) }] : []));
+      const offers: { id: string; changes: string[] }[] = [];
+      for (const id of ids) {
+        const found = await findCorrection(queries, canvas.id, id);
+        if (found) offers.push({ id, changes: changesOf(found) });
+      }
+      return offers;
     }),
     entries: rows.map((row) => ({
       id: row.id,
