@@ -30,7 +30,8 @@ async function layFiles(directory: string): Promise<void> {
   await lay('grid.csv', new Array(80).fill(new Array(120).fill('412').join()).join('\n'));
 }
 
-const QUICK_IDS = 'if [ -r /proc/sys/kernel/random/uuid ]; then new() { cat /proc/sys/kernel/random/uuid; }; fi\n';
+const QUICK_IDS =
+  'if [ -r /proc/sys/kernel/random/uuid ]; then new() { cat /proc/sys/kernel/random/uuid; }; fi\n';
 
 test('every example of the API runs as it is printed, in its order', async ({ baseURL, request }) => {
   test.setTimeout(600_000);
