@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
-import { createServer, type Server } from 'node:http';
+import { createServer, request as httpRequest, type Server } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
@@ -194,6 +194,40 @@ test('pages that show bags, pots and the cut follow; others say what was changed
   await field.fill('207');
   await field.press('Enter');
   await expect(page.getByText('The bags were changed on another page, at “Tablet”.')).toBeVisible();
+});
+
+test('who changed something is told, also while another page says where it is', async () => {
+  const canvas = `${server.url}/api/canvases/${DEMO.lantern}`;
+  const [writer, other] = [randomUUID(), randomUUID()];
+  const stream = new AbortController();
+  const { body } = await fetch(`${server.url}/api/events?canvas=${DEMO.lantern}`, { signal: stream.signal });
+  const events = body!.pipeThrough(new TextDecoderStream()).getReader();
+  let told = '';
+  const heard = async (what: RegExp) => {
+    while (!what.test(told)) told += (await events.read()).value;
+  };
+  await heard(/event: here/);
+  // The other page has begun to say so, and the rest of it is on its way.
+  const front = httpRequest(`${canvas}/in-front`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json', 'x-oculent-screen': other },
+  });
+  front.write('{"section": 1, ');
+  const bag = { id: randomUUID(), line: 3, drills: 140 };
+  const counted = await fetch(`${canvas}/bags`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-oculent-screen': writer },
+    body: JSON.stringify(bag),
+  });
+  expect(counted.status).toBe(201);
+  await heard(/event: changed\ndata: .*bags/);
+  expect(told).toContain(writer);
+  const answered = new Promise<number>((resolve) => {
+    front.on('response', (response) => resolve(response.resume().statusCode!));
+  });
+  front.end('"line": 3}');
+  expect(await answered).toBe(200);
+  stream.abort();
 });
 
 test('two tabs of a device share one stream, which passes on when its tab is closed', async () => {

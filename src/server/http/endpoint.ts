@@ -30,7 +30,8 @@ export function canvasEndpoint(
 ): APIRoute {
   return endpoint(async (database, context) => {
     const canvas = await canvasById(database, context.params.id);
-    if (context.request.method === 'GET') return handle(database, canvas, context);
+    // Marks say themselves whose they are, and the rest changes nothing: neither is taken for who changed something else.
+    if (!mayChange(context)) return handle(database, canvas, context);
     const { locals, request } = context;
     const hub = await openHub();
     const screen = screenOf(request);
@@ -39,7 +40,7 @@ export function canvasEndpoint(
     try {
       const response = await handle(database, canvas, context);
       const counted = currentRequest.getStore()?.counted ?? false;
-      if (response.ok && mayChange(context) && !counted) await bumpRevision(database, canvas.id);
+      if (response.ok && !counted) await bumpRevision(database, canvas.id);
       return response;
     } finally {
       written?.();
