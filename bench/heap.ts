@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openDataDirectory } from '../src/data/engine/dataDirectory';
 import { enterBag } from '../src/server/checkin/writes';
+import { bagRequest } from '../tests/server/bagRequest';
 import { shelve } from './shelf';
 
 /**
@@ -36,18 +37,7 @@ try {
 }
 
 async function count(): Promise<void> {
-  const none = { assigns: null, changes: null, removes: null, undoes: null, redoes: null };
-  await enterBag(database, canvas, {
-    ...none,
-    id: randomUUID(),
-    line: 1 + (counted++ % COLOURS),
-    label: '',
-    drills: null,
-    how: 'nominal',
-    spread: null,
-    shared: [],
-    origin: null,
-  });
+  await enterBag(database, canvas, bagRequest({ line: 1 + (counted++ % COLOURS) }));
 }
 
 async function bareInsert(): Promise<void> {

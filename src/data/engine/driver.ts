@@ -9,7 +9,7 @@ const TIMESTAMPTZ = 1184;
 const INT8 = 20;
 
 /** Moments come as ISO text, counts as numbers. */
-export const types: pg.CustomTypesConfig = {
+const types: pg.CustomTypesConfig = {
   getTypeParser: (oid: number, format?: 'text' | 'binary') => {
     if (oid === TIMESTAMPTZ) return (text: string) => new Date(text).toISOString();
     if (oid === INT8) return Number;
@@ -17,8 +17,20 @@ export const types: pg.CustomTypesConfig = {
   },
 };
 
+/** A pool in which a connection that breaks is told to whoever asks it, and stops nothing else. */
+export function poolOf(config: pg.PoolConfig): pg.Pool {
+  const pool = new pg.Pool({ ...config, types });
+  // Its query fails by itself; without a listener the whole program would.
+  pool.on('connect', (client) => client.on('error', () => {}));
+  // One that rests; the next query takes a new one.
+  pool.on('error', (error) => console.error('A connection to the database broke.', error.message));
+  return pool;
+}
+
 /** So many statements are kept prepared, and so many are remembered as asked once. */
 const PREPARED = 1000;
+/** Longer ones (characters) put many rows in at once; their plans would take the memory of all others. */
+const LONGEST = 10_000;
 const prepared = new Map<string, string>();
 const askedOnce = new Set<string>();
 
@@ -27,6 +39,7 @@ const askedOnce = new Set<string>();
  * take to run. From the second time on, for a statement with as many parameters as there are rows comes but once.
  */
 function nameOf(sql: string): string | undefined {
+  if (sql.length > LONGEST) return undefined;
   const known = prepared.get(sql);
   if (known !== undefined || prepared.size >= PREPARED) return known;
   if (!askedOnce.has(sql)) {

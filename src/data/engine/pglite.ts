@@ -1,8 +1,7 @@
 import { PGlite } from '@electric-sql/pglite';
-import pg from 'pg';
 import type { Database, Queries } from './database';
 import { DataFault, diskFault } from './dataFault';
-import { queriesOnPool, types, within } from './driver';
+import { poolOf, queriesOnPool, within } from './driver';
 import type { DurableFs } from './durableFs';
 import { InsideStream } from './insideStream';
 
@@ -42,22 +41,23 @@ export async function openInDirectory(fs: DurableFs): Promise<Database> {
  */
 export function databaseOf(pglite: PGlite, fs: DurableFs | null = null): Database {
   // One connection: whatever runs, runs alone.
-  const pool = new pg.Pool({
+  const pool = poolOf({
     max: 1,
     idleTimeoutMillis: 0,
     user: 'postgres',
     database: 'postgres',
-    types,
+    // Not what PGSSLMODE says of servers.
+    ssl: false,
     stream: () => new InsideStream(pglite),
   });
   const hearers = new Map<string, (payload: string) => void>();
   pool.on('connect', (client) => {
     client.on('notification', ({ channel, payload }) => hearers.get(channel)?.(payload ?? ''));
+    // Behind a stream that broke there is still the same session.
+    client.query('deallocate all').catch(() => {});
   });
   /** Why it answers no more. */
   let dead: DataFault | null = null;
-  // Told to whoever asks next.
-  pool.on('error', () => {});
   const answered = async <Result>(work: () => Promise<Result>): Promise<Result> => {
     if (dead) throw dead;
     try {

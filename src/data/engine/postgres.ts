@@ -1,7 +1,7 @@
 import pg from 'pg';
 import type { Database, Queries, Scope } from './database';
 import { DataFault } from './dataFault';
-import { queriesOnPool, types, within } from './driver';
+import { poolOf, queriesOnPool, within } from './driver';
 import { migrate, migrated } from './migrate';
 
 /** A database on a PostgreSQL server. */
@@ -32,14 +32,11 @@ export async function openServer(
   if (schema !== null && !/^[a-z_][a-z0-9_]*$/.test(schema)) {
     throw new DataFault('foreign', 'The schema in DATABASE_URL may have small letters, digits and _ only.');
   }
-  const pool = new pg.Pool({
+  const pool = poolOf({
     connectionString: address,
     max: CONNECTIONS,
-    types,
     ...(schema !== null && { options: `-c search_path=${schema}` }),
   });
-  // A connection that breaks while it rests; the next query takes a new one.
-  pool.on('error', (error) => console.error('A connection to the database server broke.', error.message));
   const database = databaseOn(pool, url);
   try {
     if (schema !== null) await database.script(`create schema if not exists ${schema}`);
