@@ -13,7 +13,7 @@ import {
 import { countedLoose, type LooseCount } from '../core/reading/looseDrills';
 import { type Mesh, type Pin, refinedMesh } from '../core/reading/mesh';
 import type { Photo } from '../core/reading/photo';
-import { planesFor, readPhoto } from '../core/reading/readPhoto';
+import { readPhoto, smallPhotoFor } from '../core/reading/readPhoto';
 import { type Example, type Swatch, samplesOf, samplesOfExamples } from '../core/reading/samples';
 import { type TrayShot, takeTrayPhoto } from '../core/reading/simulatedTray';
 import { type PhotoPlace, type Stitched, stitched } from '../core/reading/stitch';
@@ -100,8 +100,8 @@ async function photoAt(url: string): Promise<Photo> {
 }
 
 function meshFor(photo: Photo, { corners, columns, rows, pins }: Squares): Mesh {
-  const planes = planesFor(photo, corners, columns, rows);
-  return refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows, pins);
+  const small = smallPhotoFor(photo, corners, columns, rows);
+  return refinedMesh(small, homographyTo(corners, columns, rows), columns, rows, pins);
 }
 
 function jpegOf({ width, height, data }: Photo): Promise<Blob> {

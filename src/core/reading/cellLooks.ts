@@ -4,7 +4,7 @@ import type { Corners } from './homography';
 import { FULL } from './light';
 import { medianOf } from './median';
 import type { Mesh } from './mesh';
-import { Between, type Planes } from './photo';
+import { emptyChannels, emptyPlaces, type SmallPhoto, valuesAt } from './photo';
 
 /** Pixels along a side of the picture of a cell. */
 export const LOOK_SIDE = 16;
@@ -36,43 +36,35 @@ export function emptyLooks(count: number): CellLooks {
 }
 
 /** Looks at every cell of a mesh. */
-export function looksOf(planes: Planes, mesh: Mesh): CellLooks {
+export function looksOf(small: SmallPhoto, mesh: Mesh): CellLooks {
   const looks = emptyLooks(mesh.columns * mesh.rows);
-  const between = new Between(planes.width, planes.height);
-  const { x, y, columns } = mesh;
+  const { columns } = mesh;
   for (let cell = 0; cell < looks.count; cell++) {
     const at = Math.floor(cell / columns) * (columns + 1) + (cell % columns);
     const below = at + columns + 1;
-    for (let k = 0; k < LOOK_PIXELS; k++) {
-      const [upperLeft, upperRight] = [WEIGHTS[k * 4]!, WEIGHTS[k * 4 + 1]!];
-      const [lowerLeft, lowerRight] = [WEIGHTS[k * 4 + 2]!, WEIGHTS[k * 4 + 3]!];
-      takePixel(
-        planes,
-        between,
-        k,
-        x[at]! * upperLeft + x[at + 1]! * upperRight + x[below]! * lowerLeft + x[below + 1]! * lowerRight,
-        y[at]! * upperLeft + y[at + 1]! * upperRight + y[below]! * lowerLeft + y[below + 1]! * lowerRight,
-      );
+    for (const axis of ['x', 'y'] as const) {
+      const [nodes, along] = [mesh[axis], places[axis]];
+      const [a, b, c, d] = [nodes[at]!, nodes[at + 1]!, nodes[below]!, nodes[below + 1]!];
+      for (let k = 0, w = 0; k < LOOK_PIXELS; k++, w += 4)
+        along[k] = a * WEIGHTS[w]! + b * WEIGHTS[w + 1]! + c * WEIGHTS[w + 2]! + d * WEIGHTS[w + 3]!;
     }
-    look(looks, cell);
+    look(small, looks, cell);
   }
   return looks;
 }
 
 /** Looks at single pieces, each told by its four corners in pixels of the photograph. */
-export function looksOfPieces(planes: Planes, pieces: readonly Corners[]): CellLooks {
+export function looksOfPieces(small: SmallPhoto, pieces: readonly Corners[]): CellLooks {
   const looks = emptyLooks(pieces.length);
-  const between = new Between(planes.width, planes.height);
   pieces.forEach((corners, i) => {
     const map = homographyTo(corners, 1, 1);
     for (let k = 0; k < LOOK_PIXELS; k++)
-      takePixel(
-        planes,
-        between,
-        k,
-        ...mapped(map, shareOf(k % LOOK_SIDE), shareOf(Math.floor(k / LOOK_SIDE))),
-      );
-    look(looks, i);
+      [places.x[k], places.y[k]] = mapped(
+        map,
+        shareOf(k % LOOK_SIDE),
+        shareOf(Math.floor(k / LOOK_SIDE)),
+      ) as [number, number];
+    look(small, looks, i);
   });
   return looks;
 }
@@ -90,32 +82,15 @@ for (let k = 0; k < LOOK_PIXELS; k++) {
   const [x, y] = [k % LOOK_SIDE, Math.floor(k / LOOK_SIDE)];
   if (x < RIM || y < RIM || x >= LOOK_SIDE - RIM || y >= LOOK_SIDE - RIM) rim.push(k);
 }
-const values = [0, 1, 2, 3].map(() => new Float32Array(LOOK_PIXELS)) as [
-  Float32Array,
-  Float32Array,
-  Float32Array,
-  Float32Array,
-];
+/** Where the pixels of the cell lie that is looked at, and what is seen there. */
+const places = emptyPlaces(LOOK_PIXELS);
+const seen = emptyChannels(LOOK_PIXELS);
 const edge = new Float32Array(rim.length);
 
-/** Pixel `k` of the picture of a cell. @param x in pixels of the photograph */
-function takePixel(
-  { factor, red, green, blue, grey }: Planes,
-  between: Between,
-  k: number,
-  x: number,
-  y: number,
-): void {
-  between.seek(x / factor, y / factor);
-  values[0][k] = between.of(red);
-  values[1][k] = between.of(green);
-  values[2][k] = between.of(blue);
-  values[3][k] = between.of(grey);
-}
-
-/** What a cell looks like by the pixels that were taken. */
-function look(looks: CellLooks, at: number): void {
-  const [r, g, b, l] = values;
+/** What a cell looks like by what is seen at its pixels. */
+function look(small: SmallPhoto, looks: CellLooks, at: number): void {
+  valuesAt(small, places, seen);
+  const [r, g, b, l] = seen;
   let clipped = 0;
   for (let k = 0; k < LOOK_PIXELS; k++) if (Math.min(r[k]!, g[k]!, b[k]!) > FULL) clipped++;
   looks.clipped[at] = clipped / LOOK_PIXELS;

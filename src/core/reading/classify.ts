@@ -1,6 +1,7 @@
 import { blurredGlyph, type CellLooks, LOOK_PIXELS, LOOK_SIDE, unit } from './cellLooks';
 import { linearDiscriminant, squaredDistances } from './discriminant';
 import { type LightField, labOfLight } from './light';
+import { products } from './products';
 import { tintJudge } from './tint';
 
 /** What is known of one colour before a photograph is read. */
@@ -68,37 +69,6 @@ function ofLengthOne(glyphs: Float32Array): Float32Array {
 /** Correlation of every cell with every class: cells × classes. */
 export function correlations(looks: CellLooks, templates: Templates): Float32Array {
   return products(ofLengthOne(coarse(looks.glyphs)), ofLengthOne(coarse(templates.glyphs)), COARSE_PIXELS);
-}
-
-/** Products of each glyph with each known one, glyphs × known ones; `pixels` a glyph. */
-function products(glyphs: Float32Array, known: Float32Array, pixels: number): Float32Array {
-  const classes = known.length / pixels;
-  const out = new Float32Array((glyphs.length / pixels) * classes);
-  for (let at = 0, to = 0; at < glyphs.length; at += pixels) {
-    let from = 0;
-    // Four at once, for which each pixel of the glyph is fetched once.
-    for (; from + 4 * pixels <= known.length; from += 4 * pixels, to += 4) {
-      const [second, third, fourth] = [from + pixels, from + 2 * pixels, from + 3 * pixels];
-      let [a, b, c, d] = [0, 0, 0, 0];
-      for (let i = 0; i < pixels; i++) {
-        const value = glyphs[at + i]!;
-        a += value * known[from + i]!;
-        b += value * known[second + i]!;
-        c += value * known[third + i]!;
-        d += value * known[fourth + i]!;
-      }
-      out[to] = a;
-      out[to + 1] = b;
-      out[to + 2] = c;
-      out[to + 3] = d;
-    }
-    for (; from < known.length; from += pixels, to++) {
-      let sum = 0;
-      for (let i = 0; i < pixels; i++) sum += glyphs[at + i]! * known[from + i]!;
-      out[to] = sum;
-    }
-  }
-  return out;
 }
 
 /** How likely every class is for every cell by how well its glyph fits, as a logarithm: cells × classes. */
@@ -222,14 +192,41 @@ export function usualFit(looks: CellLooks, templates: Templates): number {
   return tops[count >> 1]!;
 }
 
-/** The blur (of the glyph's own pixels) that makes the samples most like the cells. */
-export function blurOfCells(looks: CellLooks, samples: readonly ClassSample[]): number {
-  let [best, most] = [0, Number.NEGATIVE_INFINITY];
-  for (const sigma of [0, 0.35, 0.6, 0.85, 1.15, 1.5, 1.9]) {
-    const fit = usualFit(looks, templatesOf(samples, sigma));
-    if (fit > most) [best, most] = [sigma, fit];
+/** Blurs that are tried, in the glyph's own pixels. */
+const BLURS = [0, 0.35, 0.6, 0.85, 1.15, 1.5, 1.9] as const;
+
+/** Samples as blurred as the cells of a photograph are. */
+export class BlurredSamples {
+  private readonly known = new Map<number, Templates>();
+  private last: number | null = null;
+
+  constructor(private readonly samples: readonly ClassSample[]) {}
+
+  /** The blur that makes the samples most like the cells; once one was found, it is sought from there on. */
+  of(looks: CellLooks): number {
+    const fits = new Map<number, number>();
+    const fitAt = (i: number) => {
+      const sigma = BLURS[i];
+      if (sigma === undefined) return Number.NEGATIVE_INFINITY;
+      if (!fits.has(i)) fits.set(i, usualFit(looks, this.with(sigma)));
+      return fits.get(i)!;
+    };
+    let best = this.last ?? 0;
+    if (this.last === null)
+      BLURS.forEach((_, i) => {
+        if (fitAt(i) > fitAt(best)) best = i;
+      });
+    for (const step of [-1, 1]) while (fitAt(best + step) > fitAt(best)) best += step;
+    this.last = best;
+    return BLURS[best]!;
   }
-  return best;
+
+  /** @param sigma in the glyph's own pixels */
+  with(sigma: number): Templates {
+    const known = this.known.get(sigma) ?? templatesOf(this.samples, sigma);
+    this.known.set(sigma, known);
+    return known;
+  }
 }
 
 /**

@@ -2,7 +2,7 @@ import { homographyTo } from '../view/projective';
 import { CELL_PX, lineEnergy, MARGIN, turned } from './gridLines';
 import type { Corners } from './homography';
 import { plainMesh, straightened, widened } from './mesh';
-import { type Photo, type Planes, shrunk } from './photo';
+import { type Photo, type SmallPhoto, shrunk } from './photo';
 
 /** How many squares lie between the corners of a photograph. */
 export interface CellCount {
@@ -46,23 +46,23 @@ export function countedCells(photo: Photo, corners: Corners): CellCount | null {
   const far = (from: readonly number[], to: readonly number[]) =>
     Math.hypot(from[0]! - to[0]!, from[1]! - to[1]!);
   const [wide, tall] = [(far(a, b) + far(d, c)) / 2, (far(a, d) + far(b, c)) / 2];
-  const planes = shrunk(photo, Math.max(1, Math.floor(Math.max(wide, tall) / ROUGH_PX)));
-  const across = periods(planes, corners, wide / planes.factor, tall / planes.factor);
+  const small = shrunk(photo, Math.max(1, Math.floor(Math.max(wide, tall) / ROUGH_PX)));
+  const across = periods(small, corners, wide / small.factor, tall / small.factor);
   if (across === null) return null;
   const [columns, rows] = across;
-  return counted(planes, corners, columns, rows);
+  return counted(small, corners, columns, rows);
 }
 
 /** About how many cells lie across and down. */
 function periods(
-  planes: Planes,
+  small: SmallPhoto,
   corners: Corners,
   wide: number,
   tall: number,
 ): [columns: number, rows: number] | null {
   // A picture without perspective, a cell of it as large as in the photo.
   const [columns, rows] = [Math.max(1, Math.round(wide / CELL_PX)), Math.max(1, Math.round(tall / CELL_PX))];
-  const flat = straightened(planes, plainMesh(homographyTo(corners, columns, rows), columns, rows));
+  const flat = straightened(small, plainMesh(homographyTo(corners, columns, rows), columns, rows));
   const period = (picture: typeof flat) => {
     const energy = lineEnergy(picture);
     const strips = energy.length / picture.width;
@@ -98,9 +98,9 @@ function periods(
 }
 
 /** Counts the lines in every row and every column of a picture in which cells are about of {@link CELL_PX} pixels. */
-function counted(planes: Planes, corners: Corners, columns: number, rows: number): CellCount {
+function counted(small: SmallPhoto, corners: Corners, columns: number, rows: number): CellCount {
   const mesh = plainMesh(homographyTo(corners, columns, rows), columns, rows);
-  const flat = straightened(planes, widened(mesh, MARGIN));
+  const flat = straightened(small, widened(mesh, MARGIN));
   const [across, down] = [
     linesIn(lineEnergy(flat), flat.width, columns, rows),
     linesIn(lineEnergy(turned(flat)), flat.height, rows, columns),

@@ -45,6 +45,9 @@ export function leastLabels(
   return decoded(grid, messagesOf(grid, slope, 0), slope);
 }
 
+/** So many passes that make no other label of any node the cheapest are the last ones. */
+const SETTLED = 2;
+
 function messagesOf(grid: Grid, slope: AsideCost, level: number): Messages {
   const { cost, width, height, labels } = grid;
   const isCoarsest = level + 1 >= PASSES.length || Math.min(width, height) < LEAST_SIDE * TOGETHER;
@@ -52,38 +55,62 @@ function messagesOf(grid: Grid, slope: AsideCost, level: number): Messages {
     ? ([0, 1, 2, 3].map(() => new Float32Array(cost.length)) as Messages)
     : finer(messagesOf(coarser(grid), slope.ofTogether(TOGETHER), level + 1), grid);
   const [left, above, right, below] = came;
-  const sum = new Float32Array(labels);
-  const gather = (node: number) => {
-    const at = node * labels;
-    for (let d = 0; d < labels; d++)
-      sum[d] = cost[at + d]! + left[at + d]! + above[at + d]! + right[at + d]! + below[at + d]!;
-  };
-  // What a node hears back from the one that it tells is not told to it again.
-  const tell = (node: number, back: Float32Array, to: number, message: Float32Array) => {
-    const told = slope.begin(labels);
-    const at = node * labels;
-    let least = Number.POSITIVE_INFINITY;
-    for (let d = 0; d < labels; d++) {
-      const value = sum[d]! * 0.5 - back[at + d]!;
-      told[AsideCost.PAD + d] = value;
-      if (value < least) least = value;
-    }
-    // What is cheapest stays so, however far the next one may lie aside.
-    slope.spread(message, to * labels, labels, least);
-  };
-  for (let pass = 0; pass < PASSES[level]!; pass++) {
+  const [one, other] = [AsideCost.room(labels), AsideCost.room(labels)];
+  const cheapest = new Int16Array(width * height).fill(-1);
+  let same = 0;
+  for (let pass = 0; pass < PASSES[level]! && same < SETTLED; pass++) {
     for (let node = 0; node < width * height; node++) {
-      gather(node);
-      if (node % width < width - 1) tell(node, right, node + 1, left);
-      if (node < width * (height - 1)) tell(node, below, node + width, above);
+      const at = node * labels;
+      gather(cost, left, above, right, below, at, labels, one, other);
+      if (node % width < width - 1) slope.spread(one, left, at + labels, labels);
+      if (node < width * (height - 1)) slope.spread(other, above, at + width * labels, labels);
     }
+    same++;
     for (let node = width * height - 1; node >= 0; node--) {
-      gather(node);
-      if (node % width > 0) tell(node, left, node - 1, right);
-      if (node >= width) tell(node, above, node - width, below);
+      const at = node * labels;
+      const label = gather(cost, right, below, left, above, at, labels, one, other);
+      if (label !== cheapest[node]) {
+        cheapest[node] = label;
+        same = 0;
+      }
+      if (node % width > 0) slope.spread(one, right, at - labels, labels);
+      if (node >= width) slope.spread(other, below, at - width * labels, labels);
     }
   }
   return came;
+}
+
+/**
+ * What a node has to tell two others: half of what each label costs it with all that came to it, less what it heard from the
+ * one that it tells.
+ * @param first came from the one that `one` is told @param second came from the one that `other` is told
+ * @returns the label that is cheapest there by now
+ */
+function gather(
+  cost: Float32Array,
+  third: Float32Array,
+  fourth: Float32Array,
+  first: Float32Array,
+  second: Float32Array,
+  at: number,
+  labels: number,
+  one: Float64Array,
+  other: Float64Array,
+): number {
+  let cheapest = 0;
+  let least = Number.POSITIVE_INFINITY;
+  for (let d = 0; d < labels; d++) {
+    const fromOne = first[at + d]!;
+    const fromOther = second[at + d]!;
+    const half = 0.5 * (cost[at + d]! + third[at + d]! + fourth[at + d]! + fromOne + fromOther);
+    one[AsideCost.PAD + d] = half - fromOne;
+    other[AsideCost.PAD + d] = half - fromOther;
+    if (half < least) {
+      least = half;
+      cheapest = d;
+    }
+  }
+  return cheapest;
 }
 
 /** A grid of which each node costs what those do together that it stands for. */
@@ -137,10 +164,10 @@ export class AsideCost {
   private readonly free: number;
   private readonly slope: number;
   private readonly jump: number;
-  /** Places beside the labels that cost without end, so that nobody asks where the labels begin. */
+  /** Places beside the labels that cost more than any, so that nobody asks where the labels begin. */
   static readonly PAD = 64;
-  private costs: Float32Array = new Float32Array(0);
-  private nearest: Float32Array = new Float32Array(0);
+  private static readonly BESIDE = 1e6;
+  private nearest: Float64Array = new Float64Array(0);
 
   /** @param step pixels from one label to the next @param together nodes along each side that stand as one */
   constructor(
@@ -164,45 +191,74 @@ export class AsideCost {
     return far <= this.free ? far * this.slope : this.free * this.slope + (far - this.free) * this.jump;
   }
 
-  /** Where the costs of the labels are written before they are spread, from {@link PAD} on. */
-  begin(labels: number): Float32Array {
-    if (this.costs.length !== labels + 2 * AsideCost.PAD)
-      [this.costs, this.nearest] = [0, 1].map(() =>
-        new Float32Array(labels + 2 * AsideCost.PAD).fill(Number.POSITIVE_INFINITY),
-      ) as [Float32Array, Float32Array];
-    return this.costs;
+  /** Room for the costs of so many labels, from {@link PAD} on. */
+  static room(labels: number): Float64Array {
+    return new Float64Array(labels + 2 * AsideCost.PAD).fill(AsideCost.BESIDE);
   }
 
   /**
-   * Writes for each label what the cheapest way to it costs, from whichever label.
-   * @param least is taken off
+   * Writes for each label what the cheapest way to it costs, from whichever label, more than the cheapest of all.
+   * @param own costs in a {@link room}, written over
    */
-  spread(into: Float32Array, at: number, labels: number, least: number): void {
+  spread(own: Float64Array, into: Float32Array, at: number, labels: number): void {
     const { free, slope, jump } = this;
-    const [from, to] = [AsideCost.PAD, AsideCost.PAD + labels];
-    let [costs, nearest] = [this.costs, this.nearest];
-    // Each round doubles how far is heard, until all that is free is.
-    for (let heard = 0; heard < free; ) {
+    if (this.nearest.length !== own.length) this.nearest = AsideCost.room(labels);
+    const from = AsideCost.PAD;
+    const to = from + labels;
+    let least = own[from]!;
+    let most = least;
+    for (let d = from; d < to; d++) {
+      const value = own[d]!;
+      if (value < least) least = value;
+      if (value > most) most = value;
+    }
+    let costs: Float64Array = own;
+    let nearest: Float64Array = this.nearest;
+    let heard = 0;
+    // Each round hears farther, the first two labels to each side, until all that is free is. The lesser of two is taken
+    // without a branch, half of which would be foretold wrong.
+    if (free >= 2) {
+      let before2 = costs[from - 2]!;
+      let before = costs[from - 1]!;
+      let here = costs[from]!;
+      let after = costs[from + 1]!;
+      for (let d = from; d < to; d++) {
+        const after2 = costs[d + 2]!;
+        const next = 0.5 * (before + after - Math.abs(before - after)) + slope;
+        const second = 0.5 * (before2 + after2 - Math.abs(before2 - after2)) + 2 * slope;
+        const aside = 0.5 * (next + second - Math.abs(next - second));
+        nearest[d] = 0.5 * (here + aside - Math.abs(here - aside));
+        before2 = before;
+        before = here;
+        here = after;
+        after = after2;
+      }
+      [costs, nearest] = [nearest, costs];
+      heard = 2;
+    }
+    while (heard < free) {
       const by = Math.min(heard + 1, free - heard);
       const price = by * slope;
       for (let d = from; d < to; d++) {
-        let cheapest = costs[d]!;
-        const before = costs[d - by]! + price;
-        if (before < cheapest) cheapest = before;
-        const after = costs[d + by]! + price;
-        if (after < cheapest) cheapest = after;
-        nearest[d] = cheapest;
+        const before = costs[d - by]!;
+        const after = costs[d + by]!;
+        const here = costs[d]!;
+        const aside = 0.5 * (before + after - Math.abs(before - after)) + price;
+        nearest[d] = 0.5 * (here + aside - Math.abs(here - aside));
       }
       [costs, nearest] = [nearest, costs];
       heard += by;
     }
-    for (let d = from + 1; d < to; d++) {
-      const before = costs[d - 1]! + jump;
-      if (before < costs[d]!) costs[d] = before;
-    }
-    for (let d = to - 2; d >= from; d--) {
-      const after = costs[d + 1]! + jump;
-      if (after < costs[d]!) costs[d] = after;
+    // Where all lies closer together than a jump costs, no jump makes anything cheaper.
+    if (most - least > jump) {
+      for (let d = from + 1; d < to; d++) {
+        const before = costs[d - 1]! + jump;
+        if (before < costs[d]!) costs[d] = before;
+      }
+      for (let d = to - 2; d >= from; d--) {
+        const after = costs[d + 1]! + jump;
+        if (after < costs[d]!) costs[d] = after;
+      }
     }
     for (let d = 0; d < labels; d++) into[at + d] = costs[from + d]! - least;
   }

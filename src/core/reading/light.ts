@@ -50,6 +50,8 @@ const MOST_COLOUR = 1.25;
 /** Sums of a weighted fit of seen over meant: weight, meant, its square, seen, and both together. */
 const SUMS = 5;
 const [N, M, MM, S, MS] = [0, 1, 2, 3, 4] as const;
+/** Sums of the cells of one class, which are all meant alike: weight, and what is seen in each channel. */
+const CLASS_SUMS = 4;
 
 /**
  * The light at each cell, from cells whose class is trusted: around each place one line is fitted for all channels through
@@ -86,58 +88,68 @@ export function lightField(
   );
   // Light colours would outweigh dark ones: errors grow with the light.
   const evened = tints.map((tint) => tint.map((value) => 1 / (0.05 + value) ** 1.2));
-  const each = 3 * SUMS;
-  /** What one cell adds to each place, for its nearness. */
-  const added = new Float64Array(each);
-  /** For each class the sums of each place, for a cell tells many places of one class; of all of them together, last. */
-  const sums = new Float64Array(wide * tall * (tints.length + 1) * each);
-  const sumsAt = (place: number, k: number) => (k * wide * tall + place) * each;
+  /** For each class the sums of each place. */
+  const places = wide * tall;
+  const sums = new Float64Array(places * tints.length * CLASS_SUMS);
   for (let cell = 0; cell < trust.length; cell++) {
-    if (trust[cell]! <= 0) continue;
-    const k = classes[cell]!;
-    const [x, y] = [cell % columns, Math.floor(cell / columns)];
-    for (let channel = 0; channel < 3; channel++) {
-      const a = tints[k]![channel]!;
-      const b = seen[cell * 3 + channel]! / overall[channel]!;
-      const w = trust[cell]! * evened[k]![channel]!;
-      const at = channel * SUMS;
-      added[at + N] = w;
-      added[at + M] = w * a;
-      added[at + MM] = w * a * a;
-      added[at + S] = w * b;
-      added[at + MS] = w * a * b;
-    }
+    const weight = trust[cell]!;
+    if (weight <= 0) continue;
+    const first = classes[cell]! * places;
+    const x = cell % columns;
+    const y = Math.floor(cell / columns);
+    const red = seen[cell * 3]! / overall[0]!;
+    const green = seen[cell * 3 + 1]! / overall[1]!;
+    const blue = seen[cell * 3 + 2]! / overall[2]!;
     for (let j = Math.max(0, Math.ceil((y - reach) / STEP)); j < tall; j++) {
       const down = Math.abs(Math.min(rows - 1, j * STEP) - y);
       if (j * STEP - y > reach + STEP) break;
       for (let i = Math.max(0, Math.ceil((x - reach) / STEP)); i < wide; i++) {
         if (i * STEP - x > reach + STEP) break;
         const across = Math.abs(Math.min(columns - 1, i * STEP) - x);
-        const near = (nearness[across] ?? 0) * (nearness[down] ?? 0);
+        const near = weight * (nearness[across] ?? 0) * (nearness[down] ?? 0);
         if (near === 0) continue;
-        const own = sumsAt(j * wide + i, k);
-        for (let what = 0; what < each; what++) sums[own + what]! += near * added[what]!;
+        const own = (first + j * wide + i) * CLASS_SUMS;
+        sums[own]! += near;
+        sums[own + 1]! += near * red;
+        sums[own + 2]! += near * green;
+        sums[own + 3]! += near * blue;
       }
     }
   }
-  const all = sums.subarray(sumsAt(0, tints.length));
-  for (let k = 0; k < tints.length; k++) {
-    const own = sumsAt(0, k);
-    for (let i = 0; i < all.length; i++) all[i]! += sums[own + i]!;
-  }
+  const each = 3 * SUMS;
+  /** Adds the sums of one class at a place to those of a fit, so often. */
+  const add = (fit: Float64Array, at: number, place: number, k: number, times: number) => {
+    const own = (k * places + place) * CLASS_SUMS;
+    if (sums[own] === 0) return;
+    for (let channel = 0; channel < 3; channel++) {
+      const meant = tints[k]![channel]!;
+      const share = times * evened[k]![channel]!;
+      const weight = share * sums[own]!;
+      const told = share * sums[own + 1 + channel]!;
+      const to = at + channel * SUMS;
+      fit[to + N]! += weight;
+      fit[to + M]! += weight * meant;
+      fit[to + MM]! += weight * meant * meant;
+      fit[to + S]! += told;
+      fit[to + MS]! += told * meant;
+    }
+  };
+  /** The sums of all classes at each place. */
+  const all = new Float64Array(places * each);
+  for (let k = 0; k < tints.length; k++)
+    for (let place = 0; place < places; place++) add(all, place * each, place, k, 1);
+  const fit = new Float64Array(each);
   /** Gain and veil of three channels at each place as each class sees it, reckoned when they are asked for. */
-  const lights = new Float32Array(wide * tall * tints.length * 6);
-  const known = new Uint8Array(wide * tall * tints.length);
-  const less = 1 - ownShare;
+  const lights = new Float32Array(places * tints.length * 6);
+  const known = new Uint8Array(places * tints.length);
   const lightAt = (place: number, k: number): number => {
     const which = place * tints.length + k;
     const to = which * 6;
     if (known[which]) return to;
     known[which] = 1;
-    const own = sumsAt(place, k);
-    const all = sumsAt(place, tints.length);
-    const sum = (channel: number, what: number) =>
-      sums[all + channel * SUMS + what]! - less * sums[own + channel * SUMS + what]!;
+    fit.set(all.subarray(place * each, (place + 1) * each));
+    add(fit, 0, place, k, ownShare - 1);
+    const sum = (channel: number, what: number) => fit[channel * SUMS + what]!;
     const whole = (what: number) => sum(0, what) + sum(1, what) + sum(2, what);
     // Weighted least squares of seen = white · (gain · meant + veil) over all channels, with ridges towards the overall
     // gain and no veil.

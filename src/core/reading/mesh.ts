@@ -1,6 +1,6 @@
 import { type Homography, mapped } from '../view/projective';
 import { CELL_PX, type Flat, MARGIN, offsets, turned } from './gridLines';
-import { Between, type Planes } from './photo';
+import { emptyChannels, emptyPlaces, type SmallPhoto, valuesAt } from './photo';
 
 /** Where the corners of cells lie in a photograph, in its pixels; row by row, (columns + 1) × (rows + 1) of them. */
 export interface Mesh {
@@ -45,7 +45,7 @@ export interface Pin {
  * @param pins what somebody set right: the mesh runs through them, and lines nearby are not taken for their neighbours
  */
 export function refinedMesh(
-  planes: Planes,
+  small: SmallPhoto,
   map: Homography,
   columns: number,
   rows: number,
@@ -56,7 +56,7 @@ export function refinedMesh(
   const held = { across: pins, down: pins.map(({ column, row }) => ({ column: row, row: column })) };
   for (const [round, { reach, step }] of ROUNDS.entries()) {
     const wide = widened(mesh, MARGIN);
-    const flat = straightened(planes, wide);
+    const flat = straightened(small, wide);
     const across = offsets(flat, columns, rows, { reach, step, anchors: round === 0 ? held.across : null });
     const down = offsets(turned(flat), rows, columns, {
       reach,
@@ -138,7 +138,7 @@ export function widened(mesh: Mesh, margin: number): Mesh {
 }
 
 /** The picture in which a mesh is a plain grid. */
-export function straightened({ width: w, height: h, factor, grey, red, blue }: Planes, mesh: Mesh): Flat {
+export function straightened(small: SmallPhoto, mesh: Mesh): Flat {
   const [width, height] = [mesh.columns * CELL_PX, mesh.rows * CELL_PX];
   const flat: Flat = {
     width,
@@ -146,30 +146,29 @@ export function straightened({ width: w, height: h, factor, grey, red, blue }: P
     grey: new Float32Array(width * height),
     tint: new Float32Array(width * height),
   };
-  const between = new Between(w, h);
+  const places = emptyPlaces(width);
+  const seen = emptyChannels(width);
+  const [red, , blue, lightness] = seen;
   const stride = mesh.columns + 1;
   for (let y = 0; y < height; y++) {
     const j = Math.floor(y / CELL_PX);
     const t = (y + 0.5) / CELL_PX - j;
-    for (let i = 0; i < mesh.columns; i++) {
-      const at = j * stride + i;
-      const [left, right] = [
-        [mesh.x[at]! * (1 - t) + mesh.x[at + stride]! * t, mesh.y[at]! * (1 - t) + mesh.y[at + stride]! * t],
-        [
-          mesh.x[at + 1]! * (1 - t) + mesh.x[at + stride + 1]! * t,
-          mesh.y[at + 1]! * (1 - t) + mesh.y[at + stride + 1]! * t,
-        ],
-      ] as const;
-      for (let k = 0; k < CELL_PX; k++) {
-        const s = (k + 0.5) / CELL_PX;
-        const px = (left[0]! * (1 - s) + right[0]! * s) / factor;
-        const py = (left[1]! * (1 - s) + right[1]! * s) / factor;
-        const here = y * width + i * CELL_PX + k;
-        between.seek(px, py);
-        flat.grey[here] = between.of(grey);
-        flat.tint[here] = Math.sqrt(between.of(red)) - Math.sqrt(between.of(blue));
+    for (const axis of ['x', 'y'] as const) {
+      const nodes = mesh[axis];
+      const along = places[axis];
+      for (let i = 0; i < mesh.columns; i++) {
+        const at = j * stride + i;
+        const left = nodes[at]! * (1 - t) + nodes[at + stride]! * t;
+        const right = nodes[at + 1]! * (1 - t) + nodes[at + stride + 1]! * t;
+        for (let k = 0; k < CELL_PX; k++) {
+          const s = (k + 0.5) / CELL_PX;
+          along[i * CELL_PX + k] = left * (1 - s) + right * s;
+        }
       }
     }
+    valuesAt(small, places, seen);
+    flat.grey.set(lightness, y * width);
+    for (let x = 0; x < width; x++) flat.tint[y * width + x] = Math.sqrt(red[x]!) - Math.sqrt(blue[x]!);
   }
   return flat;
 }

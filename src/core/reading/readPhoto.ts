@@ -3,7 +3,7 @@ import { homographyTo } from '../view/projective';
 import { many } from '../words/numbers';
 import { type CellLooks, EDGE, LOOK_SIDE, looksOf } from './cellLooks';
 import {
-  blurOfCells,
+  BlurredSamples,
   type ClassSample,
   correlations,
   fitOf,
@@ -12,7 +12,6 @@ import {
   likelyByFit,
   shiftsOf,
   type Templates,
-  templatesOf,
   type Verdicts,
   verdicts,
 } from './classify';
@@ -20,7 +19,7 @@ import { doubtOf, FLAGGED_FROM } from './doubt';
 import { type Corners, faultInCorners } from './homography';
 import { type LightField, labOfLight, lightField, litAs } from './light';
 import { type Mesh, meshMovedByCells, refinedMesh } from './mesh';
-import { type Photo, type Planes, shrunk } from './photo';
+import { type Photo, type SmallPhoto, shrunk } from './photo';
 import { smoothField } from './smoothField';
 import { TORN_DOUBT, tornRegions } from './tornRegions';
 import { wrongWayRound } from './wrongWayRound';
@@ -65,7 +64,7 @@ export function cellPixels(corners: Corners, columns: number, rows: number): num
 }
 
 /** How a photograph is made smaller before it is looked at. @throws Refusal where its cells are too small to be read */
-export function planesFor(photo: Photo, corners: Corners, columns: number, rows: number): Planes {
+export function smallPhotoFor(photo: Photo, corners: Corners, columns: number, rows: number): SmallPhoto {
   const fault = faultInCorners(corners, photo);
   if (fault !== null) throw new Refusal(fault);
   if (!(Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0))
@@ -96,7 +95,7 @@ export interface ReadingWish {
  * Reads the cells of a photograph: follows the mesh, compares each cell with the samples by glyph and tint in the light
  * that falls there, and says how sure it is.
  * @param samples at least two colours
- * @throws Refusal as {@link planesFor} does, and where the squares are seen from behind or lie the wrong way round
+ * @throws Refusal as {@link smallPhotoFor} does, and where the squares are seen from behind or lie the wrong way round
  */
 export function readPhoto(
   photo: Photo,
@@ -107,21 +106,22 @@ export function readPhoto(
   { mesh: followed, progress = () => {} }: ReadingWish = {},
 ): Reading {
   if (samples.length < 2) throw new Refusal('Give samples of at least two colours.');
-  const planes = planesFor(photo, corners, columns, rows);
+  const small = smallPhotoFor(photo, corners, columns, rows);
   progress(0.1);
-  let mesh = followed ?? refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows);
+  let mesh = followed ?? refinedMesh(small, homographyTo(corners, columns, rows), columns, rows);
   progress(0.5);
-  let looks = looksOf(planes, mesh);
-  const sigma = blurOfCells(looks, samples);
+  let looks = looksOf(small, mesh);
+  const blurred = new BlurredSamples(samples);
+  const sigma = blurred.of(looks);
   const turned = wrongWayRound(looks, samples, sigma);
   if (turned !== null) throw new Refusal(turned);
-  let templates = templatesOf(samples, sigma);
+  let templates = blurred.with(sigma);
   let judged = judgedBy(looks, templates, columns, rows, 0);
   for (let round = 0; round < ALIGNED; round++) {
     mesh = alignedTo(mesh, looks, templates, judged);
-    looks = looksOf(planes, mesh);
+    looks = looksOf(small, mesh);
     // What lies beside its cell looks more blurred than it is: the better the mesh, the better this is known.
-    templates = templatesOf(samples, blurOfCells(looks, samples));
+    templates = blurred.with(blurred.of(looks));
     judged = judgedBy(looks, templates, columns, rows, round < ALIGNED - 1 ? 0 : OWN_SHARE, judged);
     progress(0.6 + round * 0.07);
   }

@@ -4,8 +4,8 @@ import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cel
 import type { ClassSample } from './classify';
 import { type Corners, faultInCorners } from './homography';
 import { type Mesh, refinedMesh } from './mesh';
-import { type Photo, type Planes, shrunk, valueAt } from './photo';
-import { cellPixels, LEAST_CELL_PX, planesFor } from './readPhoto';
+import { emptyChannels, emptyPlaces, type Photo, type SmallPhoto, shrunk, valuesAt } from './photo';
+import { cellPixels, LEAST_CELL_PX, smallPhotoFor } from './readPhoto';
 
 /** A printed swatch of a colour: one cell with its symbol, on white paper. */
 export interface Swatch {
@@ -34,15 +34,15 @@ export function samplesOf(photo: Photo, swatches: readonly Swatch[]): ClassSampl
     throw new Refusal(
       `A swatch has ${smallest.toFixed(0)} pixels along its side; ${LEAST_CELL_PX} are needed. Go nearer.`,
     );
-  const planes = shrunk(photo, Math.max(1, Math.floor(smallest / (WORKING_PX * 0.66))));
+  const small = shrunk(photo, Math.max(1, Math.floor(smallest / (WORKING_PX * 0.66))));
   const looks = looksOfPieces(
-    planes,
+    small,
     swatches.map(({ corners }) => corners),
   );
   return swatches.map(({ line, corners }, i) => {
     if (seen.has(line)) throw new Refusal(`Line ${line} has two swatches; leave one out.`);
     seen.add(line);
-    const white = paperBeside(planes, corners);
+    const white = paperBeside(small, corners);
     return {
       line,
       glyph: looks.glyphs.slice(i * LOOK_PIXELS, (i + 1) * LOOK_PIXELS),
@@ -56,26 +56,29 @@ export function samplesOf(photo: Photo, swatches: readonly Swatch[]): ClassSampl
 }
 
 /** Linear light of the paper around a piece: the bright end of what lies there. */
-function paperBeside({ width, height, factor, red, green, blue }: Planes, corners: Corners): number[] {
+function paperBeside(small: SmallPhoto, corners: Corners): number[] {
   const [mx, my] = [0, 1].map((axis) => corners.reduce((sum, spot) => sum + spot[axis]!, 0) / 4) as [
     number,
     number,
   ];
-  const found: number[][] = [[], [], []];
-  for (let edge = 0; edge < 4; edge++) {
-    const [from, to] = [corners[edge]!, corners[(edge + 1) % 4]!];
-    for (let k = 1; k < 6; k++) {
-      const [ex, ey] = [from[0] + ((to[0] - from[0]) * k) / 6, from[1] + ((to[1] - from[1]) * k) / 6];
-      for (const far of BESIDE) {
-        const [x, y] = [mx + (ex - mx) * far * 2, my + (ey - my) * far * 2];
-        [red, green, blue].forEach((plane, channel) => {
-          found[channel]!.push(valueAt(plane, width, height, x / factor, y / factor));
-        });
-      }
-    }
-  }
-  return found.map((values) => {
-    values.sort((a, b) => a - b);
+  const around = corners.flatMap((from, edge) => {
+    const to = corners[(edge + 1) % 4]!;
+    return [1, 2, 3, 4, 5].flatMap((k) =>
+      BESIDE.map((far) => [
+        mx + (from[0] + ((to[0] - from[0]) * k) / 6 - mx) * far * 2,
+        my + (from[1] + ((to[1] - from[1]) * k) / 6 - my) * far * 2,
+      ]),
+    );
+  });
+  const places = emptyPlaces(around.length);
+  around.forEach(([x, y], i) => {
+    places.x[i] = x!;
+    places.y[i] = y!;
+  });
+  const seen = emptyChannels(around.length);
+  valuesAt(small, places, seen);
+  return seen.slice(0, 3).map((values) => {
+    values.sort();
     return Math.max(0.05, values[Math.floor(values.length * 0.8)]!);
   });
 }
@@ -103,10 +106,10 @@ export function samplesOfExamples(
     ({ column, row }) => !(column >= 0 && row >= 0 && column < columns && row < rows),
   );
   if (outside) throw new Refusal(`The photo has no square in column ${outside.column}, row ${outside.row}.`);
-  const planes = planesFor(photo, corners, columns, rows);
+  const small = smallPhotoFor(photo, corners, columns, rows);
   const looks = looksOf(
-    planes,
-    mesh ?? refinedMesh(planes, homographyTo(corners, columns, rows), columns, rows),
+    small,
+    mesh ?? refinedMesh(small, homographyTo(corners, columns, rows), columns, rows),
   );
   return [...new Set(examples.map(({ line }) => line))].map((line) =>
     meanSample(

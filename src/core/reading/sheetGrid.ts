@@ -1,7 +1,7 @@
 import { Refusal } from '../refusal';
 import { homographyTo, mapped } from '../view/projective';
 import type { Corners } from './homography';
-import { type Photo, shrunk, valueAt } from './photo';
+import { emptyChannels, emptyPlaces, type Photo, shrunk, valueAt, valuesAt } from './photo';
 
 /** A printed table as a photo shows it, straightened: lightness 0…1, row by row. */
 export interface StraightTable {
@@ -23,20 +23,17 @@ export function straightTable(photo: Photo, corners: Corners): StraightTable {
   const [width, height] = [Math.round(wide * scale), Math.round(tall * scale)];
   if (Math.min(wide, tall) < 150)
     throw new Refusal('The table is too small on this photo to be read. Go nearer.');
-  const planes = shrunk(photo, Math.max(1, Math.floor(1 / scale)));
+  const small = shrunk(photo, Math.max(1, Math.floor(1 / scale)));
   const map = homographyTo(corners, width, height);
   const grey = new Float32Array(width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const [px, py] = mapped(map, x + 0.5, y + 0.5);
-      grey[y * width + x] = valueAt(
-        planes.grey,
-        planes.width,
-        planes.height,
-        px / planes.factor,
-        py / planes.factor,
-      );
-    }
+  const places = emptyPlaces(width);
+  const seen = emptyChannels(width);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++)
+      [places.x[x], places.y[x]] = mapped(map, x + 0.5, y + 0.5) as [number, number];
+    valuesAt(small, places, seen);
+    grey.set(seen[3], y * width);
+  }
   return { width, height, grey: evenlyLit(grey, width, height) };
 }
 

@@ -1,5 +1,5 @@
 import type { Corners } from './homography';
-import { type Photo, shrunk, valueAt } from './photo';
+import { emptyChannels, emptyPlaces, type Photo, type SmallPhoto, shrunk, valuesAt } from './photo';
 
 /** How far a swatch may lie off the even spacing, in its own sides. */
 const REACH = 0.35;
@@ -11,7 +11,9 @@ const LOOKS = 24;
  * ends that are so narrow tell nothing of the perspective.
  */
 class SwatchStrip {
-  private readonly planes;
+  private readonly small: SmallPhoto;
+  private readonly spot = emptyPlaces(1);
+  private readonly seen = emptyChannels(1);
   /** In sides of a swatch. */
   readonly length: number;
 
@@ -24,7 +26,7 @@ class SwatchStrip {
       Math.hypot(from[0]! - to[0]!, from[1]! - to[1]!);
     const side = (far(a, b) + far(d, c)) / 2;
     this.length = Math.max(1, (far(a, d) + far(b, c)) / 2 / side);
-    this.planes = shrunk(photo, Math.max(1, Math.floor(side / 30)));
+    this.small = shrunk(photo, Math.max(1, Math.floor(side / 30)));
   }
 
   /** The square piece that begins at a height. */
@@ -71,13 +73,10 @@ class SwatchStrip {
   }
 
   private lightAt(u: number, v: number): readonly [number, number, number] {
-    const { width, height, factor, red, green, blue } = this.planes;
-    const [x, y] = this.place(u, v);
-    return [
-      valueAt(red, width, height, x / factor, y / factor),
-      valueAt(green, width, height, x / factor, y / factor),
-      valueAt(blue, width, height, x / factor, y / factor),
-    ];
+    [this.spot.x[0], this.spot.y[0]] = this.place(u, v);
+    valuesAt(this.small, this.spot, this.seen);
+    const [red, green, blue] = this.seen;
+    return [red[0]!, green[0]!, blue[0]!];
   }
 }
 

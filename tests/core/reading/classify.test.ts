@@ -1,7 +1,15 @@
+import { Matrix } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../src/core/chance/random';
-import { type CellLooks, emptyLooks, LOOK_PIXELS, unit } from '../../../src/core/reading/cellLooks';
 import {
+  blurredGlyph,
+  type CellLooks,
+  emptyLooks,
+  LOOK_PIXELS,
+  unit,
+} from '../../../src/core/reading/cellLooks';
+import {
+  BlurredSamples,
   correlations,
   fitOf as fitToClass,
   learnt,
@@ -11,6 +19,7 @@ import {
   verdicts,
 } from '../../../src/core/reading/classify';
 import { type LightField, labOfLight } from '../../../src/core/reading/light';
+import { products } from '../../../src/core/reading/products';
 import { tintJudge } from '../../../src/core/reading/tint';
 
 const random = seededRandom(7);
@@ -147,5 +156,45 @@ describe('cells', () => {
     const fit = fitToClass(looks, templates, told.best);
     for (const cell of strangers) expect(fit[cell]).toBeLessThan(0.5);
     expect(fit[72]).toBeGreaterThan(0.95);
+  });
+});
+
+describe('samples', () => {
+  const samples = templates.lines.map((line, k) => ({
+    line,
+    glyph: templates.glyphs.slice(k * LOOK_PIXELS, (k + 1) * LOOK_PIXELS),
+    tint: templates.tints[k]!,
+  }));
+  const blurredBy = (sigma: number): CellLooks => {
+    const looks = cells(60, 0, null);
+    for (let cell = 0; cell < looks.count; cell++)
+      looks.glyphs.set(blurredGlyph(samples[cell % CLASSES]!.glyph, sigma), cell * LOOK_PIXELS);
+    return looks;
+  };
+
+  it('are blurred as the cells are, from whatever blur was found before', () => {
+    const blurred = new BlurredSamples(samples);
+    for (const sigma of [0.85, 0, 1.9, 0.6, 0.6, 1.15]) expect(blurred.of(blurredBy(sigma))).toBe(sigma);
+    expect(new BlurredSamples(samples).of(blurredBy(1.9))).toBe(1.9);
+    expect(blurred.with(0).glyphs[5]).toBeCloseTo(templates.glyphs[5]!, 6);
+    expect(blurred.with(0.85)).toBe(blurred.with(0.85));
+  });
+});
+
+describe('products of many vectors', () => {
+  it('are those of a matrix and the other turned', () => {
+    // 2 to 9 known ones: with and without some that are left over when four are taken at once.
+    for (const known of [2, 4, 7, 9]) {
+      const [left, right] = [5, known].map((vectors) =>
+        Matrix.rand(vectors, 11, { random: () => random.uniform() }),
+      ) as [Matrix, Matrix];
+      const found = products(Float64Array.from(left.to1DArray()), Float64Array.from(right.to1DArray()), 11);
+      left
+        .mmul(right.transpose())
+        .to1DArray()
+        .forEach((value, i) => {
+          expect(found[i]).toBeCloseTo(value, 5);
+        });
+    }
   });
 });

@@ -1,8 +1,17 @@
 import Color from 'colorjs.io';
 import { describe, expect, it } from 'vitest';
+import { seededRandom } from '../../../src/core/chance/random';
 import { faultInCorners } from '../../../src/core/reading/homography';
 import { labOfLight, lightField, litAs } from '../../../src/core/reading/light';
-import { shrunk, toLinear, toSrgb, valueAt } from '../../../src/core/reading/photo';
+import {
+  emptyChannels,
+  emptyPlaces,
+  shrunk,
+  toLinear,
+  toSrgb,
+  valueAt,
+  valuesAt,
+} from '../../../src/core/reading/photo';
 import { smoothField } from '../../../src/core/reading/smoothField';
 import { homographyTo, inverseOf, mapped } from '../../../src/core/view/projective';
 
@@ -144,10 +153,33 @@ describe('light', () => {
     const data = Uint8Array.of(255, 255, 255, 255, 0, 0, 0, 255, 0, 0, 0, 255, 255, 255, 255, 255);
     const small = shrunk({ width: 2, height: 2, data }, 2);
     expect([small.width, small.height]).toEqual([1, 1]);
-    expect(small.red[0]).toBeCloseTo(0.5, 6);
-    expect(small.grey[0]).toBeCloseTo(Math.SQRT1_2, 6);
+    expect(small.values).toHaveLength(4);
+    expect(small.values[0]).toBeCloseTo(0.5, 6);
+    expect(small.values[3]).toBeCloseTo(Math.SQRT1_2, 6);
     expect(valueAt(Float32Array.of(0, 1, 2, 3), 2, 2, 1, 1)).toBe(1.5);
     expect(valueAt(Float32Array.of(0, 1, 2, 3), 2, 2, -5, 9)).toBe(2);
+  });
+
+  it('lies between the pixels as that of the four around does, in every channel, and at the edge as the edge', () => {
+    const random = seededRandom(3);
+    const data = Uint8Array.from({ length: 7 * 5 * 4 }, () => Math.floor(256 * random.uniform()));
+    const small = shrunk({ width: 7, height: 5, data }, 1);
+    const places = emptyPlaces(60);
+    for (let i = 0; i < 60; i++) {
+      places.x[i] = -2 + 11 * random.uniform();
+      places.y[i] = -2 + 9 * random.uniform();
+    }
+    const seen = emptyChannels(60);
+    valuesAt(small, places, seen);
+    seen.forEach((values, channel) => {
+      const plane = small.values.filter((_, i) => i % 4 === channel);
+      values.forEach((value, i) => {
+        expect(value).toBeCloseTo(valueAt(plane, 7, 5, places.x[i]!, places.y[i]!), 5);
+      });
+    });
+    // One pixel is the same all over.
+    valuesAt(shrunk({ width: 1, height: 1, data: Uint8Array.of(255, 0, 0, 255) }, 1), places, seen);
+    expect([...seen[0]].every((value) => value === 1)).toBe(true);
   });
 
   it('is found from cells whose colour is known, gain and veil apart', () => {

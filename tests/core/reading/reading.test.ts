@@ -4,7 +4,7 @@ import { countedCells, otherCount } from '../../../src/core/reading/countCells';
 import type { Corners } from '../../../src/core/reading/homography';
 import { cellNear, cornerNear, type Mesh, plainMesh, refinedMesh } from '../../../src/core/reading/mesh';
 import type { Photo } from '../../../src/core/reading/photo';
-import { planesFor, readPhoto } from '../../../src/core/reading/readPhoto';
+import { readPhoto, smallPhotoFor } from '../../../src/core/reading/readPhoto';
 import { samplesOf, samplesOfExamples } from '../../../src/core/reading/samples';
 import { type PlacedReading, stitched } from '../../../src/core/reading/stitch';
 import { homographyTo } from '../../../src/core/view/projective';
@@ -37,8 +37,8 @@ describe('the mesh of a photograph', () => {
   it('follows lines that wave, where the plain map of the corners does not', () => {
     const map = homographyTo(normal.corners, COLUMNS, ROWS);
     expect(off(plainMesh(map, COLUMNS, ROWS))).toBeGreaterThan(0.2);
-    const planes = planesFor(normal.photo, normal.corners, COLUMNS, ROWS);
-    expect(off(refinedMesh(planes, map, COLUMNS, ROWS))).toBeLessThan(0.08);
+    const small = smallPhotoFor(normal.photo, normal.corners, COLUMNS, ROWS);
+    expect(off(refinedMesh(small, map, COLUMNS, ROWS))).toBeLessThan(0.08);
   });
 });
 
@@ -49,11 +49,11 @@ describe('a mesh that is mended by hand', () => {
 
   it('runs through the corners of squares that were put in their place, also where no line is seen', () => {
     const plain: Photo = { ...normal.photo, data: normal.photo.data.map(() => 128) };
-    const planes = planesFor(plain, normal.corners, COLUMNS, ROWS);
+    const small = smallPhotoFor(plain, normal.corners, COLUMNS, ROWS);
     const before = plainMesh(map, COLUMNS, ROWS);
     const [x, y] = nodeOf(before, { column: 11, row: 8 });
     const pin = { column: 11, row: 8, x: x + 30, y: y - 20 };
-    const mended = refinedMesh(planes, map, COLUMNS, ROWS, [pin]);
+    const mended = refinedMesh(small, map, COLUMNS, ROWS, [pin]);
     const far = (node: { column: number; row: number }, to: readonly [number, number]) =>
       Math.hypot(nodeOf(mended, node)[0] - to[0], nodeOf(mended, node)[1] - to[1]) / 40;
     expect(far(pin, [pin.x, pin.y])).toBeLessThan(0.1);
@@ -74,9 +74,9 @@ describe('a mesh that is mended by hand', () => {
   });
 
   it('is as good as before where what was put right was right', () => {
-    const planes = planesFor(normal.photo, normal.corners, COLUMNS, ROWS);
+    const small = smallPhotoFor(normal.photo, normal.corners, COLUMNS, ROWS);
     const [x, y] = normal.where(11, 8);
-    expect(off(refinedMesh(planes, map, COLUMNS, ROWS, [{ column: 11, row: 8, x, y }]))).toBeLessThan(0.08);
+    expect(off(refinedMesh(small, map, COLUMNS, ROWS, [{ column: 11, row: 8, x, y }]))).toBeLessThan(0.08);
   });
 });
 
