@@ -79,8 +79,10 @@ export function smallPhotoFor(photo: Photo, corners: Corners, columns: number, r
   return shrunk(photo, Math.max(1, Math.floor(px / (WORKING_PX * 0.66))));
 }
 
-/** Rounds in which glyphs correct the mesh, and in which the photograph teaches its own classes. */
+/** Rounds at most in which glyphs correct the mesh, and by how little (in cells) in the last one that is needed. */
 const ALIGNED = 3;
+const UNMOVED = 0.02;
+/** Rounds in which the photograph teaches its own classes. */
 const LEARNT = 2;
 
 /** How a photograph is read. */
@@ -117,13 +119,15 @@ export function readPhoto(
   if (turned !== null) throw new Refusal(turned);
   let templates = blurred.with(sigma);
   let judged = judgedBy(looks, templates, columns, rows, 0);
-  for (let round = 0; round < ALIGNED; round++) {
-    mesh = alignedTo(mesh, looks, templates, judged);
+  for (let round = 1, settled = false; !settled; round++) {
+    const aligned = alignedTo(mesh, looks, templates, judged);
+    mesh = aligned.mesh;
+    settled = round === ALIGNED || aligned.most < UNMOVED;
     looks = looksOf(small, mesh);
     // What lies beside its cell looks more blurred than it is: the better the mesh, the better this is known.
     templates = blurred.with(blurred.of(looks));
-    judged = judgedBy(looks, templates, columns, rows, round < ALIGNED - 1 ? 0 : OWN_SHARE, judged);
-    progress(0.6 + round * 0.07);
+    judged = judgedBy(looks, templates, columns, rows, settled ? OWN_SHARE : 0, judged);
+    progress(0.53 + round * 0.07);
   }
   const samplesAsThey = templates;
   for (let round = 0; round < LEARNT; round++) {
@@ -236,8 +240,13 @@ function spreadOf(
   return Math.min(MOST_SPREAD, Math.max(LEAST_SPREAD, (far[far.length >> 1] ?? 4) / 1.54));
 }
 
-/** The mesh moved so that recognised glyphs lie in the middle of their cells. */
-function alignedTo(mesh: Mesh, looks: CellLooks, templates: Templates, { verdicts, trusted }: Judged): Mesh {
+/** The mesh moved so that recognised glyphs lie in the middle of their cells; how far it was moved at most, in cells. */
+function alignedTo(
+  mesh: Mesh,
+  looks: CellLooks,
+  templates: Templates,
+  { verdicts, trusted }: Judged,
+): { mesh: Mesh; most: number } {
   const { across, down } = shiftsOf(looks, templates, verdicts, trusted);
   const trust = Float32Array.from(trusted);
   const inCells = (field: Float32Array) =>
@@ -248,5 +257,9 @@ function alignedTo(mesh: Mesh, looks: CellLooks, templates: Templates, { verdict
       mesh.rows,
       3,
     );
-  return meshMovedByCells(mesh, inCells(across), inCells(down));
+  const moves = [inCells(across), inCells(down)] as const;
+  const most = Math.max(
+    ...moves.map((field) => field.reduce((far, move) => Math.max(far, Math.abs(move)), 0)),
+  );
+  return { mesh: meshMovedByCells(mesh, ...moves), most };
 }
