@@ -1,5 +1,4 @@
 import type { RequestListener } from 'node:http';
-import { toString as qrText } from 'qrcode';
 import { devicesOf, homeNetworkSetting } from '../../data/devices';
 import type { KeptDatabase } from '../../data/engine/connection';
 import { limited } from '../http/limits';
@@ -55,6 +54,8 @@ export async function openHome(
     const url = `https://${hosts[0]}:${homePort}/join`;
     console.log(`The first device joins with the code ${code} within ten minutes, at ${url}`);
     console.log(`Fingerprint of the authority (SHA-256): ${fingerprint}`);
+    // Of dozens of files, for what few starts print.
+    const { toString: qrText } = await import('qrcode');
     console.log(await qrText(`${url}#${code}`, { type: 'terminal', small: true }));
   }
 }

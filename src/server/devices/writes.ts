@@ -1,4 +1,3 @@
-import { toString as qrText } from 'qrcode';
 import { endSessions, homeNetworkSetting, putHomeNetworkSetting } from '../../data/devices';
 import type { Database } from '../../data/engine/database';
 import { conflict, Problem } from '../http/problem';
@@ -59,6 +58,7 @@ export async function showCode(): Promise<CodeView> {
   const state = theHomeNetwork()?.state();
   if (!state?.listening) throw conflict('Switch the home network on first; then a device can join.');
   const { code, seconds } = openCode();
+  const { toString: qrText } = await import('qrcode');
   const ways = await Promise.all(
     state.hosts.map(async (host) => {
       const url = `https://${host}:${state.port}/join`;
