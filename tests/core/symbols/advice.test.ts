@@ -117,6 +117,11 @@ describe('shades that meet', () => {
       [2, 3, 1],
     ]);
     expect(meetings('44')).toEqual([]);
+    // Those that meet most come first, wherever they stand in the list.
+    expect(meetings('1223', '2332')).toEqual([
+      [2, 3, 6],
+      [1, 2, 2],
+    ]);
   });
 });
 

@@ -61,6 +61,39 @@ describe('the shape of a symbol', () => {
     expect(compare(bar, disc).likeness).toBeLessThan(0.6);
   });
 
+  it('is known again upside down and by a half turn, and said so', () => {
+    // Like no turn of itself: a bar with one arm above and a longer one in the middle.
+    const inked = (x: number, y: number) =>
+      (x > -0.5 && x < -0.3 && Math.abs(y) < 0.7) ||
+      (y > -0.7 && y < -0.5 && x > -0.5 && x < 0.2) ||
+      (Math.abs(y) < 0.1 && x > -0.5 && x < 0.5);
+    const upright = painted(inked);
+    expect(
+      compare(
+        upright,
+        painted((x, y) => inked(x, -y)),
+      ),
+    ).toMatchObject({ turn: 'upside down' });
+    expect(
+      compare(
+        upright,
+        painted((x, y) => inked(-x, y)),
+      ),
+    ).toMatchObject({ turn: 'mirrored' });
+    for (const half of [
+      painted((x, y) => inked(-x, -y)),
+      painted((x, y) => inked(y, -x)),
+      painted((x, y) => inked(-y, x)),
+    ]) {
+      expect(compare(upright, half)).toMatchObject({ turn: 'turned' });
+      expect(compare(upright, half).likeness).toBeGreaterThan(0.8);
+    }
+    // Nobody lays a canvas before them corner first: by 135° a symbol is another one.
+    const r = Math.SQRT1_2;
+    const corner = painted((x, y) => inked(-r * (x + y), r * (x - y)));
+    expect(compare(upright, corner).likeness).toBeLessThan(0.7);
+  });
+
   it('is the same whichever of the two comes first', () => {
     for (const [a, b] of [
       [disc, ring],
