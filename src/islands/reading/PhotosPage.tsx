@@ -163,7 +163,9 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
             <p>
               {squares > 0
                 ? `${many(squares)} squares, those in two photos counted twice.`
-                : `${shots.filter((state) => state !== 'missing').length} of ${shots.length} parts of the canvas are there.`}
+                : photos.length > 0
+                  ? 'Where each lies on the canvas is found when it is read.'
+                  : `0 of ${shots.length} parts of the canvas are there.`}
             </p>
           </div>
           <div className="flex flex-wrap gap-2">
