@@ -9,8 +9,10 @@ import { theScreen } from '../../src/islands/writing/screen';
 import { toldMark } from './liveWorld';
 import { standInSource, say as tell } from './standInSource';
 
+/** A canvas that no other file follows: the feed of a worker outlives its files, and opens no stream for what it follows. */
+const CANVAS = 'left-open';
 /** The stream tells of this canvas. */
-const say = (event: string, data: object) => tell('c1', event, data);
+const say = (event: string, data: object) => tell(CANVAS, event, data);
 
 beforeEach(() => {
   vi.useFakeTimers({
@@ -34,7 +36,7 @@ const pass = async (ms: number) => {
   await settle();
 };
 async function opened() {
-  const { result } = renderHook(() => useFreshness('c1'));
+  const { result } = renderHook(() => useFreshness(CANVAS));
   // The stream opens a moment later.
   await settle(200);
   return result;
@@ -55,7 +57,7 @@ describe('a page that was left open', () => {
     const page = await opened();
     await say('changed', { parts: ['bags'], by: { screen: theScreen().current(), device: 'Desk' } });
     await settle();
-    const hidden = theShown('c1').add(['bags', 'marks']);
+    const hidden = theShown(CANVAS).add(['bags', 'marks']);
     await say('changed', { parts: ['bags'], by: { screen: 'x', device: 'Tablet' } });
     await say('mark', toldMark(0, 3, 'lay', [0, 1]));
     await settle();
@@ -69,7 +71,7 @@ describe('a page that was left open', () => {
   it('where nobody knows who wrote, waits for the answer to its own write', async () => {
     const page = await opened();
     await say('changed', { parts: ['pots'], by: null });
-    await act(() => theOutbox().put('POST', '/api/canvases/c1/bags', { id: 'x' }, 'c1'));
+    await act(() => theOutbox().put('POST', `/api/canvases/${CANVAS}/bags`, { id: 'x' }, CANVAS));
     await settle(CONFIRMED_MS);
     expect(page.current.kind).toBe('fresh');
     await settle(3000);
