@@ -187,8 +187,8 @@ for (const level of ['easy', 'normal', 'hard'] as const) {
   }
 }
 
-/** Photos of each picture, their light moved for the second round. */
-const PICTURE_SHOTS = 9;
+/** Parts of each picture, each taken twice with the light moved: single photos differ so much that few of them say little. */
+const PICTURE_SHOTS = 27;
 
 /** Drawn pictures at the hardest level: regions of one colour as wide as a hand, which blobs with grain have not. */
 for (const [name, make] of [
