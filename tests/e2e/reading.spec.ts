@@ -116,7 +116,11 @@ test('Lantern Harbour is read from photos: taken, squared, read, checked, and th
   await page.getByRole('button', { name: 'Take them' }).click();
   await expect(page.getByRole('dialog')).toBeHidden({ timeout: 120_000 });
   await expect(page.getByTestId('photos-read')).toHaveText(`${shots.length} photos`);
-  await expect(page.getByText('Where each lies on the canvas is found when it is read.')).toBeVisible();
+  await expect(
+    page.getByText(
+      `1 of ${shots.length} parts of the canvas are there. Where ${shots.length - 1} photo lies is found by reading it.`,
+    ),
+  ).toBeVisible();
 
   await test.step('the lines of a photo are followed and looked at, and one corner is set again by key', async () => {
     await page.getByRole('link', { name: 'Corners' }).first().click();

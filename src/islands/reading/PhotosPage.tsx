@@ -64,6 +64,8 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
   const read = photos.filter(({ reading }) => reading);
   const where = whereShown(photos, stitched);
   const shots = plan.shots.map((rect) => stateOfShot(rect, where));
+  /** Photos of which only reading tells where they lie. */
+  const unplaced = where.filter(({ shows, read }) => shows === null && !read).length;
   const here = `/canvas/${canvas.id}/chart/photos`;
 
   const send = async (file: File) => {
@@ -163,9 +165,9 @@ function Photos({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLin
             <p>
               {squares > 0
                 ? `${many(squares)} squares, those in two photos counted twice.`
-                : photos.length > 0
-                  ? 'Where each lies on the canvas is found when it is read.'
-                  : `0 of ${shots.length} parts of the canvas are there.`}
+                : `${shots.filter((state) => state !== 'missing').length} of ${shots.length} parts of the canvas are there.`}
+              {unplaced > 0 &&
+                ` Where ${counted(unplaced, 'photo')} ${unplaced === 1 ? 'lies is found by reading it' : 'lie is found by reading them'}.`}
             </p>
           </div>
           <div className="flex flex-wrap gap-2">

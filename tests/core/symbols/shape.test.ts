@@ -61,7 +61,7 @@ describe('the shape of a symbol', () => {
     expect(compare(bar, disc).likeness).toBeLessThan(0.6);
   });
 
-  it('is known again upside down and by a half turn, and said so', () => {
+  it('is known again upside down and turned by a quarter or a half, and said so', () => {
     // Like no turn of itself: a bar with one arm above and a longer one in the middle.
     const inked = (x: number, y: number) =>
       (x > -0.5 && x < -0.3 && Math.abs(y) < 0.7) ||
@@ -80,13 +80,13 @@ describe('the shape of a symbol', () => {
         painted((x, y) => inked(-x, y)),
       ),
     ).toMatchObject({ turn: 'mirrored' });
-    for (const half of [
+    for (const other of [
       painted((x, y) => inked(-x, -y)),
       painted((x, y) => inked(y, -x)),
       painted((x, y) => inked(-y, x)),
     ]) {
-      expect(compare(upright, half)).toMatchObject({ turn: 'turned' });
-      expect(compare(upright, half).likeness).toBeGreaterThan(0.8);
+      expect(compare(upright, other)).toMatchObject({ turn: 'turned' });
+      expect(compare(upright, other).likeness).toBeGreaterThan(0.8);
     }
     // Nobody lays a canvas before them corner first: by 135° a symbol is another one.
     const r = Math.SQRT1_2;
