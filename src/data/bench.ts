@@ -48,12 +48,15 @@ export interface Stretch {
   /** First cell, and number of cells. */
   first: number;
   cells: number;
-  /** Legend line of each cell; null where the canvas has no chart, so that every cell wants a drill. */
+  /**
+   * Legend line of each cell that was asked for, 0 of the others; null where the canvas has no chart, so that every cell
+   * wants a drill.
+   */
   lines: Uint16Array | null;
   laid: Bitmap;
 }
 
-/** Reads the stretch from one cell to another, both included. @param cells of the canvas */
+/** Reads the stretch in which the cells from one to another lie, both included. @param cells of the canvas */
 export async function stretchOf(
   queries: Queries,
   canvasId: string,
@@ -74,7 +77,7 @@ export async function stretchOf(
      from chart where canvas_id = $1
      union all
      select part, bits, null from progress_part where canvas_id = $1 and part between $4 and $5`,
-    [canvasId, first * 2 + 1, length * 2, firstPart, lastPart],
+    [canvasId, from * 2 + 1, (to - from + 1) * 2, firstPart, lastPart],
   );
   const laid = emptyBitmap(length);
   let lines: Uint16Array | null = null;
@@ -83,7 +86,10 @@ export async function stretchOf(
       const at = (row.part - firstPart) * PART_BYTES;
       laid.set(row.bits.subarray(0, laid.length - at), at);
     }
-    if (row.lines) lines = chartFromBytes(length, 1, row.lines).cells;
+    if (row.lines) {
+      lines = new Uint16Array(length);
+      lines.set(chartFromBytes(row.lines.length / 2, 1, row.lines).cells, from - first);
+    }
   }
   return { first, cells: length, lines, laid };
 }

@@ -133,28 +133,33 @@ export async function codeOf(queries: Queries, canvasId: string, line: number): 
   return row?.code ?? null;
 }
 
-/** How a canvas of this id stands: on the shelf, on its way there in parts, or neither. */
+/** How a canvas of this id stands: on the shelf, on its way there in parts, deleted, on its way out for good, or none. */
 export async function standingOfCanvas(
   queries: Queries,
   id: string,
-): Promise<'here' | 'arriving' | 'deleted' | 'unknown'> {
+): Promise<'here' | 'arriving' | 'deleted' | 'leaving' | 'unknown'> {
   const row = await one<{ arriving: boolean; deleted: boolean }>(
     queries,
     'select arriving, deleted_at is not null as deleted from canvas where id = $1',
     [id],
   );
   if (row === null) return 'unknown';
-  return row.arriving ? 'arriving' : row.deleted ? 'deleted' : 'here';
+  if (row.deleted) return row.arriving ? 'leaving' : 'deleted';
+  return row.arriving ? 'arriving' : 'here';
 }
 
-/** A canvas that is written in several transactions is on the shelf from the last of them on. */
+/**
+ * A canvas that is written in several transactions is on the shelf from the last of them on; one that is removed in several,
+ * to the first.
+ */
 export async function setArriving(queries: Queries, id: string, arriving: boolean): Promise<void> {
   await queries.query('update canvas set arriving = $2 where id = $1', [id, arriving]);
 }
 
-/** Takes away what was on its way to the shelf when the program ended. */
+/** Takes away what was on its way to the shelf, or off it for good, when the program ended. */
 export async function removeArriving(queries: Queries): Promise<void> {
-  await queries.query('delete from canvas where arriving');
+  const rows = await queries.query<{ id: string }>('select id from canvas where arriving');
+  for (const { id } of rows) await removeCanvas(queries, id);
 }
 
 /** Ids that end with these digits. */
@@ -205,7 +210,7 @@ export async function deleteCanvas(queries: Queries, id: string, deletedAt: stri
 /** Puts a deleted canvas back, with those of its pots that nobody has taken since. @returns whether it was there */
 export async function bringBackCanvas(queries: Queries, id: string): Promise<boolean> {
   const rows = await queries.query(
-    'update canvas set deleted_at = null where id = $1 and deleted_at is not null returning id',
+    'update canvas set deleted_at = null where id = $1 and deleted_at is not null and not arriving returning id',
     [id],
   );
   if (rows.length === 0) return false;
@@ -221,8 +226,25 @@ export async function bringBackCanvas(queries: Queries, id: string): Promise<boo
   return true;
 }
 
-/** Removes a canvas with all that belongs to it. @returns whether it was there */
+/** So many marks go at once: each is looked for among those that undo it, and others wait meanwhile. */
+const MARKS_AT_ONCE = 150;
+
+/**
+ * Removes a canvas with all that belongs to it, in steps between which others are served. From the first of them on nobody
+ * sees it, and the next start goes on where this was broken off: not to be asked within a transaction.
+ * @returns whether it was there
+ */
 export async function removeCanvas(queries: Queries, id: string): Promise<boolean> {
+  await setArriving(queries, id, true);
+  let removed: unknown[];
+  do {
+    // The newest first: what undoes a mark goes before it.
+    removed = await queries.query(
+      `delete from mark where id in (select id from mark where canvas_id = $1 order by position desc limit $2)
+       returning 1`,
+      [id, MARKS_AT_ONCE],
+    );
+  } while (removed.length === MARKS_AT_ONCE);
   return (await queries.query('delete from canvas where id = $1 returning id', [id])).length > 0;
 }
 

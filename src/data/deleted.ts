@@ -1,12 +1,12 @@
 import type { DeletedKind, DeletedThing } from '../core/shelf/deleted';
-import { bringBackCanvas } from './canvas';
+import { bringBackCanvas, removeCanvas } from './canvas';
 import type { Queries } from './engine/database';
 
 /** What was deleted and is still kept, the newest first. */
 export function deletedThings(queries: Queries, kind: DeletedKind | null = null): Promise<DeletedThing[]> {
   return queries.query(
     `select id, kind, title, deleted_at as "deletedAt" from (
-       select id, 'canvas' as kind, title, deleted_at from canvas
+       select id, 'canvas' as kind, title, deleted_at from canvas where not arriving
        union all select id, 'case', name, deleted_at from storage
        union all select i.id, 'stash', concat_ws(' ', i.code, nullif(i.name, '')), i.deleted_at from stash_item i
      ) thing where deleted_at is not null and ($1::text is null or kind = $1) order by deleted_at desc`,
@@ -35,14 +35,15 @@ export async function emptyDeleted(
   queries: Queries,
   { before, id = null }: { before: string; id?: string | null },
 ): Promise<number> {
-  let removed = 0;
-  for (const table of ['canvas', 'storage', 'stash_item']) {
-    const rows = await queries.query(
-      `delete from ${table} where deleted_at is not null
-         and case when $2::uuid is null then deleted_at < $1 else id = $2 end
-       returning id`,
-      [before, id],
-    );
+  const ripe = `deleted_at is not null and case when $2::uuid is null then deleted_at < $1 else id = $2 end`;
+  const canvases = await queries.query<{ id: string }>(
+    `update canvas set arriving = true where not arriving and ${ripe} returning id`,
+    [before, id],
+  );
+  let removed = canvases.length;
+  for (const canvas of canvases) await removeCanvas(queries, canvas.id);
+  for (const table of ['storage', 'stash_item']) {
+    const rows = await queries.query(`delete from ${table} where ${ripe} returning id`, [before, id]);
     removed += rows.length;
   }
   if (id === null) {

@@ -11,9 +11,11 @@ interface Totals {
   cells: number;
 }
 
-/** Every canvas, the deleted ones too. */
+/** Every canvas, the deleted ones too; not one that comes or goes just now, of which a part is there. */
 function everyCanvas(queries: Queries): Promise<Totals[]> {
-  return queries.query('select id, title, width * height as cells from canvas order by created_at, id');
+  return queries.query(
+    'select id, title, width * height as cells from canvas where not arriving order by created_at, id',
+  );
 }
 
 /** A total that is kept, which does not equal what its ledger tells. */

@@ -37,6 +37,7 @@ export async function restoreArchive(
     return null;
   });
   if (known === 'arriving') throw conflict(`${title} is being brought in already.`);
+  if (known === 'leaving') throw conflict(`${title} is just being removed for good. Try again in a moment.`);
   if (known === 'deleted' && copyId === null) {
     throw conflict(
       `${title} is among the deleted canvases. Bring it back from there, or bring this in as a copy.`,
