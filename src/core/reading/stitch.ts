@@ -238,24 +238,24 @@ function together(
           shared++;
           if (cells[to] !== line) differing++;
         }
+        const [mine, its] = [reading.doubt[own]!, doubt[to]!];
         if (cells[to] === line) {
-          // Two that agree settle what each alone was in doubt of, unless both were at a loss.
-          if (reading.doubt[own]! < doubt[to]!) from[to] = photo;
-          doubt[to] = doubt[to]! * reading.doubt[own]!;
-          flagged[to] = doubt[to]! < AGREED_DOUBT || sure ? 0 : flagged[to]!;
+          const isSameChoice = others[to] !== 0 && others[to] === reading.others[own];
+          const left = isSameChoice ? Math.min(mine, its) : mine * its;
+          if (mine < its) from[to] = photo;
+          doubt[to] = left;
+          if (isSameChoice) flagged[to] = left > SAME_CHOICE_DOUBT ? 1 : 0;
+          else if (left < AGREED_DOUBT || sure) flagged[to] = 0;
           continue;
         }
-        const before = cells[to]!;
         const clash = sure && !flagged[to];
-        if (reading.doubt[own]! < doubt[to]!) {
+        const before = cells[to]!;
+        if (mine < its) {
           take();
           others[to] = before;
         } else others[to] = line;
-        // Two sure ones that differ: somebody looks.
-        if (clash) {
-          flagged[to] = 1;
-          doubt[to] = 0.5;
-        }
+        doubt[to] = clash ? 0.5 : leftWhereTheyDiffer(mine, its);
+        flagged[to] = doubt[to]! > DIFFERING_DOUBT ? 1 : 0;
       }
     }
     if (isContradicted(shared, differing)) contradicted.push({ photo, cells: shared, differing });
@@ -268,8 +268,23 @@ function together(
   return { x, y, width, height, cells, others, doubt, flagged, from, contradicted };
 }
 
-/** Two readings that agree with less doubt than this together need no look. */
+/**
+ * Two readings that agree with less doubt than this together need no look. Where both hesitated between the same two lines
+ * they may err for the same reason, so that the second takes little of the first one's doubt: then the surer of them has to
+ * be this sure.
+ */
 const AGREED_DOUBT = 0.02;
+const SAME_CHOICE_DOUBT = 0.003;
+/** Where two readings differ one is wrong, whatever it said: somebody looks unless the other is left with less than this. */
+const DIFFERING_DOUBT = 0.01;
+
+/** The chance that the surer of two readings is wrong where they differ, so that not both are right. */
+function leftWhereTheyDiffer(one: number, other: number): number {
+  const both = one * other;
+  const notBothRight = one + other - both;
+  return notBothRight > 0 ? Math.min(one, other) / notBothRight : 0.5;
+}
+
 /** Of so many cells that two show for sure, more than this share may not differ: it would be another place or canvas. */
 const LEAST_SHARED = 30;
 const MOST_DIFFERING = 0.3;

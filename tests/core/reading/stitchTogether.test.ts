@@ -58,4 +58,44 @@ describe('photos put together', () => {
       expect(doubt[1]).toBeCloseTo(0.3, 6);
     }
   });
+
+  /** Readings of one square: its line, the line that it may be else, and the doubt; what they say together. */
+  function together(...readings: [line: number, other: number, doubt: number][]) {
+    const { cells, others, doubt, flagged } = stitched(
+      readings.map(([line, other, share]) => {
+        const one = photo(() => line, { column: 0, row: 0 });
+        one.reading.others.fill(other);
+        one.reading.doubt.fill(share);
+        return one;
+      }),
+    );
+    return { line: cells[0], other: others[0], doubt: doubt[0], isShown: flagged[0] === 1 };
+  }
+
+  it('are shown where they agree but both hesitated between the same two lines, for they may err for one reason', () => {
+    const alike = together([4, 7, 0.01], [4, 7, 0.008]);
+    expect(alike).toMatchObject({ line: 4, other: 7, isShown: true });
+    expect(alike.doubt).toBeCloseTo(0.008, 6);
+    // Another second choice each: what made the one hesitate did not trouble the other.
+    const unlike = together([4, 7, 0.01], [4, 9, 0.008]);
+    expect(unlike).toMatchObject({ line: 4, isShown: false });
+    expect(unlike.doubt).toBeCloseTo(0.00008, 6);
+    // One that is hardly in doubt settles it, in either order; none that knew of no other line hesitated.
+    expect(together([4, 7, 0.2], [4, 7, 0.001]).isShown).toBe(false);
+    expect(together([4, 7, 0.001], [4, 7, 0.2]).isShown).toBe(false);
+    expect(together([4, 0, 0.02], [4, 0, 0.02]).isShown).toBe(false);
+  });
+
+  it('are shown where they differ, unless one is left with hardly a doubt: not both can be right', () => {
+    // Of 0.02 and 0.3: the one alone is wrong, the other alone or both; the first is wrong in 0.02 of 0.314.
+    for (const pair of [together([4, 7, 0.02], [7, 4, 0.3]), together([7, 4, 0.3], [4, 7, 0.02])]) {
+      expect(pair).toMatchObject({ line: 4, other: 7, isShown: true });
+      expect(pair.doubt).toBeCloseTo(0.02 / 0.314, 5);
+    }
+    expect(together([4, 7, 0.001], [7, 4, 0.9])).toMatchObject({ line: 4, isShown: false });
+    expect(together([4, 7, 0.0001], [7, 4, 0.01])).toMatchObject({ line: 4, doubt: 0.5, isShown: true });
+    expect(together([4, 7, 0], [7, 4, 0])).toMatchObject({ doubt: 0.5, isShown: true });
+    // A third one that is sure decides.
+    expect(together([4, 7, 0.02], [7, 4, 0.3], [4, 9, 0.01])).toMatchObject({ line: 4, isShown: false });
+  });
 });
