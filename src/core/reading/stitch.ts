@@ -244,7 +244,7 @@ function together(
           const left = isSameChoice ? Math.min(mine, its) : mine * its;
           if (mine < its) from[to] = photo;
           doubt[to] = left;
-          if (isSameChoice) flagged[to] = left > SAME_CHOICE_DOUBT ? 1 : 0;
+          if (isSameChoice) flagged[to] = left > SUSPECT_DOUBT ? 1 : 0;
           else if (left < AGREED_DOUBT || sure) flagged[to] = 0;
           continue;
         }
@@ -255,7 +255,7 @@ function together(
           others[to] = before;
         } else others[to] = line;
         doubt[to] = clash ? 0.5 : leftWhereTheyDiffer(mine, its);
-        flagged[to] = doubt[to]! > DIFFERING_DOUBT ? 1 : 0;
+        flagged[to] = doubt[to]! > SUSPECT_DOUBT ? 1 : 0;
       }
     }
     if (isContradicted(shared, differing)) contradicted.push({ photo, cells: shared, differing });
@@ -268,15 +268,14 @@ function together(
   return { x, y, width, height, cells, others, doubt, flagged, from, contradicted };
 }
 
-/**
- * Two readings that agree with less doubt than this together need no look. Where both hesitated between the same two lines
- * they may err for the same reason, so that the second takes little of the first one's doubt: then the surer of them has to
- * be this sure.
- */
+/** Two readings that agree with less doubt than this together need no look. */
 const AGREED_DOUBT = 0.02;
-const SAME_CHOICE_DOUBT = 0.003;
-/** Where two readings differ one is wrong, whatever it said: somebody looks unless the other is left with less than this. */
-const DIFFERING_DOUBT = 0.01;
+/**
+ * Where a second look leaves a suspicion, somebody looks from less doubt on than at a single reading. Both hesitated between
+ * the same two lines: they may err for the same reason, so that the second takes nothing of the surer one's doubt. Or they
+ * differ, and one of them is wrong, whatever it said.
+ */
+const SUSPECT_DOUBT = 0.003;
 
 /** The chance that the surer of two readings is wrong where they differ, so that not both are right. */
 function leftWhereTheyDiffer(one: number, other: number): number {
