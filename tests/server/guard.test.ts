@@ -78,6 +78,22 @@ describe('bodies', () => {
     expect(sent).toBeLessThan(20_000);
   });
 
+  it('that break off are the caller’s doing, and nothing that is logged', async () => {
+    const logged = vi.spyOn(console, 'error').mockImplementation(() => {});
+    const broken = new Request('http://localhost/', {
+      method: 'POST',
+      body: new ReadableStream<Uint8Array>({
+        start: (controller) => controller.enqueue(new Uint8Array(10)),
+        pull: (controller) => controller.error(new Error('aborted')),
+      }),
+      duplex: 'half',
+    } as RequestInit);
+    const problem = await readBody(broken, 10_000).catch((error: unknown) => problemResponse(error));
+    expect(await (problem as Response).json()).toMatchObject({ status: 400, title: 'Broken off' });
+    expect(logged).not.toHaveBeenCalled();
+    logged.mockRestore();
+  });
+
   it('must be JSON that fits its schema', async () => {
     const schema = object({ name: string().required('Give a name.') });
     await expect(readJson(post('{'), schema)).rejects.toMatchObject({ status: 400 });

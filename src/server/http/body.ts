@@ -144,14 +144,17 @@ export async function readBody(request: Request, maxBytes: number): Promise<Uint
     new Problem(
       413,
       'Too large',
-      ` This is more than the ${many(maxBytes / 1_000_000)} MB that we take at once.`,
+      `This is more than the ${many(maxBytes / 1_000_000)} MB that we take at once.`,
     );
   if (Number(request.headers.get('content-length') ?? 0) > maxBytes) throw tooLarge();
   const parts: Uint8Array[] = [];
   let length = 0;
   const reader = request.body?.getReader();
   for (;;) {
-    const next = await reader?.read();
+    const next = await reader?.read().catch(() => {
+      // Nobody waits for the answer; to the log it is no fault of ours.
+      throw new Problem(400, 'Broken off', 'The request ended before all of it had come.');
+    });
     if (!next || next.done) break;
     length += next.value.byteLength;
     if (length > maxBytes) {
