@@ -14,18 +14,21 @@ import type { Reading } from '../src/core/reading/readPhoto';
 import { samplesOf } from '../src/core/reading/samples';
 import { type PhotoPlace, stitched } from '../src/core/reading/stitch';
 import { homographyTo, mapped } from '../src/core/view/projective';
+import { openBrowserReader } from './browserReader';
 import { inventedChart, inventedColours, sceneOf, tapped } from './readingScenes';
 
 /*
  * How well photographs of the simulated camera are read, by level and number of colours, from seeds that no number was
  * fitted to: share of cells that are wrong, wrong without being shown to anybody, and shown. Read by the program as it is
- * built, for what runs the sources here makes each function dearer. `npx tsx bench/reading.ts`.
+ * built, for what runs the sources here makes each function dearer; in Node, and in a browser as in the product. `npx tsx bench/reading.ts`.
  */
 const BUILT = resolve('node_modules/.cache/bench');
 await buildPrograms({ readPhoto: 'src/core/reading/readPhoto.ts' }, BUILT);
 const { readPhoto } = (await import(
   pathToFileURL(`${BUILT}/readPhoto.mjs`).href
 )) as typeof import('../src/core/reading/readPhoto');
+
+const inBrowser = await openBrowserReader();
 
 const COLUMNS = 60;
 const ROWS = 48;
@@ -42,6 +45,11 @@ const AGAIN = 3;
 const ASIDE: PhotoPlace = { column: 5, row: 5 };
 /** Doubt of every cell that was read, and whether it was wrong. */
 const doubts: { doubt: number; wrong: boolean }[] = [];
+
+function timesInWords([first, ...again]: number[]): string {
+  const usual = again.sort((a, b) => a - b)[again.length >> 1]!;
+  return `${(first! / 1000).toFixed(1)} s, then ${(usual / 1000).toFixed(1)} s`;
+}
 
 async function asJpeg(photo: Photo, quality: number): Promise<Photo> {
   const raw = { width: photo.width, height: photo.height, channels: 4 as const };
@@ -87,7 +95,7 @@ async function readShot(
   samples: ClassSample[],
   seed: number,
   at: PhotoPlace = ASIDE,
-): Promise<{ reading: Reading; seconds(): string; mega: number }> {
+): Promise<{ reading: Reading; seconds(): Promise<string>; mega: number }> {
   const { px } = KINDS[level];
   const taken = takePhoto(scene, {
     rect: { x: at.column, y: at.row, width: COLUMNS, height: ROWS },
@@ -103,10 +111,11 @@ async function readShot(
     return { reading, ms: performance.now() - from };
   };
   const first = read();
-  /** How long it took, and how long it takes when the program has read others. */
-  const seconds = () => {
-    const again = Array.from({ length: AGAIN }, () => read().ms).sort((a, b) => a - b)[AGAIN >> 1]!;
-    return `${(first.ms / 1000).toFixed(1)} s, then ${(again / 1000).toFixed(1)} s`;
+  /** How long it takes at first, and when the program has read others; here, and in a worker of a browser. */
+  const seconds = async () => {
+    const here = [first.ms, ...Array.from({ length: AGAIN }, () => read().ms)];
+    const there = await inBrowser.read({ photo, corners, columns: COLUMNS, rows: ROWS, samples }, 1 + AGAIN);
+    return `${timesInWords(here)}, in a browser ${timesInWords(there)}`;
   };
   return { reading: first.reading, seconds, mega: (photo.width * photo.height) / 1e6 };
 }
@@ -174,7 +183,7 @@ for (const level of ['easy', 'normal', 'hard'] as const) {
       const first = await readShot(level, scene, samples, seed + 3);
       const name = `${level.padEnd(7)} ${colours} colours`;
       console.log(
-        `${name}   ${told(chart, first.reading.cells, first.reading.flagged)}   ${first.seconds()} for ${first.mega.toFixed(1)} megapixels`,
+        `${name}   ${told(chart, first.reading.cells, first.reading.flagged)}   ${await first.seconds()} for ${first.mega.toFixed(1)} megapixels`,
       );
       remember(chart, first.reading);
       if (level !== 'hard') continue;
@@ -186,6 +195,8 @@ for (const level of ['easy', 'normal', 'hard'] as const) {
     }
   }
 }
+
+await inBrowser.close();
 
 /** Parts of each picture, each taken twice with the light moved: single photos differ so much that few of them say little. */
 const PICTURE_SHOTS = 27;

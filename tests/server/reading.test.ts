@@ -121,6 +121,9 @@ describe('reading without a screen', () => {
       refused({ ...job, photos: [{ ...photo, corners: photo!.corners.slice(1) }] }),
     ).rejects.toThrow('four corners');
     await expect(
+      refused({ ...job, photos: [{ ...photo, corners: [[1, 2, 3], ...photo!.corners.slice(1)] }] }),
+    ).rejects.toThrow('Entry 1 in “corners” of entry 1 in “photos” must be a list of 2 entries.');
+    await expect(
       refused({ photos: [photo], examples: [{ photo: 3, line: 1, cell: [0, 0] }] }),
     ).rejects.toThrow('photo 3');
     await writeFile(

@@ -3,6 +3,7 @@ import { homographyTo } from '../view/projective';
 import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cellLooks';
 import type { ClassSample } from './classify';
 import { type Corners, faultInCorners } from './homography';
+import { labOfLight } from './light';
 import { type Mesh, refinedMesh } from './mesh';
 import { emptyChannels, emptyPlaces, type Photo, type SmallPhoto, shrunk, valuesAt } from './photo';
 import { cellPixels, LEAST_CELL_PX, smallPhotoFor } from './readPhoto';
@@ -91,7 +92,8 @@ export interface Example {
 }
 
 /**
- * Samples from cells of a photograph itself; several of one line make one sample. Their tints are as the light falls there.
+ * Samples from cells of a photograph itself; several of one line make one sample: the mean of their glyphs, and the tint of
+ * the darkest, for shine adds more light than any shade takes away. Tints are as the light falls there.
  * @param mesh where it was followed before @throws Refusal where a cell lies outside the photograph's rectangle
  */
 export function samplesOfExamples(
@@ -112,7 +114,7 @@ export function samplesOfExamples(
     mesh ?? refinedMesh(small, homographyTo(corners, columns, rows), columns, rows),
   );
   return [...new Set(examples.map(({ line }) => line))].map((line) =>
-    meanSample(
+    sampleOf(
       line,
       looks,
       examples.filter((each) => each.line === line).map(({ column, row }) => row * columns + column),
@@ -120,13 +122,14 @@ export function samplesOfExamples(
   );
 }
 
-function meanSample(line: number, looks: CellLooks, cells: readonly number[]): ClassSample {
+function sampleOf(line: number, looks: CellLooks, cells: readonly number[]): ClassSample {
   const glyph = new Float32Array(LOOK_PIXELS);
-  const tint: [number, number, number] = [0, 0, 0];
-  for (const cell of cells) {
+  for (const cell of cells)
     for (let i = 0; i < LOOK_PIXELS; i++) glyph[i]! += looks.glyphs[cell * LOOK_PIXELS + i]!;
-    for (let channel = 0; channel < 3; channel++)
-      tint[channel]! += looks.tints[cell * 3 + channel]! / cells.length;
-  }
+  const tints = cells.map((cell) => {
+    const [red, green, blue] = looks.tints.subarray(cell * 3, cell * 3 + 3);
+    return [red!, green!, blue!] as const;
+  });
+  const tint = tints.reduce((dark, each) => (labOfLight(...each)[0] < labOfLight(...dark)[0] ? each : dark));
   return { line, glyph: unit(glyph), tint };
 }

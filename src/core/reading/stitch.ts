@@ -244,7 +244,7 @@ function together(
           const left = isSameChoice ? Math.min(mine, its) : mine * its;
           if (mine < its) from[to] = photo;
           doubt[to] = left;
-          if (isSameChoice) flagged[to] = left > SUSPECT_DOUBT ? 1 : 0;
+          if (isSameChoice) flagged[to] = left > SAME_CHOICE_DOUBT ? 1 : 0;
           else if (left < AGREED_DOUBT || sure) flagged[to] = 0;
           continue;
         }
@@ -255,7 +255,7 @@ function together(
           others[to] = before;
         } else others[to] = line;
         doubt[to] = clash ? 0.5 : leftWhereTheyDiffer(mine, its);
-        flagged[to] = doubt[to]! > SUSPECT_DOUBT ? 1 : 0;
+        flagged[to] = doubt[to]! > DIFFERING_DOUBT ? 1 : 0;
       }
     }
     if (isContradicted(shared, differing)) contradicted.push({ photo, cells: shared, differing });
@@ -270,12 +270,13 @@ function together(
 
 /** Two readings that agree with less doubt than this together need no look. */
 const AGREED_DOUBT = 0.02;
-/**
+/*
  * Where a second look leaves a suspicion, somebody looks from less doubt on than at a single reading. Both hesitated between
  * the same two lines: they may err for the same reason, so that the second takes nothing of the surer one's doubt. Or they
  * differ, and one of them is wrong, whatever it said.
  */
-const SUSPECT_DOUBT = 0.003;
+const SAME_CHOICE_DOUBT = 0.003;
+const DIFFERING_DOUBT = 0.005;
 
 /** The chance that the surer of two readings is wrong where they differ, so that not both are right. */
 function leftWhereTheyDiffer(one: number, other: number): number {

@@ -131,8 +131,8 @@ export function ExampleSquares({
               />
             </div>
             <p>
-              Tap up to three squares of {shown.code} on the photo; tap one again to leave it out. More are
-              better than one.
+              Tap up to three squares of {shown.code} on the photo, without shine on them and some way apart;
+              tap one again to leave it out. More are better than one.
             </p>
             <button
               type="button"

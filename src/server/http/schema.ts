@@ -52,6 +52,10 @@ setLocale({
     max: ({ path, max }: At & { max?: number }) => `${where(path)} must have ${max} entries or fewer.`,
     length: ({ path, length }: At & { length?: number }) => `${where(path)} must have ${length} entries.`,
   },
+  tuple: {
+    notType: ({ path, spec }: At & { spec?: { types: readonly unknown[] } }) =>
+      `${where(path)} must be a list of ${spec?.types.length} entries.`,
+  },
 });
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;

@@ -97,6 +97,35 @@ describe('columns and rows', () => {
   });
 });
 
+describe('squares that are pointed at', () => {
+  it('tell the tint by the one without shine on it, whichever comes first', () => {
+    const line = truth(8, 6);
+    const three: { line: number; column: number; row: number }[] = [];
+    for (let row = 2; row < ROWS - 2; row++)
+      for (let column = 2; column < COLUMNS - 2; column++)
+        if (truth(column, row) === line && three.length < 3) three.push({ line, column, row });
+    expect(three).toHaveLength(3);
+    // White light over the middle of two of them, which leaves the printed lines where they are.
+    const shiny: Photo = { ...normal.photo, data: normal.photo.data.slice() };
+    for (const { column, row } of three.slice(0, 2)) {
+      const [x0, y0] = normal.where(column + 0.1, row + 0.1);
+      const [x1, y1] = normal.where(column + 0.9, row + 0.9);
+      for (let y = Math.round(y0); y < y1; y++)
+        for (let x = Math.round(x0); x < x1; x++)
+          for (let channel = 0; channel < 3; channel++) {
+            const at = (y * shiny.width + x) * 4 + channel;
+            shiny.data[at] = Math.min(250, shiny.data[at]! + 70);
+          }
+    }
+    const tintBy = (some: typeof three) =>
+      samplesOfExamples(shiny, normal.corners, COLUMNS, ROWS, some)[0]!.tint;
+    const plain = tintBy([three[2]!]);
+    expect(tintBy([three[0]!])[0]).toBeGreaterThan(plain[0] + 0.05);
+    expect(tintBy(three)).toEqual(plain);
+    expect(tintBy([...three].reverse())).toEqual(plain);
+  });
+});
+
 describe('a photograph', () => {
   it('of a usual evening is read from one example of each colour, and what is wrong is shown', () => {
     const samples = samplesOfExamples(normal.photo, normal.corners, COLUMNS, ROWS, examples);
