@@ -103,6 +103,32 @@ describe('reading without a screen', () => {
     expect(read.photos[0]!.mesh).toHaveLength(17 * 17);
   }, 60_000);
 
+  it('refuses photos that show different things at one place, and says of which it knows no place', async () => {
+    const job = await photos();
+    const elsewhere = { ...job, photos: [job.photos[0], { ...job.photos[1], at: [1, 1] }] };
+    await expect(readJob(await jobOf(elsewhere))).rejects.toThrow(
+      'Photo 2 shows something else than the others',
+    );
+    const rect = { x: 1, y: 1, width: 16, height: 16 };
+    const other = takePhoto(printedScene(30, 18, 77), {
+      rect,
+      cellPx: 34,
+      level: CAMERA_LEVELS.easy,
+      seed: 44,
+    });
+    await save(other.photo, 'other.jpg');
+    const stranger = { file: 'other.jpg', corners: other.corners, columns: 16, rows: 16, at: null };
+    const told: string[] = [];
+    const read = await readJob(await jobOf({ ...job, photos: [job.photos[0], stranger] }), (words) => {
+      told.push(words);
+    });
+    expect(read.photos.map(({ at }) => at)).toEqual([[1, 1], null]);
+    expect(told).toContain(
+      'It is not clear where other.jpg lies, and the chart is without it. Say its place with “at”.',
+    );
+    expect([read.chart.columns, read.chart.rows]).toEqual([16, 16]);
+  }, 60_000);
+
   it('says in a sentence why a job cannot be read', async () => {
     const job = await photos();
     const [photo] = job.photos;

@@ -52,8 +52,8 @@ const LEAST_OVERLAP = 3;
 /**
  * Puts photographs together by what they read, not by their pixels: two that overlap agree there. One place that is told
  * fixes all that can be joined to it; where none is told, the first lies at 0, 0. Where two read a cell, one that nobody
- * has to look at goes before one that is in doubt, and two that agree are surer than one; but a torn region stays in
- * doubt, for under one light two photographs may take it for the same other colour.
+ * has to look at goes before one that is in doubt, and two that agree are surer than one, unless both hesitated between the
+ * same two lines. A torn region stays in doubt, for under one light two photographs may take it for the same other colour.
  * @throws Refusal where the places that are told lie farther apart than any canvas is wide
  */
 export function stitched(photos: readonly PlacedReading[]): Stitched {

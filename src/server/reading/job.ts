@@ -7,6 +7,7 @@ import { causeOfDoubt, countDoubtful } from '../../core/reading/doubt';
 import type { Corners } from '../../core/reading/homography';
 import type { Photo } from '../../core/reading/photo';
 import { ENOUGH_CELL_PX, type Reading, readPhoto } from '../../core/reading/readPhoto';
+import { contradictionInWords } from '../../core/reading/review';
 import { samplesOf, samplesOfExamples } from '../../core/reading/samples';
 import { stitched } from '../../core/reading/stitch';
 import { Refusal } from '../../core/refusal';
@@ -142,6 +143,13 @@ export async function readJob(path: string, progress: (words: string) => void = 
       return { reading, at: at && { column: at[0]!, row: at[1]! } };
     }),
   );
+  const [worst] = all.contradicted;
+  if (worst)
+    throw new Refusal(`${photos[worst.photo]!.file}: ${contradictionInWords(worst, worst.photo + 1)}`);
+  for (const { photo } of all.unclear)
+    progress(
+      `It is not clear where ${photos[photo]!.file} lies, and the chart is without it. Say its place with “at”.`,
+    );
   const rounded = (values: Float32Array) => Array.from(values, (value) => Math.round(value * 1e5) / 1e5);
   return {
     photos: readings.map(({ cells, doubt, flagged, mesh, cellPx }, i) => {
