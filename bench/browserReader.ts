@@ -1,6 +1,7 @@
 import { resolve } from 'node:path';
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
+import { IN_ONE_FILE } from '../bin/programs';
 import type { ClassSample } from '../src/core/reading/classify';
 import type { Corners } from '../src/core/reading/homography';
 import type { Photo } from '../src/core/reading/photo';
@@ -40,7 +41,7 @@ export async function openBrowserReader(): Promise<{
     format: 'iife',
     target: 'es2022',
     write: false,
-    alias: { culori: resolve('node_modules/culori/bundled/culori.mjs') },
+    alias: IN_ONE_FILE,
   });
   const program = outputFiles[0]!.text;
   const browser = await chromium.launch({

@@ -20,7 +20,8 @@ import { inventedChart, inventedColours, sceneOf, tapped } from './readingScenes
 /*
  * How well photographs of the simulated camera are read, by level and number of colours, from seeds that no number was
  * fitted to: share of cells that are wrong, wrong without being shown to anybody, and shown. Read by the program as it is
- * built, for what runs the sources here makes each function dearer; in Node, and in a browser as in the product. `npx tsx bench/reading.ts`.
+ * built, for what runs the sources here makes each function dearer; in Node, and in a browser as in the product.
+ * `npx tsx bench/reading.ts`.
  */
 const BUILT = resolve('node_modules/.cache/bench');
 await buildPrograms({ readPhoto: 'src/core/reading/readPhoto.ts' }, BUILT);
