@@ -15,7 +15,7 @@ export default defineConfig({
     unstubGlobals: true,
     unstubEnvs: true,
     // Databases are opened by the hundred and live for seconds: a program that is optimised later is ready sooner.
-    execArgv: ['--wasm-tiering-budget=200000000'],
+    execArgv: ['--wasm-tiering-budget=200000000', '--interrupt-budget=300000'],
     // Some tests wait for a clock or a disk, and another one works meanwhile.
     maxWorkers: availableParallelism() + 1,
     testTimeout: 30_000,

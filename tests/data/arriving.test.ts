@@ -85,6 +85,13 @@ describe('a canvas that is removed for good', () => {
     expect(await marksOf(other)).toBe(MARKS + MARKS / 3);
     expect(await emptyDeleted(database, throwaway(gone))).toBe(0);
     expect((await deletedThings(database)).map(({ id }) => id)).toContain(other);
+    // What refers to a mark stands in its way again.
+    await expect(
+      database.query(
+        `delete from mark where id in (select undoes from mark where canvas_id = $1 and undoes is not null)`,
+        [other],
+      ),
+    ).rejects.toThrow(/foreign key/);
   });
 
   it('is seen by nobody from the first step on, and goes at the next start when the program ended', async () => {
