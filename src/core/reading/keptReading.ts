@@ -74,10 +74,11 @@ export function meshToText({ x, y }: Pick<Mesh, 'x' | 'y'>): string {
 
 /** @throws Refusal when the length does not fit */
 export function meshFromText(text: string, columns: number, rows: number): Mesh {
-  const both = new Float32Array(bytesFromText(text).buffer);
+  const bytes = bytesFromText(text);
   const nodes = (columns + 1) * (rows + 1);
-  if (both.length !== nodes * 2)
+  if (bytes.length !== nodes * 2 * Float32Array.BYTES_PER_ELEMENT)
     throw new Refusal(`A mesh of ${columns} × ${rows} squares has another number of corners.`);
+  const both = new Float32Array(bytes.buffer);
   return { columns, rows, x: both.slice(0, nodes), y: both.slice(nodes) };
 }
 

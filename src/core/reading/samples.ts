@@ -1,3 +1,4 @@
+import type { Rgb } from '../colour/rgb';
 import { Refusal } from '../refusal';
 import { homographyTo } from '../view/projective';
 import { type CellLooks, LOOK_PIXELS, looksOf, looksOfPieces, unit } from './cellLooks';
@@ -130,6 +131,7 @@ function sampleOf(line: number, looks: CellLooks, cells: readonly number[]): Cla
     const [red, green, blue] = looks.tints.subarray(cell * 3, cell * 3 + 3);
     return [red!, green!, blue!] as const;
   });
-  const tint = tints.reduce((dark, each) => (labOfLight(...each)[0] < labOfLight(...dark)[0] ? each : dark));
+  const lightness = ([red, green, blue]: Rgb) => labOfLight(red, green, blue)[0];
+  const tint = tints.reduce((darkest, each) => (lightness(each) < lightness(darkest) ? each : darkest));
   return { line, glyph: unit(glyph), tint };
 }

@@ -1,7 +1,7 @@
 import { BAGS_CARRY, type BagsCarry, MAX_CELLS, MAX_SIDE_CELLS } from '../../core/canvas/canvas';
-import { MAX_LEGEND_LINES, MAX_LINE } from '../../core/canvas/legend';
+import { MAX_LEGEND_LINES } from '../../core/canvas/legend';
 import { FINISHES } from '../../core/colour/finish';
-import { array, boolean, mixed, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, mixed, number, object, string } from '../http/schema';
 
 const bagsCarrySchema = mixed((value): value is BagsCarry => BAGS_CARRY.includes(value as BagsCarry))
   .typeError('Bags carry codes or key numbers.')
@@ -63,7 +63,7 @@ export const newCanvasSchema = object({
 
 /** A colour as it is to stand in a list; `line` names the colour that it is. */
 export const wishedColourSchema = object({
-  line: number().integer().min(1).max(MAX_LINE).nullable(),
+  line: colourLine().nullable(),
   keyNumber: string().required().max(8),
   symbol: string().min(1).max(16).nullable().defined(),
   code: string().required().max(24),
@@ -79,9 +79,7 @@ export const wishedColourSchema = object({
 
 /** The colours of a canvas, each with its number. */
 export const sheetSchema = object({
-  lines: array(
-    wishedColourSchema.concat(object({ line: number().integer().min(1).max(MAX_LINE).required() })),
-  )
+  lines: array(wishedColourSchema.concat(object({ line: colourLine().required() })))
     .required('Give the colours of the list.')
     .min(1, 'A colour list has at least one colour.')
     .max(MAX_LEGEND_LINES, `A canvas can have at most ${MAX_LEGEND_LINES} colours.`)

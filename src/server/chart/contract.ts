@@ -8,7 +8,7 @@ import { WORD_KINDS, type WordKind } from '../../core/codes/legendWords';
 import { FINISHES } from '../../core/colour/finish';
 import type { UndoView } from '../../core/ledger/history';
 import type { ShadePair } from '../../core/symbols/check';
-import { array, type InferType, number, object, string, wholeNumbers } from '../http/schema';
+import { array, colourLine, type InferType, number, object, string, wholeNumbers } from '../http/schema';
 
 export const chartFileQuery = object({
   /**
@@ -114,7 +114,7 @@ export const chartEditSchema = object({
   edits: array(
     object({
       runs: runsSchema,
-      line: number().integer().min(0).max(MAX_LEGEND_LINES).required('Say which colour the squares become.'),
+      line: colourLine().min(0).required('Say which colour the squares become.'),
     }).noUnknown(),
   )
     .max(MAX_LEGEND_LINES, 'Too many changes in one go.')
@@ -125,7 +125,7 @@ export const chartEditSchema = object({
 
 export const finishSchema = object({
   id: editId,
-  line: number().integer().min(1).required('Say which colour.'),
+  line: colourLine().required('Say which colour.'),
   finish: string().oneOf(FINISHES, 'Choose a finish.').required('Choose a finish.'),
   code: string()
     .trim()

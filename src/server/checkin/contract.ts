@@ -6,7 +6,7 @@ import type { SheetFinding } from '../../core/checkin/sheetSanity';
 import type { StrayMatch } from '../../core/checkin/strays';
 import type { CanvasSupply, LineSupply } from '../../core/checkin/supply';
 import type { UndoView } from '../../core/ledger/history';
-import { array, boolean, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, number, object, string } from '../http/schema';
 
 const ledgerId = string()
   .uuid('The id must be a UUID.')
@@ -19,7 +19,7 @@ const ledgerId = string()
  */
 export const bagSchema = object({
   id: ledgerId,
-  line: number().integer().min(1).nullable().default(null),
+  line: colourLine().nullable().default(null),
   label: string().trim().max(40, 'A bag’s label has at most 40 characters.').default(''),
   drills: number()
     .typeError('Give the drills in the bag as a number.')

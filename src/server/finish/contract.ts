@@ -3,7 +3,7 @@ import type { LastWalk } from '../../core/finish/lastWalk';
 import type { LeftoverEstimate } from '../../core/finish/leftovers';
 import type { LogFacts } from '../../core/finish/logPage';
 import { type FinishRecord, SEALINGS, WALK_STEPS, type WalkStep } from '../../core/finish/record';
-import { array, type BooleanSchema, boolean, number, object, string } from '../http/schema';
+import { array, type BooleanSchema, boolean, colourLine, number, object, string } from '../http/schema';
 import { daySchema } from '../progress/contract';
 
 const STEPS = WALK_STEPS.map(({ key }) => key) as WalkStep[];
@@ -56,7 +56,7 @@ export const leftoversSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request changes nothing.'),
   colours: array(
     object({
-      line: number().integer().min(1).required('Say which colour it is.'),
+      line: colourLine().required('Say which colour it is.'),
       drills: number()
         .typeError('Give the leftover as a number of drills.')
         .required('Give the leftover as a number of drills.')
@@ -74,7 +74,7 @@ export const leftoversSchema = object({
 export const leftoversUndoSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request changes nothing.'),
   /** Lines whose pots shall stand again as before. */
-  lines: array(number().integer().min(1).required()).required().min(1).max(250),
+  lines: array(colourLine().required()).required().min(1).max(250),
 });
 
 export interface FinishView {

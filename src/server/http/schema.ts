@@ -1,4 +1,5 @@
-import { addMethod, mixed, setLocale, string } from 'yup';
+import { addMethod, mixed, number, setLocale, string } from 'yup';
+import { MAX_LINE } from '../../core/canvas/legend';
 
 /*
  * The schema library, with sentences in place of its own messages. Contracts import it from here, so that the sentences
@@ -82,9 +83,13 @@ export function wholeNumbers(most: number, sentence: string) {
   );
 }
 
+/** A colour by its number in the list, which may lie beyond the length of a list. */
+export const colourLine = () =>
+  number().integer('Colours are named by their line, a whole number.').min(1).max(MAX_LINE);
+
 /** Whose marks or sittings: a device by its id, or the machine itself. */
 export const makerSchema = string()
-  .matches(/^(desk|[0-9a-f-]{36})$/i, 'Name a device by its id, or say desk.')
+  .matches(new RegExp(`^desk$|${UUID.source}`, 'i'), 'Name a device by its id, or say desk.')
   .nullable()
   .default(null);
 

@@ -6,7 +6,7 @@ import type { PotEventKind } from '../../core/kitup/potLedger';
 import type { SortingHelp } from '../../core/kitup/sorting';
 import type { UndoView } from '../../core/ledger/history';
 import type { Storage } from '../../core/storage/storage';
-import { array, boolean, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, number, object, string } from '../http/schema';
 
 export const kitupSchema = object({
   storageIds: array(string().uuid().required())
@@ -24,7 +24,7 @@ export const kitupSchema = object({
   /** Colours that keep a slot whatever the goals say. */
   locks: array(
     object({
-      line: number().integer().min(1).required(),
+      line: colourLine().required(),
       storageId: string().uuid().required(),
       slot: string().required(),
     }).noUnknown(),
@@ -36,7 +36,7 @@ export const noCasesSchema = object({ none: boolean().required('Say whether no c
 
 export const potEventSchema = object({
   id: string().uuid().required('An id is needed, so that a repeated request counts nothing twice.'),
-  line: number().integer().min(1).nullable().default(null),
+  line: colourLine().nullable().default(null),
   kind: string()
     .oneOf(
       ['fill', 'take back', 'put away', 'amount'] as const,

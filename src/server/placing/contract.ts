@@ -4,7 +4,7 @@ import { type OwnTip, TIP_SHAPES, WIDEST_TIP } from '../../core/placing/tips';
 import type { TipWorth } from '../../core/placing/tipsWorth';
 import type { PlacingWish } from '../../core/placing/wish';
 import { DIRECTIONS, GOALS, PASSES } from '../../core/placing/wish';
-import { array, boolean, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, number, object, string } from '../http/schema';
 
 const sectionNumber = number()
   .typeError('Give the number of a section.')
@@ -59,7 +59,7 @@ export const tipsSchema = object({
     .max(40, 'More than 40 tips fit no pen case.'),
 });
 
-const line = number().integer('Colours are named by their line, a whole number.').min(1).max(60_000);
+const line = colourLine();
 
 /** How the user likes to lay. */
 export const placingWishSchema = object({

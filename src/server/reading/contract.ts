@@ -3,7 +3,7 @@ import type { Corners } from '../../core/reading/homography';
 import type { KeptReading } from '../../core/reading/keptReading';
 import type { Pin } from '../../core/reading/mesh';
 import type { DoubtfulEntry } from '../../core/reading/sheetChecks';
-import { array, boolean, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, number, object, string } from '../http/schema';
 
 /** A photo to read from, and what is known of it. */
 export interface ReadingPhoto {
@@ -111,7 +111,7 @@ export const readingSamplesSchema = object({
   all: boolean().default(false),
   samples: array(
     object({
-      line: number().integer().min(1).max(60_000).required(),
+      line: colourLine().required(),
       origin: string()
         .oneOf(['list', 'example'] as const)
         .required(),

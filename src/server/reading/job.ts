@@ -13,7 +13,16 @@ import { stitched } from '../../core/reading/stitch';
 import { Refusal } from '../../core/refusal';
 import { many } from '../../core/words/numbers';
 import { whatItIs } from '../files/pixels';
-import { array, type InferType, number, object, string, tuple, ValidationError } from '../http/schema';
+import {
+  array,
+  colourLine,
+  type InferType,
+  number,
+  object,
+  string,
+  tuple,
+  ValidationError,
+} from '../http/schema';
 
 const spot = tuple([
   number().required('A corner is two numbers.'),
@@ -38,7 +47,7 @@ const jobSchema = object({
     .required('Name the photos.'),
   legend: object({
     file: string().required('Name the file with the photo of the colour list.'),
-    swatches: array(object({ line: number().integer().min(1).max(60_000).required(), corners }).required())
+    swatches: array(object({ line: colourLine().required(), corners }).required())
       .min(2, 'Give at least two swatches.')
       .max(250, 'No list has more than 250 colours.')
       .required('Give the swatches of the colour list.'),
@@ -46,7 +55,7 @@ const jobSchema = object({
   examples: array(
     object({
       photo: whole,
-      line: number().integer().min(1).max(60_000).required(),
+      line: colourLine().required(),
       cell: array(whole).length(2, 'An example is a column and a row.').required(),
     }).required(),
   ).max(1000, 'Give at most 1,000 examples.'),

@@ -1,10 +1,10 @@
 import { REQUEST_STATES, type RequestLine } from '../../core/requests/supplierRequest';
 import type { CoverOffer } from '../../core/stash/cover';
-import { number, object, string } from '../http/schema';
+import { colourLine, number, object, string } from '../http/schema';
 
 export const requestStateSchema = object({
   id: string().uuid().required('A state needs an id, so that a repeated request changes nothing.'),
-  line: number().integer().min(1).required('Say which colour was asked for.'),
+  line: colourLine().required('Say which colour was asked for.'),
   state: string()
     .oneOf(REQUEST_STATES, 'A request is asked, promised or arrived.')
     .required('Say how far the request has come.'),
@@ -12,7 +12,7 @@ export const requestStateSchema = object({
 
 export const ranOutSchema = object({
   id: string().uuid().required('A report needs an id, so that a repeated request changes nothing.'),
-  line: number().integer().min(1).required('Say which colour ran out.'),
+  line: colourLine().required('Say which colour ran out.'),
   /** Drills of it that are left. */
   left: number()
     .typeError('Give the drills that are left as a number.')
@@ -25,7 +25,7 @@ export const ranOutSchema = object({
 /** Covers a shortage: takes drills out of the stash and counts them as a bag of the line. */
 export const coverSchema = object({
   id: string().uuid().required('Covering needs an id, so that a repeated request takes nothing twice.'),
-  line: number().integer().min(1).required('Say which colour is covered.'),
+  line: colourLine().required('Say which colour is covered.'),
   itemId: string().uuid().required('Say what is taken from the stash.'),
   drills: number()
     .typeError('Give the number of drills to take.')

@@ -9,7 +9,7 @@ import type { SectionPlan } from '../../core/sections/plan';
 import { CUT_KINDS } from '../../core/sections/propose';
 import type { TickedColour } from '../../core/sections/ticks';
 import type { SectionWish } from '../../core/sections/wish';
-import { array, boolean, makerSchema, mixed, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, makerSchema, mixed, number, object, string } from '../http/schema';
 
 const blockSide = (which: string) =>
   number()
@@ -131,7 +131,7 @@ export const inFrontSchema = object({
     .integer('Sections count from 1.')
     .min(1, 'Sections count from 1.')
     .max(1_000_000, 'There is no such section.'),
-  line: number().integer('Give the colour by its number in the list.').nullable().default(null),
+  line: colourLine().nullable().default(null),
 });
 
 /** A colour is done in a section, or is not after all, on a canvas without a chart. */
@@ -142,8 +142,9 @@ export const tickSchema = object({
   section: number()
     .required('Say which section.')
     .integer('Sections count from 1.')
-    .min(1, 'Sections count from 1.'),
-  line: number().required('Say which colour.').integer('Give the colour by its number in the list.').min(1),
+    .min(1, 'Sections count from 1.')
+    .max(1_000_000, 'There is no such section.'),
+  line: colourLine().required('Say which colour.'),
   done: boolean().required('Say whether the colour is done there.'),
 });
 

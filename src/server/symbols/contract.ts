@@ -1,5 +1,5 @@
 import type { LikePair, ShadePair, Together } from '../../core/symbols/check';
-import { number, object, string } from '../http/schema';
+import { colourLine, object, string } from '../http/schema';
 
 /** A block where two colours meet; `cells` are its legend lines row by row. */
 export type Meeting = Together & { section: number | null; cells: number[] };
@@ -34,10 +34,6 @@ export const drawingSchema = object({
 });
 
 export const lidMarkSchema = object({
-  line: number().integer().min(1).required('Say which colour’s lid is marked.'),
-  other: number()
-    .integer()
-    .min(1)
-    .nullable()
-    .defined('Say which colour it is taken for; null removes the mark.'),
+  line: colourLine().required('Say which colour’s lid is marked.'),
+  other: colourLine().nullable().defined('Say which colour it is taken for; null removes the mark.'),
 });

@@ -166,6 +166,8 @@ describe('what is kept of a reading', () => {
     expect(() => labelsOf({ ...kept, columns: 7 })).toThrow('another number of squares');
     expect(() => labelsOf({ ...kept, cells: '§' })).toThrow('base64');
     expect(() => meshFromText(kept.mesh, 7, 4)).toThrow('another number of corners');
+    // Six bytes are no whole numbers of four.
+    expect(() => meshFromText('AAAAAAAA', 6, 4)).toThrow('another number of corners');
   });
 
   it('so do corners and pins', () => {
