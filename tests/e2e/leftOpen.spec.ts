@@ -178,3 +178,22 @@ test('something is found on the bench: a square, a section, a colour, a length w
   await find('1204');
   await expect(page.getByLabel(/colour 1204 in front/).first()).toBeVisible();
 });
+
+test('a page of which a part did not arrive says so, and comes whole when it is loaded again', async ({
+  page,
+  request,
+  quietConsole,
+}) => {
+  const id = await shelve(request, 'In parts');
+  await page.route(/_astro\/FinishStation/, (route) => route.abort());
+  await page.goto(`/canvas/${id}/finish`);
+  const slip = page.getByRole('alert').filter({ hasText: 'Part of this page has not arrived' });
+  await expect(slip).toBeVisible({ timeout: 20_000 });
+  // What did not arrive is told in the console too.
+  expect(quietConsole.splice(0).join()).toContain('FinishStation');
+  await page.unroute(/_astro\/FinishStation/);
+  await slip.getByRole('button', { name: 'Load again' }).click();
+  await expect(page.locator('main').getByRole('heading').first()).toBeVisible();
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await expect(slip).toBeHidden();
+});
