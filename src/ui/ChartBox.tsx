@@ -1,4 +1,5 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { Notice } from './Notice';
 
 /** A chart that is drawn anew with its size and with the theme. @param option of the chart library, from the colours of the moment */
 export function ChartBox({
@@ -11,19 +12,27 @@ export function ChartBox({
   className: string;
 }) {
   const holder = useRef<HTMLDivElement>(null);
+  const [missing, setMissing] = useState(false);
   useEffect(() => {
     const element = holder.current;
     if (!element) return;
     let gone = false;
     let cleanUp = () => {};
-    void import('./charts').then(({ drawIn }) => {
-      if (!gone) cleanUp = drawIn(element, () => option(chartStyle()));
-    });
+    import('./charts').then(
+      ({ drawIn }) => {
+        if (!gone) cleanUp = drawIn(element, () => option(chartStyle()));
+      },
+      () => setMissing(true),
+    );
     return () => {
       gone = true;
       cleanUp();
     };
   }, [option]);
+  if (missing)
+    return (
+      <Notice kind="hint">The drawing of this chart has not arrived. Load the page again to see it.</Notice>
+    );
   return <div ref={holder} className={className} role="img" aria-label={label} />;
 }
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { allSaved, cloth, expect, left, openBench, shelve, test } from './bench';
+import { allSaved, cloth, DEMO, expect, left, openBench, shelve, test } from './bench';
 
 test('a page that was left open notices what another page did, and a new day', async ({ page, request }) => {
   const [id, other] = [await shelve(request, 'Left open'), await shelve(request, 'Another')];
@@ -196,4 +196,15 @@ test('a page of which a part did not arrive says so, and comes whole when it is 
   await expect(page.locator('main').getByRole('heading').first()).toBeVisible();
   await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
   await expect(slip).toBeHidden();
+});
+
+test('a chart whose drawing does not arrive says so, and the rest of its page is there', async ({
+  page,
+  quietConsole,
+}) => {
+  await page.route(/_astro\/charts\./, (route) => route.abort());
+  await page.goto(`/canvas/${DEMO.kingfisher}/progress`);
+  await expect(page.getByText('The drawing of this chart has not arrived').first()).toBeVisible();
+  await expect(page.locator('main').getByRole('heading').first()).toBeVisible();
+  expect(quietConsole).toEqual([]);
 });
