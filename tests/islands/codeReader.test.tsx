@@ -72,3 +72,19 @@ it('waits for a camera that shows nothing yet, and needs none without a source',
   renderHook(() => useCodeReader(null, () => {}));
   expect(StandInWorker.all).toHaveLength(1);
 });
+
+it('tells that the thread broke down, and tries again with the next source', async () => {
+  const first: CodeSource = { draw: () => ({ width: 2, height: 2 }) };
+  const second: CodeSource = { draw: () => ({ width: 2, height: 2 }) };
+  const { result, rerender } = renderHook(({ source }) => useCodeReader(source, () => {}), {
+    initialProps: { source: first },
+  });
+  expect(result.current.failed).toBe(false);
+  act(() => StandInWorker.all[0]!.onerror?.());
+  expect(result.current.failed).toBe(true);
+  await act(async () => void vi.advanceTimersByTime(500));
+  expect(StandInWorker.all[0]!.got).toHaveLength(1);
+  rerender({ source: second });
+  expect(result.current).toEqual({ looking: true, failed: false });
+  expect(StandInWorker.all).toHaveLength(2);
+});

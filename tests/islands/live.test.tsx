@@ -25,6 +25,7 @@ beforeEach(() => {
   standInFetch((request) => answer(request));
 });
 afterEach(() => {
+  vi.useRealTimers();
   cleanup();
   vi.unstubAllGlobals();
 });
@@ -98,6 +99,50 @@ describe('useLive', () => {
     await say(A, 'changed', { parts: ['bags'], by: elsewhere });
     await settle();
     expect(bags.result.current.answer).toBe('more bags');
+  });
+
+  it('keeps what is shown when a newer answer does not come, asks again, and tells a refusal', async () => {
+    const url = `/api/canvases/${A}/bags`;
+    const away = () => Promise.reject(new TypeError('Failed to fetch'));
+    const refused = () => Response.json({ detail: 'This canvas was deleted.' }, { status: 404 });
+    answer = () => Response.json('bags');
+    const { result, rerender, unmount } = renderHook(({ of }) => useAnswer(of, ['bags']), {
+      initialProps: { of: url },
+    });
+    await settle();
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const wait = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)));
+    answer = away;
+    act(() => result.current.reload());
+    await wait(1000);
+    expect([result.current.answer, result.current.fault]).toEqual(['bags', null]);
+    answer = () => Response.json({}, { status: 500 });
+    await wait(1500);
+    expect([result.current.answer, result.current.fault]).toEqual(['bags', null]);
+    answer = () => Response.json('more bags');
+    await wait(5000);
+    expect(result.current.answer).toBe('more bags');
+    // Of another question nothing is here; when it is answered after all, the fault goes.
+    answer = away;
+    rerender({ of: `${url}?all` });
+    await wait(100);
+    expect(result.current.fault).toMatch(/does not answer/);
+    answer = () => Response.json('all bags');
+    await wait(2000);
+    expect([result.current.answer, result.current.fault]).toEqual(['all bags', null]);
+    answer = refused;
+    act(() => result.current.reload());
+    await wait(100);
+    expect(result.current.fault).toBe('This canvas was deleted.');
+    answer = () => Response.json('again');
+    await wait(60_000);
+    // Who was refused does not ask for ever.
+    expect(result.current.fault).toBe('This canvas was deleted.');
+    answer = away;
+    act(() => result.current.reload());
+    await wait(100);
+    unmount();
+    expect(vi.getTimerCount()).toBe(0);
   });
 
   it('tells who else has a canvas open', async () => {

@@ -72,7 +72,7 @@ function Scanner({
   const video = useRef<HTMLVideoElement>(null);
   const painted = useRef<HTMLCanvasElement>(null);
   const standIn = mayBeSimulated();
-  const { looking } = useCodeReader(source, (text) => {
+  const { looking, failed } = useCodeReader(source, (text) => {
     navigator.vibrate?.(60);
     setDone('');
     setScanned(readScanned(text, canvas.id, legend, bagsCarry));
@@ -129,6 +129,7 @@ function Scanner({
       />
       {simulated && <canvas ref={painted} className="w-full" />}
       {fault && <Notice kind="fault">{fault}</Notice>}
+      {failed && <Notice kind="fault">Codes cannot be read here now. Load the page again.</Notice>}
       <div aria-live="polite" className="min-h-16">
         {scanned ? (
           <ScannedSlip
@@ -140,7 +141,9 @@ function Scanner({
             onDone={onDone}
           />
         ) : (
-          <p className="text-faded">{done || (looking ? 'Looking…' : fault ? '' : 'Starting the camera…')}</p>
+          <p className="text-faded">
+            {done || (fault || failed ? '' : looking ? 'Looking…' : 'Starting the camera…')}
+          </p>
         )}
       </div>
       {standIn && (

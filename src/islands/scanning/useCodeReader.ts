@@ -18,12 +18,14 @@ export interface CodeSource {
  * Looks for codes in what a source shows, in a thread of its own.
  * @param source null while there is none
  * @param onText called once for each code that comes into view
+ * @returns whether pictures are looked at, and whether the thread could not be had or broke down
  */
 export function useCodeReader(
   source: CodeSource | null,
   onText: (text: string) => void,
-): { looking: boolean } {
+): { looking: boolean; failed: boolean } {
   const [looking, setLooking] = useState(false);
+  const [failed, setFailed] = useState(false);
   const newest = useRef(onText);
   newest.current = onText;
   useEffect(() => {
@@ -56,12 +58,17 @@ export function useCodeReader(
       }
       timer = setTimeout(look, PAUSE_MS);
     };
+    worker.onerror = () => {
+      clearTimeout(timer);
+      setFailed(true);
+    };
     look();
     return () => {
       clearTimeout(timer);
       worker.terminate();
       setLooking(false);
+      setFailed(false);
     };
   }, [source]);
-  return { looking };
+  return { looking, failed };
 }
