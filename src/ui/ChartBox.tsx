@@ -22,7 +22,7 @@ export function ChartBox({
       ({ drawIn }) => {
         if (!gone) cleanUp = drawIn(element, () => option(chartStyle()));
       },
-      () => setMissing(true),
+      () => !gone && setMissing(true),
     );
     return () => {
       gone = true;

@@ -8,9 +8,9 @@ const PAUSES_MS = [2000, 5000, 10_000, 30_000];
 
 /**
  * What an address answers, asked anew when the address changes; an answer that comes after a newer question is dropped.
- * @param url null asks nothing
  * What did not come is asked for again after a while; where an answer to the same question is there, it stays meanwhile,
  * for somebody may be typing in what shows it.
+ * @param url null asks nothing
  * @param parts of the canvas that the answer tells of: it is asked anew when another screen changes them
  * @returns `answer` is null until the first has come, `fault` a sentence when there is none to this question, or a refusal
  */

@@ -123,14 +123,16 @@ export const proposalSchema = object({
   cover: string().oneOf([...COVERS]),
 });
 
+const whichSection = number()
+  .typeError('Give the section as a number.')
+  .required('Say which section.')
+  .integer('Sections count from 1.')
+  .min(1, 'Sections count from 1.')
+  .max(1_000_000, 'There is no such section.');
+
 /** What is in front at some screen, so that the next one begins there. */
 export const inFrontSchema = object({
-  section: number()
-    .typeError('Give the section as a number.')
-    .required('Say which section.')
-    .integer('Sections count from 1.')
-    .min(1, 'Sections count from 1.')
-    .max(1_000_000, 'There is no such section.'),
+  section: whichSection,
   line: colourLine().nullable().default(null),
 });
 
@@ -139,11 +141,7 @@ export const tickSchema = object({
   id: string()
     .uuid('The id must be a UUID.')
     .required('A tick needs an id, so that a repeated request changes nothing.'),
-  section: number()
-    .required('Say which section.')
-    .integer('Sections count from 1.')
-    .min(1, 'Sections count from 1.')
-    .max(1_000_000, 'There is no such section.'),
+  section: whichSection,
   line: colourLine().required('Say which colour.'),
   done: boolean().required('Say whether the colour is done there.'),
 });
