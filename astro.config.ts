@@ -2,6 +2,7 @@ import node from '@astrojs/node';
 import react from '@astrojs/react';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'astro/config';
+import { symbolFonts } from './bin/symbolFonts';
 
 export default defineConfig({
   output: 'server',
@@ -27,7 +28,7 @@ export default defineConfig({
     },
   },
   vite: {
-    plugins: [tailwindcss()],
+    plugins: [symbolFonts(), tailwindcss()],
     worker: { format: 'es' },
     build: {
       // Nothing is inlined as a data address: the content policy wants fonts from our own origin.

@@ -2,6 +2,7 @@ import type { CoverSheet } from '../../core/sections/cover';
 import { type OutlineLine, outlineOf, roomiestRect } from '../../core/sections/outline';
 import type { Section } from '../../core/sections/section';
 import type { Camera } from '../../core/view/camera';
+import { SYMBOL_FONTS } from '../../ui/cloth/drillSprites';
 import { CUT, LAMP, type Layer, toPx } from '../../ui/cloth/layers';
 
 /** From this size on a number fits into a section. CSS pixels. */
@@ -100,7 +101,7 @@ function strokeLines(
 }
 
 function tag(context: CanvasRenderingContext2D, text: string, x: number, y: number, colour: string): void {
-  context.font = "600 13px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Symbols 2'";
+  context.font = `600 13px ${SYMBOL_FONTS}`;
   const width = context.measureText(text).width + 8;
   context.fillStyle = 'rgb(251 248 242 / 88%)';
   context.fillRect(x + 1, y + 1, width, 18);

@@ -66,7 +66,7 @@ function piecesOf(name: string): FontFamily {
 }
 
 /** @example rangesOf('U+0460-052F,U+20B4') // [[0x460, 0x52f], [0x20b4, 0x20b4]] */
-function rangesOf(text: string): [number, number][] {
+export function rangesOf(text: string): [number, number][] {
   return text.split(',').map((range) => {
     const [first = '', last = first] = range.trim().replace(/^U\+/i, '').split('-');
     return [Number.parseInt(first, 16), Number.parseInt(last, 16)];

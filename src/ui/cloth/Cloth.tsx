@@ -24,6 +24,7 @@ import { isForThePicture } from '../keysOutside';
 import { isPressed } from '../pressed';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
+import { SYMBOL_FONTS } from './drillSprites';
 import { IdleTiling } from './idleTiling';
 import { keepView, keptView } from './keptView';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
@@ -210,14 +211,15 @@ export function Cloth(props: ClothProps) {
       redraw();
     };
     window.addEventListener('oculent-theme', repaint);
-    void Promise.all([
-      document.fonts.load("600 20px 'Atkinson Hyperlegible Mono Variable'"),
-      document.fonts.load("400 20px 'Noto Sans Math'", '■'),
-      document.fonts.load("400 20px 'Noto Sans Symbols 2'", '■'),
-    ]).then(() => {
-      renderer.redrawSymbols();
-      redraw();
-    });
+    const symbols = readPalette(legend, hasChart, eyes).symbols.join('');
+    // Without the font the system draws them its own way.
+    void document.fonts.load(`600 20px ${SYMBOL_FONTS}`, symbols).then(
+      () => {
+        renderer.redrawSymbols();
+        redraw();
+      },
+      () => undefined,
+    );
     return () => window.removeEventListener('oculent-theme', repaint);
   }, [renderer, legend, hasChart, eyes, redraw]);
 

@@ -24,6 +24,9 @@ export function spriteSize(devicePixels: number): number {
 const LOOK_NUMBER: Record<CellLook, number> = { picture: 0, printed: 1, laid: 2, quiet: 3, quietLaid: 4 };
 const LOOKS = 5;
 
+/** Fonts of symbols, in which a symbol is looked for in turn. A page loads the parts of them that it shows. */
+export const SYMBOL_FONTS = "'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'";
+
 /** Larger symbols fill their square to the edge. */
 const LARGER = 1.28;
 
@@ -151,7 +154,7 @@ export class DrillSprites {
     const symbol = this.palette.symbols[line] ?? '';
     context.textAlign = 'center';
     context.textBaseline = 'middle';
-    context.font = `600 ${size * fontShare(symbol) * grow}px 'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'`;
+    context.font = `600 ${size * fontShare(symbol) * grow}px ${SYMBOL_FONTS}`;
     context.fillText(symbol, size / 2, size / 2 + size * 0.04, size * 0.94);
   }
 }
