@@ -1,6 +1,7 @@
 import { mkdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { create } from 'fontkit';
+import { convert } from 'fontverter';
 import subsetFont from 'subset-font';
 import type { Plugin } from 'vite';
 import { rangesOf } from '../src/server/print/fontFiles';
@@ -62,11 +63,15 @@ export async function makeSymbolFonts(into: string): Promise<string> {
     for (const [piece, ranges] of Object.entries(pieces)) {
       const file = join(from, 'files', `${folder}-${piece}-400-normal.woff2`);
       const parts = await partsOf(file, ranges);
-      if (parts.length === 0) sheet += face(name, file, ranges);
+      if (parts.length === 0) {
+        sheet += face(name, file, ranges);
+        continue;
+      }
+      const font = await convert(await readFile(file), 'sfnt');
       for (const points of parts) {
         const part = join(into, `${folder}-${piece}-${points[0]!.toString(16)}.woff2`);
         const text = String.fromCodePoint(...points);
-        await writeFile(part, await subsetFont(await readFile(file), text, { targetFormat: 'woff2' }));
+        await writeFile(part, await subsetFont(font, text, { targetFormat: 'woff2' }));
         sheet += face(name, part, inRanges(points));
       }
     }
@@ -76,14 +81,14 @@ export async function makeSymbolFonts(into: string): Promise<string> {
   return path;
 }
 
-/** Gives pages `symbol-fonts.css`, the fonts of symbols in parts. */
+/** Gives pages `virtual:symbol-fonts.css`, the fonts of symbols in parts. */
 export function symbolFonts(): Plugin {
   let made: Promise<string> | undefined;
   return {
     name: 'symbol-fonts',
     enforce: 'pre',
     resolveId(id) {
-      if (id !== 'symbol-fonts.css') return null;
+      if (id !== 'virtual:symbol-fonts.css') return null;
       made ??= makeSymbolFonts(MADE);
       return made;
     },
