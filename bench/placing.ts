@@ -1,6 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import { glasshouseKit, kingfisherKit, lanternKit } from '../demo/kits';
 import type { Chart } from '../src/core/cells/chart';
+import { roundsFor } from '../src/core/placing/plan';
 import { type Regions, regionsOf } from '../src/core/placing/regions';
 import { onePerPlacement } from '../src/core/placing/search/barCosts';
 import { PlacementSearch } from '../src/core/placing/search/fewest';
@@ -49,12 +50,12 @@ function blocks({ width, height }: Chart, side: number): Int32Array {
 }
 
 /** The usual rounds for sections of a size, see `roundsFor`. */
-function sections(name: string, chart: Chart, side: number, rounds: number): void {
+function sections(name: string, chart: Chart, side: number): void {
   for (const widest of TIPS) {
     const from = performance.now();
     const regions = regionsOf(chart, blocks(chart, side));
     const found = search(regions, widest);
-    found.run(rounds);
+    found.run(roundsFor(side * side));
     const count = Math.ceil(chart.width / side) * Math.ceil(chart.height / side);
     console.log(
       `  ${name.padEnd(10)} K ${String(widest).padStart(2)}  sections of ${side} × ${side}: ${over(found.cost, found.bound)} over the bound, ${((performance.now() - from) / count).toFixed(1)} ms a section`,
@@ -78,6 +79,6 @@ for (const [name, kit] of [
 }
 console.log('Sections');
 for (const kind of ['mixed', 'smooth'] as const) {
-  sections(kind, seededChart(kind), 60, 3);
-  sections(kind, seededChart(kind), 30, 5);
+  sections(kind, seededChart(kind), 60);
+  sections(kind, seededChart(kind), 30);
 }

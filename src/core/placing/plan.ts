@@ -373,8 +373,8 @@ function squaresOf(parts: readonly CellPart[]): number {
 }
 
 /** Rounds that a ground of so many squares gets: a section is planned between two glances. */
-function roundsFor(cells: number): number {
-  return cells <= 900 ? 5 : cells <= 1800 ? 4 : cells <= 20_000 ? 3 : 2;
+export function roundsFor(cells: number): number {
+  return cells <= 900 ? 7 : cells <= 1800 ? 6 : cells <= 20_000 ? 5 : 3;
 }
 
 interface OnlyWays {

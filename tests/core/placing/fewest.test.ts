@@ -1,13 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { countDrills, makeChart } from '../../../src/core/cells/chart';
+import { roundsFor } from '../../../src/core/placing/plan';
 import { regionsOf } from '../../../src/core/placing/regions';
 import { onePerPlacement } from '../../../src/core/placing/search/barCosts';
 import { PlacementSearch, searchRegions } from '../../../src/core/placing/search/fewest';
 import { chartOfRows } from '../samples';
 import { fewestByHighs, grownRegion, likePairs, maximumMatching } from './outside';
 
-function searched(chart: Parameters<typeof regionsOf>[0], widest: number, rounds = 3) {
+/** As many as a small section gets. */
+const ROUNDS = roundsFor(400);
+
+function searched(chart: Parameters<typeof regionsOf>[0], widest: number, rounds = ROUNDS) {
   const bars = onePerPlacement(widest);
   const search = new PlacementSearch(regionsOf(chart, null), () => bars, 1);
   search.run(rounds);
@@ -103,9 +107,9 @@ describe('the fewest placements', () => {
     const bars = onePerPlacement(4);
     const search = new PlacementSearch(regionsOf(chart, null), () => bars, 1);
     const first = search.cost;
-    expect(search.run(3, () => true)).toBe(true);
+    expect(search.run(ROUNDS, () => true)).toBe(true);
     expect(search.cost).toBeLessThanOrEqual(first);
-    search.run(3);
+    search.run(ROUNDS);
     const whole = searched(chart, 4);
     expect(search.cost).toBeLessThan(first);
     expect(search.bound).toBe(whole.bound);

@@ -7,10 +7,11 @@ import { RegionSearch } from './regionSearch';
  * raised, messages again for the labels that those prices give, then noise; from round to round twice as much of each.
  */
 const ROUNDS = [
-  { sweeps: 1, steps: 30, after: 2, noise: 0 },
-  { sweeps: 0, steps: 40, after: 3, noise: 0 },
-  { sweeps: 0, steps: 150, after: 6, noise: 20 },
-  { sweeps: 0, steps: 400, after: 20, noise: 60 },
+  { sweeps: 1, steps: 60, after: 2, noise: 0 },
+  { sweeps: 0, steps: 300, after: 4, noise: 4 },
+  { sweeps: 0, steps: 600, after: 8, noise: 8 },
+  { sweeps: 0, steps: 300, after: 8, noise: 16 },
+  { sweeps: 0, steps: 100, after: 6, noise: 20 },
 ];
 /** Length of the first step up, for small regions and for large ones, and heat of the noise, in prices of a single placement. */
 const STRIDE = { small: 0.2, large: 0.1 };
@@ -108,14 +109,15 @@ export class PlacementSearch {
       const last = ROUNDS.length - 1;
       const more = 2 ** Math.max(0, this.round - last);
       const { sweeps, steps, after, noise } = ROUNDS[Math.min(this.round, last)]!;
-      const stride = search.isLarge(region) ? STRIDE.large : STRIDE.small;
+      const isLarge = search.isLarge(region);
       const single = this.bars(search.regions.lines[region]!)[1]!;
-      const rounds = noise * more * (search.isLarge(region) ? LARGE_NOISE : 1);
+      const rounds = noise * more * (isLarge ? LARGE_NOISE : 1);
       if (noise > 0) search.anneal(region, rounds, HEAT.hot * single, HEAT.cold * single);
-      if (this.round === 0 && search.isLarge(region)) search.pile(region, 6);
-      if (sweeps > 0 && !search.isClosed(region)) search.pass(region, sweeps);
+      if (this.round === 0 && isLarge) search.pile(region, 6);
+      if (sweeps > 0 && !isLarge && !search.isClosed(region)) search.pass(region, sweeps);
+      const stride = isLarge ? STRIDE.large : STRIDE.small;
       if (!search.isClosed(region)) search.raise(region, steps * more, stride * single);
-      if (!search.isClosed(region)) search.pass(region, after);
+      if (!search.isClosed(region)) search.pass(region, isLarge ? 1 : after);
     }
     this.cost += search.costs[region]!;
     this.bound += search.bounds[region]!;

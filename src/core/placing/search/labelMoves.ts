@@ -1,6 +1,8 @@
 import type { Regions } from '../regions';
 import { BandMoves } from './bandMoves';
-import { type BarCosts, runCosts } from './barCosts';
+import type { BarCosts } from './barCosts';
+import { BarTable } from './barTable';
+import { ChainSplit } from './chainSplit';
 import { ALONG, type ChainWay, chainWays, DOWN } from './chains';
 
 const LARGE_CELLS = 2000;
@@ -34,8 +36,8 @@ export class LabelMoves {
   /** Lengths of the runs beside a cell, towards the lower and towards the higher places. */
   protected readonly before: Int32Array;
   protected readonly after: Int32Array;
-  protected readonly best: Float64Array;
-  protected readonly price: Float64Array;
+  protected readonly chain: ChainSplit;
+  private readonly tables = new Map<BarCosts, Map<number, BarTable>>();
   private drawn = 1;
   /** Only large regions need them. */
   private banding: { bands: BandMoves; ways: readonly ChainWay[] } | null = null;
@@ -63,20 +65,13 @@ export class LabelMoves {
     for (let region = 0; region < lines.length; region++) {
       most = Math.max(most, starts[region + 1]! - starts[region]!);
     }
+    this.chain = new ChainSplit(most);
     this.before = new Int32Array(cells.length);
     this.after = new Int32Array(cells.length);
-    this.best = new Float64Array(most + 1);
-    this.price = new Float64Array(most + 1);
   }
 
   /** Rows and columns of a number that change together, see {@link BandMoves}. */
-  private moveBands(
-    region: number,
-    height: number,
-    bars: BarCosts,
-    runCost: Float64Array,
-    heat: number,
-  ): void {
+  private moveBands(region: number, height: number, { bars, runCost }: BarTable, heat: number): void {
     const { starts } = this.regions;
     const part = [starts[region]!, starts[region + 1]!] as const;
     const noise = heat > 0 ? () => this.noise() * heat : () => 0;
@@ -114,9 +109,9 @@ export class LabelMoves {
     }
     const straight = wide === to - from || tall === to - from;
     this.widths[region] = Math.max(wide, tall);
-    const costs = this.runCosts(region);
-    const along = this.costOf(region, labels.fill(ALONG, from, to), costs);
-    const down = this.costOf(region, labels.fill(DOWN, from, to), costs);
+    const { runCost } = this.tableOf(region);
+    const along = this.costOf(region, labels.fill(ALONG, from, to), runCost);
+    const down = this.costOf(region, labels.fill(DOWN, from, to), runCost);
     if (along <= down) labels.fill(ALONG, from, to);
     this.alongCosts[region] = along;
     this.downCosts[region] = down;
@@ -138,7 +133,7 @@ export class LabelMoves {
 
   /** What a drill costs in the bar that lays them cheapest. */
   protected cheapestDrill(region: number): number {
-    const bars = this.barsOf(region);
+    const { bars } = this.tableOf(region);
     let each = Infinity;
     for (let size = 1; size < bars.length; size++) each = Math.min(each, bars[size]! / size);
     return each;
@@ -148,14 +143,21 @@ export class LabelMoves {
     return Math.ceil(bound / this.unit - 1e-6) * this.unit;
   }
 
-  protected barsOf(region: number): BarCosts {
+  /** What bars and runs cost in a region. */
+  protected tableOf(region: number): BarTable {
     const bars = this.bars(this.regions.lines[region]!);
-    const widest = Math.min(bars.length - 1, this.widths[region]!);
-    return bars.length - 1 === widest ? bars : bars.subarray(0, widest + 1);
-  }
-
-  protected runCosts(region: number): Float64Array {
-    return runCosts(this.barsOf(region), this.widths[region]!);
+    const longest = this.widths[region]!;
+    let byLength = this.tables.get(bars);
+    if (!byLength) {
+      byLength = new Map();
+      this.tables.set(bars, byLength);
+    }
+    let table = byLength.get(longest);
+    if (!table) {
+      table = new BarTable(bars.subarray(0, longest + 1), longest);
+      byLength.set(longest, table);
+    }
+    return table;
   }
 
   private costOf(region: number, labels: Uint8Array, runCost: Float64Array): number {
@@ -198,8 +200,11 @@ export class LabelMoves {
   }
 
   /** Each row in turn gets the best labels that the columns above and below leave it. @param heat of the noise; 0 for none */
-  private moveRows(region: number, bars: BarCosts, runCost: Float64Array, heat: number): void {
-    const { regions, trial, before, after, price } = this;
+  private moveRows(region: number, table: BarTable, heat: number): void {
+    const { regions, trial, before, after, chain } = this;
+    const { price, taken } = chain;
+    const { runParts } = table;
+    const hot = heat * table.scale;
     const { up, down, left, starts } = regions;
     const from = starts[region]!;
     const to = starts[region + 1]!;
@@ -217,32 +222,30 @@ export class LabelMoves {
         const below = down[end]!;
         const a = above === -1 ? 0 : before[above]!;
         const b = below === -1 ? 0 : after[below]!;
-        let cost = runCost[a + b + 1]! - runCost[a]! - runCost[b]!;
-        if (heat > 0) cost += this.noise() * heat;
+        let cost = runParts[a + b + 1]! - runParts[a]! - runParts[b]!;
+        if (hot > 0) cost += this.noise() * hot;
         price[end - start] = cost;
         end++;
       } while (end < to && left[end] === 1);
       const length = end - start;
-      this.cheapestLabels(length, bars);
-      for (let i = length; i > 0; ) {
-        const drills = this.barBefore(i, bars);
-        if (drills === 0) trial[start + --i] = DOWN;
-        else for (const low = i - drills; i > low; ) trial[start + --i] = ALONG;
-      }
-      for (let place = start; place < end; place++) {
-        if (trial[place] === ALONG) before[place] = 0;
-        else {
-          const above = up[place]!;
-          before[place] = above === -1 ? 1 : before[above]! + 1;
-        }
+      chain.solve(length, table);
+      chain.choose(length);
+      for (let i = 0; i < length; i++) {
+        const place = start + i;
+        const above = up[place]!;
+        trial[place] = taken[i] === 1 ? ALONG : DOWN;
+        before[place] = taken[i] === 1 ? 0 : above === -1 ? 1 : before[above]! + 1;
       }
       start = end;
     }
   }
 
   /** As `moveRows`, for columns. */
-  private moveColumns(region: number, bars: BarCosts, runCost: Float64Array, heat: number): void {
-    const { regions, trial, before, after, price } = this;
+  private moveColumns(region: number, table: BarTable, heat: number): void {
+    const { regions, trial, before, after, chain } = this;
+    const { price, taken } = chain;
+    const { runParts } = table;
+    const hot = heat * table.scale;
     const { down, left, starts, byColumn } = regions;
     const from = starts[region]!;
     const to = starts[region + 1]!;
@@ -256,49 +259,22 @@ export class LabelMoves {
         const place = byColumn[end]!;
         const a = left[place] === 1 ? before[place - 1]! : 0;
         const b = place + 1 < to && left[place + 1] === 1 ? after[place + 1]! : 0;
-        let cost = runCost[a + b + 1]! - runCost[a]! - runCost[b]!;
-        if (heat > 0) cost += this.noise() * heat;
+        let cost = runParts[a + b + 1]! - runParts[a]! - runParts[b]!;
+        if (hot > 0) cost += this.noise() * hot;
         price[end - start] = cost;
         end++;
         if (down[place] === -1) break;
       } while (end < to);
       const length = end - start;
-      this.cheapestLabels(length, bars);
-      for (let i = length; i > 0; ) {
-        const drills = this.barBefore(i, bars);
-        if (drills === 0) trial[byColumn[start + --i]!] = ALONG;
-        else for (const low = i - drills; i > low; ) trial[byColumn[start + --i]!] = DOWN;
-      }
-      for (let at = start; at < end; at++) {
-        const place = byColumn[at]!;
-        if (trial[place] === DOWN) before[place] = 0;
-        else before[place] = left[place] === 1 ? before[place - 1]! + 1 : 1;
+      chain.solve(length, table);
+      chain.choose(length);
+      for (let i = 0; i < length; i++) {
+        const place = byColumn[start + i]!;
+        trial[place] = taken[i] === 1 ? DOWN : ALONG;
+        before[place] = taken[i] === 1 ? 0 : left[place] === 1 ? before[place - 1]! + 1 : 1;
       }
       start = end;
     }
-  }
-
-  /** The least that a chain of cells costs of which each is left to the chain across, at its price, or belongs to a bar. */
-  private cheapestLabels(length: number, bars: BarCosts): void {
-    const { price, best } = this;
-    const widest = bars.length - 1;
-    best[0] = 0;
-    for (let i = 1; i <= length; i++) {
-      let least = best[i - 1]! + price[i - 1]!;
-      const most = Math.min(i, widest);
-      for (let drills = 1; drills <= most; drills++)
-        least = Math.min(least, best[i - drills]! + bars[drills]!);
-      best[i] = least;
-    }
-  }
-
-  /** On the way back from `cheapestLabels`: the drills of the bar that ends before place i of the chain; 0 for a cell left over. */
-  private barBefore(i: number, bars: BarCosts): number {
-    const { price, best } = this;
-    if (best[i - 1]! + price[i - 1]! === best[i]) return 0;
-    let drills = 1;
-    while (best[i - drills]! + bars[drills]! !== best[i]) drills++;
-    return drills;
   }
 
   /** Standard logistic, drawn from a table: xorshift (Marsaglia 2003) chooses the entry. */
@@ -312,12 +288,12 @@ export class LabelMoves {
   }
 
   /** Moves without noise until nothing is gained, from the labels that are being tried. */
-  protected settle(region: number, bars: BarCosts, runCost: Float64Array): void {
+  protected settle(region: number, table: BarTable): void {
     let cost = Infinity;
     for (let round = 0; round < 20 && !this.isOver(); round++) {
-      this.moveRows(region, bars, runCost, 0);
-      this.moveColumns(region, bars, runCost, 0);
-      const now = this.take(region, runCost);
+      this.moveRows(region, table, 0);
+      this.moveColumns(region, table, 0);
+      const now = this.take(region, table.runCost);
       if (now >= cost - this.unit / 4) return;
       cost = now;
     }
@@ -327,20 +303,18 @@ export class LabelMoves {
   descend(region: number): void {
     const { starts } = this.regions;
     this.trial.set(this.labels.subarray(starts[region]!, starts[region + 1]!), starts[region]!);
-    this.settle(region, this.barsOf(region), this.runCosts(region));
+    this.settle(region, this.tableOf(region));
   }
 
   /** Moves of bands of every height from the best labels, until little is gained. @param times at most */
   pile(region: number, times: number): void {
     const { starts } = this.regions;
-    const bars = this.barsOf(region);
-    const runCost = this.runCosts(region);
+    const table = this.tableOf(region);
     this.trial.set(this.labels.subarray(starts[region]!, starts[region + 1]!), starts[region]!);
     for (let time = 0; time < times && !this.isOver(); time++) {
       const before = this.costs[region]!;
-      for (let height = bars.length - 1; height > 1; height--)
-        this.moveBands(region, height, bars, runCost, 0);
-      this.settle(region, bars, runCost);
+      for (let height = table.bars.length - 1; height > 1; height--) this.moveBands(region, height, table, 0);
+      this.settle(region, table);
       if (before - this.costs[region]! < before * PILED_ENOUGH) return;
     }
   }
@@ -351,21 +325,20 @@ export class LabelMoves {
    */
   anneal(region: number, rounds: number, hot: number, cold: number): void {
     const { starts } = this.regions;
-    const bars = this.barsOf(region);
-    const runCost = this.runCosts(region);
+    const table = this.tableOf(region);
     this.trial.set(this.labels.subarray(starts[region]!, starts[region + 1]!), starts[region]!);
     const large = this.isLarge(region);
-    const heights = bars.length - 2;
+    const heights = table.bars.length - 2;
     // The noise follows from the region alone, so that the same region always gets the same plan.
     this.drawn = 0x9e3779b9 | 0;
     for (let round = 0; round < rounds && !this.isOver(); round++) {
       const heat = hot * (cold / hot) ** (rounds === 1 ? 1 : round / (rounds - 1));
       if (large && heights > 0)
-        this.moveBands(region, bars.length - 1 - (round % heights), bars, runCost, heat);
-      this.moveRows(region, bars, runCost, heat);
-      this.moveColumns(region, bars, runCost, heat);
-      if (round > rounds / 2) this.take(region, runCost);
+        this.moveBands(region, table.bars.length - 1 - (round % heights), table, heat);
+      this.moveRows(region, table, heat);
+      this.moveColumns(region, table, heat);
+      if (round > rounds / 2) this.take(region, table.runCost);
     }
-    this.settle(region, bars, runCost);
+    this.settle(region, table);
   }
 }

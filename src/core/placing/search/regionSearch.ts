@@ -1,8 +1,13 @@
 import type { Regions } from '../regions';
 import type { BarCosts } from './barCosts';
-import { fromBefore, fromBehind, preference, send } from './chainMessages';
+import type { BarTable } from './barTable';
+import { boundOf, type ClimbGround, type Climbs, kernelClimbs, PlainClimbs } from './boundClimb';
+import { ChainMessages } from './chainMessages';
 import { ALONG, DOWN } from './chains';
 import { LabelMoves } from './labelMoves';
+
+/** Between two looks at the clock. */
+const CELLS_AT_ONCE = 1_000_000;
 
 /**
  * The search for the cheapest bars of one region at a time, with what is proven of it. Where rows pay a price λ for each
@@ -17,24 +22,16 @@ import { LabelMoves } from './labelMoves';
  */
 export class RegionSearch extends LabelMoves {
   private readonly lambda: Float32Array;
-  private readonly trialLambda: Float32Array;
-  private readonly direction: Float32Array;
-  private readonly slope: Int8Array;
-  private readonly ends: Float64Array;
-  private readonly spare: Float64Array;
-  private rowMessages = new Float32Array(0);
-  private columnMessages = new Float32Array(0);
+  private readonly climbs: Climbs;
+  private readonly rows = new ChainMessages();
+  private readonly columns = new ChainMessages();
 
   /** See {@link LabelMoves}. */
   constructor(regions: Regions, bars: (line: number) => BarCosts, unit: number, isOver?: () => boolean) {
     super(regions, bars, unit, isOver);
     const { length } = regions.cells;
     this.lambda = new Float32Array(length);
-    this.trialLambda = new Float32Array(length);
-    this.direction = new Float32Array(length);
-    this.slope = new Int8Array(length);
-    this.ends = new Float64Array(this.best.length);
-    this.spare = new Float64Array(this.best.length);
+    this.climbs = kernelClimbs() ?? new PlainClimbs(this.chain);
   }
 
   /** As `LabelMoves.start`. In a large region each drill is worth about what it costs in the best bar: there its price begins. */
@@ -51,40 +48,35 @@ export class RegionSearch extends LabelMoves {
    * @param sweeps there and back
    */
   pass(region: number, sweeps: number): void {
-    const bars = this.barsOf(region);
-    const runCost = this.runCosts(region);
-    const states = bars.length;
+    const table = this.tableOf(region);
+    const { bars } = table;
     const { starts } = this.regions;
-    const size = (starts[region + 1]! - starts[region]!) * states;
-    if (this.rowMessages.length < size) {
-      this.rowMessages = new Float32Array(size);
-      this.columnMessages = new Float32Array(size);
-    }
+    for (const way of [this.rows, this.columns]) way.begin(starts[region + 1]! - starts[region]!, bars);
     this.passBack(region, bars, false);
     for (let sweep = 0; sweep < sweeps && !this.isOver(); sweep++) {
       this.passOn(region, bars);
-      this.settle(region, bars, runCost);
+      this.settle(region, table);
       this.passBack(region, bars, true);
-      this.certify(region, bars);
+      this.certify(region, table);
       if (this.isClosed(region)) return;
     }
   }
 
   /** There: sets λ by what comes from before and from behind, and labels greedily. */
   private passOn(region: number, bars: BarCosts): void {
-    const { regions, trial, lambda, before, rowMessages, columnMessages } = this;
+    const { regions, trial, lambda, before, rows, columns } = this;
     const { up, left, starts } = regions;
+    const [rowMessages, columnMessages] = [rows.messages, columns.messages];
     const from = starts[region]!;
     const to = starts[region + 1]!;
     const states = bars.length;
     const widest = states - 1;
     const first = bars[1]!;
-    const [row, column] = [new Float64Array(states), new Float64Array(states)];
     for (let place = from; place < to; place++) {
       const at = (place - from) * states;
       const above = up[place]!;
-      fromBefore(rowMessages, left[place] === 1 ? at - states : -1, bars, row);
-      fromBefore(columnMessages, above === -1 ? -1 : (above - from) * states, bars, column);
+      const beforeInRow = left[place] === 1 ? at - states : -1;
+      const beforeInColumn = above === -1 ? -1 : (above - from) * states;
 
       // Labels: what follows from those before, with what the messages foretell.
       const rowWas = left[place] === 1 && trial[place - 1] === ALONG ? before[place - 1]! : 0;
@@ -108,121 +100,42 @@ export class RegionSearch extends LabelMoves {
       }
 
       // The price at which row and column agree; both hold the old one already.
-      lambda[place]! -= (preference(row, rowMessages, at) + preference(column, columnMessages, at)) / 2;
-      send(row, rowMessages, at, lambda[place]!);
-      send(column, columnMessages, at, lambda[place]!);
+      lambda[place]! -= (rows.preferenceOn(beforeInRow, at) + columns.preferenceOn(beforeInColumn, at)) / 2;
+      rows.sendOn(beforeInRow, at, lambda[place]!);
+      columns.sendOn(beforeInColumn, at, lambda[place]!);
     }
   }
 
   /** Back: the same from the other side, without labels. @param update whether λ is set; else the messages alone are */
   private passBack(region: number, bars: BarCosts, update: boolean): void {
-    const { regions, lambda, rowMessages, columnMessages } = this;
+    const { regions, lambda, rows, columns } = this;
     const { down, left, starts } = regions;
     const from = starts[region]!;
     const to = starts[region + 1]!;
     const states = bars.length;
-    const [row, column] = [new Float64Array(states), new Float64Array(states)];
     for (let place = to - 1; place >= from; place--) {
       const at = (place - from) * states;
       const below = down[place]!;
-      fromBehind(rowMessages, place + 1 < to && left[place + 1] === 1 ? at + states : -1, bars, row);
-      fromBehind(columnMessages, below === -1 ? -1 : (below - from) * states, bars, column);
-      if (update) {
-        lambda[place]! -= (preference(row, rowMessages, at) + preference(column, columnMessages, at)) / 2;
-      }
-      send(row, rowMessages, at, lambda[place]!);
-      send(column, columnMessages, at, lambda[place]!);
+      const behindInRow = place + 1 < to && left[place + 1] === 1 ? at + states : -1;
+      const behindInColumn = below === -1 ? -1 : (below - from) * states;
+      const preferred = rows.preferenceBack(behindInRow, at) + columns.preferenceBack(behindInColumn, at);
+      if (update) lambda[place]! -= preferred / 2;
+      rows.sendBack(behindInRow, at, lambda[place]!);
+      columns.sendBack(behindInColumn, at, lambda[place]!);
     }
   }
 
-  /**
-   * The bound that some prices prove: rows and columns at their cheapest, each by itself.
-   * @param slope where given, gets by place how the bound changes with the price of each cell: −1, 0 or 1
-   */
-  private boundAt(region: number, bars: BarCosts, lambda: Float32Array, slope: Int8Array | null): number {
-    const { left, down, starts, byColumn } = this.regions;
-    const { price } = this;
-    const from = starts[region]!;
-    const to = starts[region + 1]!;
-    let bound = 0;
-    for (let place = from; place < to; place++) bound -= lambda[place]!;
-    slope?.fill(-1, from, to);
-    for (let start = from; start < to; ) {
-      let length = 0;
-      do {
-        price[length] = lambda[start + length]!;
-        length++;
-      } while (start + length < to && left[start + length] === 1);
-      bound += this.cheapestBars(length, bars);
-      if (slope) {
-        for (let i = length; i > 0; ) {
-          const drills = this.pieceBefore(i, bars);
-          if (drills === 0) i--;
-          else for (const low = i - drills; i > low; ) slope[start + --i]!++;
-        }
-      }
-      start += length;
-    }
-    for (let start = from; start < to; ) {
-      let length = 0;
-      let place: number;
-      do {
-        place = byColumn[start + length]!;
-        price[length++] = lambda[place]!;
-      } while (down[place] !== -1);
-      bound += this.cheapestBars(length, bars);
-      if (slope) {
-        for (let i = length; i > 0; ) {
-          const drills = this.pieceBefore(i, bars);
-          if (drills === 0) i--;
-          else for (const low = i - drills; i > low; ) slope[byColumn[start + --i]!]!++;
-        }
-      }
-      start += length;
-    }
-    return bound;
+  private certify(region: number, table: BarTable): void {
+    this.prove(region, boundOf(this.groundOf(region, table), this.chain, null) / table.scale);
   }
 
-  /**
-   * The least that a chain of cells costs whose prices stand in `price`: each is left out for nothing, or belongs to a bar
-   * and pays its price.
-   */
-  private cheapestBars(length: number, bars: BarCosts): number {
-    const { price, best, spare, ends } = this;
-    const widest = bars.length - 1;
-    const single = bars[1]!;
-    let paid = 0;
-    let last = 0;
-    best[0] = 0;
-    // The cost up to a cell less the prices paid up to it, so that a bar's prices are a difference.
-    spare[0] = 0;
-    for (let i = 1; i <= length; i++) {
-      paid += price[i - 1]!;
-      let least = spare[i - 1]! + single;
-      const most = Math.min(i, widest);
-      // Which bar it was is found on the way back.
-      for (let drills = 2; drills <= most; drills++)
-        least = Math.min(least, spare[i - drills]! + bars[drills]!);
-      ends[i] = least;
-      last = Math.min(last, least + paid);
-      best[i] = last;
-      spare[i] = last - paid;
-    }
-    return last;
+  private groundOf(region: number, table: BarTable): ClimbGround {
+    return { regions: this.regions, region, table, lambda: this.lambda };
   }
 
-  /** On the way back from `cheapestBars`: the drills of the bar that ends before place i of the chain; 0 for a cell left out. */
-  private pieceBefore(i: number, bars: BarCosts): number {
-    const { best, spare, ends } = this;
-    if (best[i] === best[i - 1]) return 0;
-    let drills = 1;
-    while (spare[i - drills]! + bars[drills]! !== ends[i]) drills++;
-    return drills;
-  }
-
-  private certify(region: number, bars: BarCosts): void {
-    const bound = this.roundedUp(this.boundAt(region, bars, this.lambda, null));
-    if (bound > this.bounds[region]!) this.bounds[region] = bound;
+  private prove(region: number, bound: number): void {
+    const whole = this.roundedUp(bound);
+    if (whole > this.bounds[region]!) this.bounds[region] = whole;
   }
 
   /**
@@ -230,28 +143,19 @@ export class RegionSearch extends LabelMoves {
    * @param stride of the first step
    */
   raise(region: number, steps: number, stride: number): void {
-    const bars = this.barsOf(region);
+    const table = this.tableOf(region);
+    const ground = this.groundOf(region, table);
+    const climb = this.climbs.begin(ground);
+    const strides = Float32Array.from({ length: steps }, (_, step) => stride * (1 - step / steps));
+    // From here on it is rounded up to what the best plan costs.
+    const enough = (this.costs[region]! - this.unit * (1 - 2e-6)) * table.scale;
     const { starts } = this.regions;
-    const from = starts[region]!;
-    const to = starts[region + 1]!;
-    const { trialLambda, slope, lambda, direction } = this;
-    trialLambda.set(lambda.subarray(from, to), from);
-    direction.fill(0, from, to);
+    const atOnce = Math.max(1, Math.floor(CELLS_AT_ONCE / (starts[region + 1]! - starts[region]!)));
     let top = -Infinity;
-    for (let count = 0; count < steps && !this.isOver(); count++) {
-      const bound = this.boundAt(region, bars, trialLambda, slope);
-      if (bound > top + 1e-6) {
-        if (count > 0) lambda.set(trialLambda.subarray(from, to), from);
-        top = bound;
-        const whole = this.roundedUp(bound);
-        if (whole > this.bounds[region]!) this.bounds[region] = whole;
-        if (this.isClosed(region)) return;
-      }
-      const length = stride * (1 - count / steps);
-      for (let place = from; place < to; place++) {
-        direction[place] = 0.9 * direction[place]! + 0.1 * slope[place]!;
-        trialLambda[place]! += length * direction[place]!;
-      }
+    for (let step = 0; step < steps && top < enough && !this.isOver(); step += atOnce) {
+      top = climb.go(strides, step, Math.min(steps, step + atOnce), enough);
     }
+    climb.end();
+    if (top > -Infinity) this.prove(region, top / table.scale);
   }
 }
