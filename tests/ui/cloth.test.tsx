@@ -84,6 +84,37 @@ const shown = (lines: LegendLine[]) => (
 );
 
 describe('the canvas on a page', () => {
+  it('asks for the fonts that have its symbols, and draws those anew once they are there', async () => {
+    const asked: [font: string, text: string][] = [];
+    let arrive = () => {};
+    const arrived = new Promise<void>((resolve) => {
+      arrive = resolve;
+    });
+    document.fonts.load = (font, text = '') => {
+      asked.push([font, text]);
+      return arrived.then(() => []);
+    };
+    const redrawn = vi.spyOn(ClothRenderer.prototype, 'redrawSymbols');
+    const [moss] = legend('#4a7c3f') as [LegendLine];
+    render(shown([moss, { ...moss, line: 2, symbol: '❖' }, { ...moss, line: 3, symbol: '⊕' }]));
+    vi.advanceTimersByTime(100);
+    const symbols = asked.find(([font]) => font.includes('Symbols'));
+    expect(symbols?.[1]).toBe('❖⊕');
+    expect(redrawn).not.toHaveBeenCalled();
+    arrive();
+    await vi.waitFor(() => expect(redrawn).toHaveBeenCalledOnce());
+  });
+
+  it('keeps what it has drawn where fonts cannot be had', async () => {
+    document.fonts.load = () => Promise.reject(new Error('away'));
+    const redrawn = vi.spyOn(ClothRenderer.prototype, 'redrawSymbols');
+    render(shown(legend('#4a7c3f')));
+    vi.advanceTimersByTime(100);
+    await Promise.resolve();
+    expect(redrawn).not.toHaveBeenCalled();
+    expect(drawn().length).toBeGreaterThan(0);
+  });
+
   it('stays where the hand moved it when another screen brings other colours', () => {
     const { container, rerender } = render(shown(legend('#4a7c3f')));
     vi.advanceTimersByTime(1000);

@@ -1,6 +1,7 @@
 import type { RowToLay } from '../../core/bench/runsToSay';
 import type { CellRect } from '../../core/cells/chart';
 import { type CellPlace, placeOfCell } from '../../core/cells/rect';
+import { CODE_FONT } from '../../ui/cloth/drillSprites';
 import { CUT, LAMP, type Layer, toPx } from '../../ui/cloth/layers';
 
 const GROUND = '#fbf8f2';
@@ -56,7 +57,7 @@ export function countingLayer(rows: readonly RowToLay[]): Layer {
   return (context, camera, view) => {
     if (camera.scale < NUMBERED_PX) return;
     const size = Math.min(19, camera.scale * 0.62);
-    context.font = `700 ${size}px 'Atkinson Hyperlegible Mono Variable'`;
+    context.font = `700 ${size}px ${CODE_FONT}`;
     context.textAlign = 'center';
     context.textBaseline = 'middle';
     for (const { y, runs } of rows) {

@@ -1,5 +1,6 @@
 import { rollOf } from '../../core/placing/inWords';
 import { type Placement, placementRect } from '../../core/placing/placement';
+import { CODE_FONT } from '../../ui/cloth/drillSprites';
 import { CUT, LAMP, type Layer, toPx } from '../../ui/cloth/layers';
 
 /** Squares of fewer pixels have no room for a number. */
@@ -52,7 +53,7 @@ function numberIn(
   room: number,
 ): void {
   const size = Math.min(20, scale * 0.66, (room / words.length) * 1.5);
-  context.font = `700 ${size}px 'Atkinson Hyperlegible Mono Variable'`;
+  context.font = `700 ${size}px ${CODE_FONT}`;
   context.textAlign = 'center';
   context.textBaseline = 'middle';
   const width = context.measureText(words).width + size * 0.5;

@@ -2,7 +2,7 @@ import type { CoverSheet } from '../../core/sections/cover';
 import { type OutlineLine, outlineOf, roomiestRect } from '../../core/sections/outline';
 import type { Section } from '../../core/sections/section';
 import type { Camera } from '../../core/view/camera';
-import { SYMBOL_FONTS } from '../../ui/cloth/drillSprites';
+import { CODE_FONT, SYMBOL_FONTS } from '../../ui/cloth/drillSprites';
 import { CUT, LAMP, type Layer, toPx } from '../../ui/cloth/layers';
 
 /** From this size on a number fits into a section. CSS pixels. */
@@ -152,7 +152,7 @@ export function orderLayer(pieces: readonly Section[]): Layer {
 /** Sheets of a cover with the turn in which they are laid. */
 export function sheetsLayer(sheets: readonly CoverSheet[]): Layer {
   return (context, camera) => {
-    context.font = "600 12px 'Atkinson Hyperlegible Mono Variable'";
+    context.font = `600 12px ${CODE_FONT}`;
     for (const { rect, laidAs } of sheets) {
       const [x, y, w, h] = toPx(rect, camera);
       context.fillStyle = laidAs % 2 === 0 ? 'rgb(255 250 240 / 26%)' : 'rgb(255 250 240 / 40%)';

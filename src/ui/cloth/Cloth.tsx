@@ -24,7 +24,7 @@ import { isForThePicture } from '../keysOutside';
 import { isPressed } from '../pressed';
 import { ClothRenderer, type ClothWish } from './ClothRenderer';
 import { type ClothEyes, readPalette, USUAL_EYES } from './clothPalette';
-import { SYMBOL_FONTS } from './drillSprites';
+import { CODE_FONT, SYMBOL_FONTS } from './drillSprites';
 import { IdleTiling } from './idleTiling';
 import { keepView, keptView } from './keptView';
 import { cursorLayer, type Layer, type Ruler, rulerLayer } from './layers';
@@ -211,9 +211,11 @@ export function Cloth(props: ClothProps) {
       redraw();
     };
     window.addEventListener('oculent-theme', repaint);
-    const symbols = readPalette(legend, hasChart, eyes).symbols.join('');
-    // Without the font the system draws them its own way.
-    void document.fonts.load(`600 20px ${SYMBOL_FONTS}`, symbols).then(
+    // All fonts that know a sign would be loaded for it, and the first one has these.
+    const others = readPalette(legend, hasChart, eyes).symbols.join('').replace(/[ -~]/g, '');
+    const load = (fonts: string, text: string) => document.fonts.load(`600 20px ${fonts}`, text);
+    // Without them the system draws symbols its own way.
+    void Promise.all([load(CODE_FONT, 'A'), load(SYMBOL_FONTS, others)]).then(
       () => {
         renderer.redrawSymbols();
         redraw();

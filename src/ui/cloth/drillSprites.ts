@@ -24,8 +24,10 @@ export function spriteSize(devicePixels: number): number {
 const LOOK_NUMBER: Record<CellLook, number> = { picture: 0, printed: 1, laid: 2, quiet: 3, quietLaid: 4 };
 const LOOKS = 5;
 
+/** The font of codes, which has letters and figures too. */
+export const CODE_FONT = "'Atkinson Hyperlegible Mono Variable'";
 /** Fonts of symbols, in which a symbol is looked for in turn. A page loads the parts of them that it shows. */
-export const SYMBOL_FONTS = "'Atkinson Hyperlegible Mono Variable', 'Noto Sans Math', 'Noto Sans Symbols 2'";
+export const SYMBOL_FONTS = `${CODE_FONT}, 'Noto Sans Math', 'Noto Sans Symbols 2'`;
 
 /** Larger symbols fill their square to the edge. */
 const LARGER = 1.28;

@@ -2,6 +2,7 @@ import type { CellRect } from '../../core/cells/chart';
 import { edgeMarks } from '../../core/cells/edgeMarks';
 import { type CellPart, type CellPlace, rectsOf } from '../../core/cells/rect';
 import type { Camera, ViewSize } from '../../core/view/camera';
+import { CODE_FONT } from './drillSprites';
 
 /** What lies over the cloth: drawn after it, in CSS pixels. */
 export type Layer = (context: CanvasRenderingContext2D, camera: Camera, view: ViewSize) => void;
@@ -130,7 +131,7 @@ export function rulerLayer(
     context.fillStyle = colours.ink;
     context.strokeStyle = colours.ink;
     context.lineWidth = 1;
-    context.font = "500 12px 'Atkinson Hyperlegible Mono Variable'";
+    context.font = `500 12px ${CODE_FONT}`;
     context.textBaseline = 'middle';
     const marks = (first: number, last: number) => {
       const numbers = [];
