@@ -100,15 +100,21 @@ describe('useWrite', () => {
 
 describe('useView', () => {
   it('asks once more for what came with the page, and drops that answer when something newer is shown', async () => {
-    const waiting = held();
-    answer = () => waiting.promise;
+    const waiting = [held(), held()];
+    let requests = 0;
+    answer = () => waiting[requests++]!.promise;
     const { result } = renderHook(() => useView('/api/v', 'page', []));
     act(() => result.current[1]('newer'));
-    waiting.release(Response.json('late'));
-    await act(async () => {
-      await waiting.promise;
-    });
-    expect(result.current[0]).toBe('newer');
+    for (const [i, shown] of ['newer', 'newest'].entries()) {
+      waiting[i]!.release(Response.json(i === 0 ? 'late' : 'newest'));
+      await act(async () => {
+        await waiting[i]!.promise;
+      });
+      expect(result.current[0]).toBe(shown);
+    }
+    // Nothing is on its way any more that could be older.
+    act(() => result.current[1]('mine'));
+    expect([result.current[0], requests]).toEqual(['mine', 2]);
     answer = () => Response.json('fresh');
     const other = renderHook(() => useView('/api/w', 'page', []));
     await waitFor(() => expect(other.result.current[0]).toBe('fresh'));

@@ -101,6 +101,31 @@ describe('useLive', () => {
     expect(bags.result.current.answer).toBe('more bags');
   });
 
+  it('asks for a view again until what another screen did has come', async () => {
+    answer = () => Response.json('stash 1');
+    const { result, unmount } = renderHook(() => useView('/api/stash', 'page', ['other']));
+    await settle();
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const wait = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)));
+    let tries = 0;
+    answer = () => {
+      tries++;
+      return tries < 3 ? Promise.reject(new TypeError('Failed to fetch')) : Response.json('stash 2');
+    };
+    await say(null, 'changed', {});
+    await wait(1000);
+    expect([result.current[0], tries]).toEqual(['stash 1', 1]);
+    await wait(2000);
+    expect([result.current[0], tries]).toEqual(['stash 1', 2]);
+    await wait(5000);
+    expect([result.current[0], tries]).toEqual(['stash 2', 3]);
+    answer = () => Promise.reject(new TypeError('Failed to fetch'));
+    await say(null, 'changed', {});
+    await wait(100);
+    unmount();
+    expect(vi.getTimerCount()).toBe(0);
+  });
+
   it('keeps what is shown when a newer answer does not come, asks again, and tells a refusal', async () => {
     const url = `/api/canvases/${A}/bags`;
     const away = () => Promise.reject(new TypeError('Failed to fetch'));

@@ -10,20 +10,52 @@ export function placementOn(placements: readonly Placement[], { x, y }: CellPlac
 }
 
 /**
- * Where stepping stands after a plan was made anew: at the placement that lays the square in hand, else at the first of
- * the colour in hand, else at the first of all.
+ * Where stepping is: at the placement of a square, or behind all that lay the squares that were laid or passed over. What
+ * was laid is in no plan that is made anew, and the rest of it may be another one.
+ */
+export type StepPlace = CellPlace | { passed: ReadonlySet<number> } | null;
+
+/**
+ * Where stepping stands in a plan, also in one that was made anew: at the placement that lays the square in hand, or the
+ * first of the colour in hand that nobody has passed; else at the first of the colour, else at the first of all.
+ * @param width columns of the canvas
  */
 export function stepIn(
   placements: readonly Placement[],
-  place: CellPlace | null,
+  place: StepPlace,
   line: number | null,
+  width: number,
 ): number {
-  const same = place ? placementOn(placements, place) : -1;
-  if (same !== -1) return same;
-  return Math.max(
-    0,
-    placements.findIndex((placement) => placement.line === line),
-  );
+  const first = (free: (placement: Placement) => boolean) =>
+    placements.findIndex((placement) => placement.line === line && free(placement));
+  let step = -1;
+  if (place && 'passed' in place) {
+    step = first((placement) => !cellsOfPlacement(placement, width).some((cell) => place.passed.has(cell)));
+  } else if (place) step = placementOn(placements, place);
+  return Math.max(0, step === -1 ? first(() => true) : step);
+}
+
+/**
+ * Where stepping goes on once a placement is laid, and with which colour: behind it where the plan has more of its colour
+ * there, else at the next one of all.
+ * @param width columns of the canvas
+ */
+export function stepBehind(
+  placements: readonly Placement[],
+  laid: number,
+  width: number,
+): { place: StepPlace; line: number | null } {
+  const line = placements[laid]?.line ?? null;
+  const isOwn = (placement: Placement) => placement.line === line;
+  if (placements.slice(laid + 1).some(isOwn)) {
+    const passed = placements.slice(0, laid + 1).filter(isOwn);
+    return {
+      place: { passed: new Set(passed.flatMap((placement) => cellsOfPlacement(placement, width))) },
+      line,
+    };
+  }
+  const next = placements[laid + 1] ?? placements[laid - 1];
+  return { place: next ? { x: next.x, y: next.y } : null, line: next?.line ?? line };
 }
 
 /** Indices of the squares of a placement. @param width columns of the canvas */

@@ -6,7 +6,13 @@ import type { CellRect } from '../../core/cells/chart';
 import type { CellPlace } from '../../core/cells/rect';
 import { placementInWords } from '../../core/placing/inWords';
 import { type Placement, placementRect } from '../../core/placing/placement';
-import { cellsOfPlacement, placementOn, stepIn } from '../../core/placing/stepping';
+import {
+  cellsOfPlacement,
+  placementOn,
+  type StepPlace,
+  stepBehind,
+  stepIn,
+} from '../../core/placing/stepping';
 import { tipsFor } from '../../core/placing/tips';
 import type { Section } from '../../core/sections/section';
 import { many } from '../../core/words/numbers';
@@ -34,7 +40,7 @@ export interface Guide {
   rows: readonly RowToLay[];
   row: RowToLay | null;
   /** The colour that comes forward once this is laid: its own, or the next of the plan. */
-  after: { line: number | null; at: CellPlace | null };
+  after: { line: number | null };
   step(by: 1 | -1): void;
   /** Goes to what lays a square. */
   goTo(place: CellPlace): void;
@@ -68,8 +74,8 @@ export function useGuide(
     wish,
     prices: false,
   });
-  /** A square of what is in hand: the plan may be made anew, the square stays. */
-  const [at, setAt] = useState<CellPlace | null>(null);
+  /** Where stepping is: the plan may be made anew, this stays. */
+  const [at, setAt] = useState<StepPlace>(null);
   const line = colour?.line ?? null;
   const placements = useMemo(() => plan?.placements ?? [], [plan]);
   const ofColour = useMemo(() => placements.filter((each) => each.line === line), [placements, line]);
@@ -81,8 +87,9 @@ export function useGuide(
   );
 
   if (byRows) {
+    const y = at && 'y' in at ? at.y : null;
     const row =
-      rows.find(({ y }) => y === at?.y) ?? (at ? rowBeside(rows, at.y, 1) : null) ?? rows[0] ?? null;
+      rows.find((each) => each.y === y) ?? (y === null ? null : rowBeside(rows, y, 1)) ?? rows[0] ?? null;
     const cells = row
       ? row.runs.flatMap(({ x, length }) => Array.from({ length }, (_, i) => row.y * chart.width + x + i))
       : [];
@@ -98,7 +105,7 @@ export function useGuide(
       inHand: null,
       rows,
       row,
-      after: { line, at: next ? { x: next.runs[0]!.x, y: next.y } : null },
+      after: { line },
       step: (by) => {
         const to = row && rowBeside(rows, row.y, by);
         if (to) setAt({ x: to.runs[0]!.x, y: to.y });
@@ -108,9 +115,8 @@ export function useGuide(
       placementAt: (place) => barAt(placements, place, chart.width),
     };
   }
-  const here = ofColour.length === 0 ? null : ofColour[stepIn(ofColour, at, line)]!;
-  const all = here ? placements.indexOf(here) : -1;
-  const next = here ? (placements[all + 1] ?? placements[all - 1] ?? null) : null;
+  const here = ofColour.length === 0 ? null : ofColour[stepIn(ofColour, at, line, chart.width)]!;
+  const next = here && stepBehind(placements, placements.indexOf(here), chart.width);
   return {
     cells: here ? cellsOfPlacement(here, chart.width) : [],
     rect: here && placementRect(here),
@@ -122,13 +128,13 @@ export function useGuide(
     inHand: here,
     rows,
     row: null,
-    after: { line: next?.line ?? line, at: next && { x: next.x, y: next.y } },
+    after: { line: next?.line ?? line },
     step: (by) => {
       const to = here && ofColour[ofColour.indexOf(here) + by];
       if (to) setAt({ x: to.x, y: to.y });
     },
     goTo: setAt,
-    laid: () => setAt(next && { x: next.x, y: next.y }),
+    laid: () => setAt(next && next.place),
     placementAt: (place) => barAt(placements, place, chart.width),
   };
 }

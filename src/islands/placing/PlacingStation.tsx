@@ -5,7 +5,13 @@ import { highestLine, ofLine } from '../../core/canvas/legend';
 import type { CellPlace } from '../../core/cells/rect';
 import { minutesFor } from '../../core/pace/timeModel';
 import { boundInWords } from '../../core/placing/inWords';
-import { cellsOfPlacement, placementOn, stepIn } from '../../core/placing/stepping';
+import {
+  cellsOfPlacement,
+  placementOn,
+  type StepPlace,
+  stepBehind,
+  stepIn,
+} from '../../core/placing/stepping';
 import { tipsFor } from '../../core/placing/tips';
 import type { PlacingWish } from '../../core/placing/wish';
 import type { SectionPlan } from '../../core/sections/plan';
@@ -84,8 +90,8 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   const [panel, setPanel] = useState<Panel>('colours');
   const [asTable, setAsTable] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
-  /** A square of the placement in hand: the plan may be made anew, the square stays. */
-  const [at, setAt] = useState<CellPlace | null>(null);
+  /** Where stepping is: the plan may be made anew, this stays. */
+  const [at, setAt] = useState<StepPlace>(null);
 
   const tips = useMemo(() => tipsFor(own, canvas.shape), [own, canvas.shape]);
   const work = usePlacingWork(data, marks.version, legend, section, {
@@ -97,7 +103,7 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   });
   const { plan } = work;
   const placements = plan?.placements ?? [];
-  const step = stepIn(placements, at, chosen);
+  const step = stepIn(placements, at, chosen, chart.width);
   const inHand = placements[step] ?? null;
   const line = inHand?.line ?? chosen;
   useKeptFront(entry, number, line);
@@ -123,12 +129,11 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   const sitting = bench.sittings.find(({ endedAt }) => endedAt === null)?.id ?? null;
   const layIt = () => {
     if (!inHand) return;
-    // The one after it comes forward; what is laid is in no plan any more.
-    const next = placements[step + 1] ?? placements[step - 1] ?? null;
+    const next = stepBehind(placements, step, chart.width);
     const cells = marks.store.preview('lay', cellsOfPlacement(inHand, chart.width));
     if (cells.length > 0) marks.store.commit('lay', cells, sitting);
-    setAt(next && { x: next.x, y: next.y });
-    if (next) show(number, next.line);
+    setAt(next.place);
+    if (next.place) show(number, next.line);
   };
   const change = (part: Partial<PlacingWish>) => {
     const next = { ...wish, ...part };

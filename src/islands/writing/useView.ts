@@ -1,12 +1,11 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { LivePart } from '../live/shownParts';
 import { canvasOfUrl, useLive } from '../live/useLive';
-import { getJson } from './api';
+import { PatientAsk } from './patientAsk';
 
 /**
  * A view that came with the page. The page was made before this screen had a name, by which undo goes: so the view is
- * asked for once more, and that answer is dropped when something newer is shown by then. Later it follows what other
- * screens do.
+ * asked for once more. Later it follows what other screens do. Until an answer comes what is there is shown on.
  * @param parts of the canvas that the view shows
  */
 export function useView<View>(
@@ -15,27 +14,21 @@ export function useView<View>(
   parts: readonly LivePart[],
 ): [View, (next: View) => void] {
   const [view, setView] = useState(first);
-  const touched = useRef(false);
-  const show = useCallback((next: View) => {
-    touched.current = true;
-    setView(next);
-  }, []);
+  const asking = useRef<PatientAsk<View>>(null);
   useEffect(() => {
-    getJson<View>(url).then(
-      (next) => {
-        if (!touched.current) setView(next);
-      },
-      // What came with the page is shown on.
-      () => {},
-    );
+    const own = new PatientAsk<View>(url, setView);
+    asking.current = own;
+    own.ask();
+    return () => {
+      asking.current = null;
+      own.end();
+    };
   }, [url]);
-  const asked = useRef(0);
-  useLive(canvasOfUrl(url), parts, () => {
-    const mine = ++asked.current;
-    getJson<View>(url).then(
-      (next) => mine === asked.current && show(next),
-      () => {},
-    );
-  });
+  const show = useCallback((next: View) => {
+    setView(next);
+    // What is still to come may have been read before this, or tell what this does not know yet: only a later answer does.
+    if (asking.current?.isOpen) asking.current.ask();
+  }, []);
+  useLive(canvasOfUrl(url), parts, () => asking.current?.ask());
   return [view, show];
 }

@@ -4,10 +4,10 @@ import { type Bitmap, emptyBitmap, isLaid, setLaid } from '../../../src/core/cel
 import { type Chart, makeChart } from '../../../src/core/cells/chart';
 import { type CellPart, isInside, wholeRect } from '../../../src/core/cells/rect';
 import { USUAL_SECONDS } from '../../../src/core/pace/timeModel';
-import { placementRect } from '../../../src/core/placing/placement';
+import { type Placement, placementRect } from '../../../src/core/placing/placement';
 import { type PlacingGround, PlacingPlanner } from '../../../src/core/placing/plan';
 import { SWITCH_NAMES, secondsOfPlan, switched, wishPrice } from '../../../src/core/placing/prices';
-import { cellsOfPlacement, placementOn, stepIn } from '../../../src/core/placing/stepping';
+import { cellsOfPlacement, placementOn, stepBehind, stepIn } from '../../../src/core/placing/stepping';
 import { orderTips } from '../../../src/core/placing/tips';
 import { type PlacingWish, USUAL_PLACING } from '../../../src/core/placing/wish';
 import { chartOfRows, line } from '../samples';
@@ -339,9 +339,39 @@ describe('stepping', () => {
   it('finds the placement of a square, else the colour in hand, else the first', () => {
     expect(placements[placementOn(placements, { x: 4, y: 0 })]).toMatchObject({ line: 2, x: 3 });
     expect(placementOn(placements, { x: 9, y: 9 })).toBe(-1);
-    expect(placements[stepIn(placements, { x: 5, y: 1 }, 1)]!.line).toBe(3);
-    expect(placements[stepIn(placements, { x: 9, y: 9 }, 2)]!.line).toBe(2);
-    expect(stepIn(placements, null, 77)).toBe(0);
-    expect(stepIn([], null, null)).toBe(0);
+    expect(placements[stepIn(placements, { x: 5, y: 1 }, 1, 6)]!.line).toBe(3);
+    expect(placements[stepIn(placements, { x: 9, y: 9 }, 2, 6)]!.line).toBe(2);
+    expect(stepIn(placements, null, 77, 6)).toBe(0);
+    expect(stepIn([], null, null, 6)).toBe(0);
+  });
+
+  describe('once a placement is laid', () => {
+    const bar = (x: number, y: number, length: number, orientation: 'h' | 'v' = 'h', of = 1): Placement => ({
+      ...{ x, y, length, orientation, line: of, tip: 3 },
+    });
+    const rows = [bar(0, 0, 3), bar(0, 1, 3), bar(0, 2, 3), bar(3, 0, 3, 'h', 2)];
+
+    it('goes on with the first of what is left, also where that is planned another way', () => {
+      const { place, line } = stepBehind(rows, 0, 6);
+      expect(line).toBe(1);
+      // Until the plan is made anew the one laid is in it still.
+      expect(stepIn(rows, place, line, 6)).toBe(1);
+      // The next row's first square is now in the last of two columns.
+      const columns = [bar(2, 1, 2, 'v'), bar(1, 1, 2, 'v'), bar(0, 1, 2, 'v'), rows[3]!];
+      expect(stepIn(columns, place, line, 6)).toBe(0);
+    });
+
+    it('leaves behind what was passed over, until nothing else of the colour is left', () => {
+      const { place, line } = stepBehind(rows, 1, 6);
+      expect(stepIn([rows[0]!, rows[2]!, rows[3]!], place, line, 6)).toBe(1);
+      expect(stepIn([rows[3]!, rows[0]!], place, line, 6)).toBe(1);
+    });
+
+    it('goes on with the next colour behind the last of one, and rests behind the last of all', () => {
+      expect(stepBehind(rows, 2, 6)).toEqual({ place: { x: 3, y: 0 }, line: 2 });
+      expect(stepBehind(rows, 3, 6)).toEqual({ place: { x: 0, y: 2 }, line: 1 });
+      expect(stepBehind(rows.slice(0, 1), 0, 6)).toEqual({ place: null, line: 1 });
+      expect(stepBehind([], 0, 6)).toEqual({ place: null, line: null });
+    });
   });
 });
