@@ -3,8 +3,9 @@ import type { BarCosts } from './barCosts';
 import { RegionSearch } from './regionSearch';
 
 /**
- * What is done in each round with the regions that are still open. Tried on charts of many kinds: messages first, prices
- * raised, messages again for the labels that those prices give, then noise; from round to round twice as much of each.
+ * What is done in each round with the regions that are still open. Tried on charts of many kinds: noise from the best
+ * labels, prices raised, and messages for the labels that those prices give; in rounds after the last one here twice as much
+ * of it each time.
  */
 const ROUNDS = [
   { sweeps: 1, steps: 60, after: 2, noise: 0 },

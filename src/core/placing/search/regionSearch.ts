@@ -18,7 +18,7 @@ const CELLS_AT_ONCE = 1_000_000;
  *   give labels on the way;
  * - subgradient steps (Polyak 1969) raise the bound further.
  *
- * λ and sums are floating; their error stays far below the millionth of a unit that `roundedUp` leaves to spare.
+ * λ is floating; what it proves is reckoned in whole parts of a unit, without an error (see {@link boundOf}).
  */
 export class RegionSearch extends LabelMoves {
   private readonly lambda: Float32Array;
