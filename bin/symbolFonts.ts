@@ -1,4 +1,4 @@
-import { mkdir, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { create } from 'fontkit';
 import { convert } from 'fontverter';
@@ -18,10 +18,9 @@ const PART = 256;
 
 const MADE = resolve('node_modules/.cache/symbol-fonts');
 
-/** The parts of a file as its code points by block; none where it is small. */
-async function partsOf(file: string, ranges: string): Promise<number[][]> {
-  const bytes = await readFile(file);
-  if ((await stat(file)).size < LARGE_BYTES) return [];
+/** The parts of a font as its code points by block; none where it is small. */
+function partsOf(bytes: Buffer, ranges: string): number[][] {
+  if (bytes.length < LARGE_BYTES) return [];
   const font = create(bytes);
   const wanted = rangesOf(ranges);
   const parts = new Map<number, number[]>();
@@ -62,12 +61,13 @@ export async function makeSymbolFonts(into: string): Promise<string> {
     const pieces: Record<string, string> = JSON.parse(await readFile(join(from, 'unicode.json'), 'utf8'));
     for (const [piece, ranges] of Object.entries(pieces)) {
       const file = join(from, 'files', `${folder}-${piece}-400-normal.woff2`);
-      const parts = await partsOf(file, ranges);
+      const bytes = await readFile(file);
+      const parts = partsOf(bytes, ranges);
       if (parts.length === 0) {
         sheet += face(name, file, ranges);
         continue;
       }
-      const font = await convert(await readFile(file), 'sfnt');
+      const font = await convert(bytes, 'sfnt');
       for (const points of parts) {
         const part = join(into, `${folder}-${piece}-${points[0]!.toString(16)}.woff2`);
         const text = String.fromCodePoint(...points);

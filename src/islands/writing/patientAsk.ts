@@ -1,3 +1,4 @@
+import { type RefObject, useEffect, useRef } from 'react';
 import { ApiProblem, getJson } from './api';
 
 /** Pauses before an answer that did not come is asked for again; the last one from then on. */
@@ -50,4 +51,28 @@ export class PatientAsk<Answer> {
     this.isOpen = false;
     clearTimeout(this.again);
   }
+}
+
+/**
+ * Asks an address as long as the page shows it; null asks nothing.
+ * @param come and `failed` as of the render in which the address came
+ */
+export function usePatientAsk<Answer>(
+  url: string | null,
+  come: (answer: Answer) => void,
+  failed?: (error: unknown, isRefusal: boolean) => void,
+): RefObject<PatientAsk<Answer> | null> {
+  const asking = useRef<PatientAsk<Answer>>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another address is another question, another render is none
+  useEffect(() => {
+    if (url === null) return;
+    const own = new PatientAsk<Answer>(url, come, failed);
+    asking.current = own;
+    own.ask();
+    return () => {
+      asking.current = null;
+      own.end();
+    };
+  }, [url]);
+  return asking;
 }

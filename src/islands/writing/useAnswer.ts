@@ -1,8 +1,8 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import type { LivePart } from '../live/shownParts';
 import { canvasOfUrl, useLive } from '../live/useLive';
 import { inWords } from './api';
-import { PatientAsk } from './patientAsk';
+import { usePatientAsk } from './patientAsk';
 
 /**
  * What an address answers, asked anew when the address changes, and again where no answer came. Where one to the same
@@ -23,28 +23,18 @@ export function useAnswer<Answer>(
   const [fault, setFault] = useState<string | null>(null);
   /** The question whose answer is here. */
   const answered = useRef<string | null>(null);
-  const asking = useRef<PatientAsk<Answer>>(null);
-  useEffect(() => {
-    if (url === null) return;
-    const own = new PatientAsk<Answer>(
-      url,
-      (next) => {
-        answered.current = url;
-        setAnswer(next);
-        setFault(null);
-      },
-      (error, isRefusal) => {
-        if (isRefusal || answered.current !== url) setFault(inWords(error));
-      },
-    );
-    asking.current = own;
-    own.ask();
-    return () => {
-      asking.current = null;
-      own.end();
-    };
-  }, [url]);
-  const reload = useCallback(() => asking.current?.ask(), []);
+  const asking = usePatientAsk<Answer>(
+    url,
+    (next) => {
+      answered.current = url;
+      setAnswer(next);
+      setFault(null);
+    },
+    (error, isRefusal) => {
+      if (isRefusal || answered.current !== url) setFault(inWords(error));
+    },
+  );
+  const reload = useCallback(() => asking.current?.ask(), [asking]);
   useLive(url === null ? null : canvasOfUrl(url), url === null ? [] : parts, reload);
   return { answer, fault, reload };
 }

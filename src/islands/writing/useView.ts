@@ -1,7 +1,7 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { LivePart } from '../live/shownParts';
 import { canvasOfUrl, useLive } from '../live/useLive';
-import { PatientAsk } from './patientAsk';
+import { usePatientAsk } from './patientAsk';
 
 /**
  * A view that came with the page. The page was made before this screen had a name, by which undo goes: so the view is
@@ -14,21 +14,15 @@ export function useView<View>(
   parts: readonly LivePart[],
 ): [View, (next: View) => void] {
   const [view, setView] = useState(first);
-  const asking = useRef<PatientAsk<View>>(null);
-  useEffect(() => {
-    const own = new PatientAsk<View>(url, setView);
-    asking.current = own;
-    own.ask();
-    return () => {
-      asking.current = null;
-      own.end();
-    };
-  }, [url]);
-  const show = useCallback((next: View) => {
-    setView(next);
-    // What is still to come may have been read before this, or tell what this does not know yet: only a later answer does.
-    if (asking.current?.isOpen) asking.current.ask();
-  }, []);
+  const asking = usePatientAsk<View>(url, setView);
+  const show = useCallback(
+    (next: View) => {
+      setView(next);
+      // What is still to come may have been read before this, or tell what this does not know yet: only a later answer does.
+      if (asking.current?.isOpen) asking.current.ask();
+    },
+    [asking],
+  );
   useLive(canvasOfUrl(url), parts, () => asking.current?.ask());
   return [view, show];
 }
