@@ -14,11 +14,12 @@ need_node() {
 }
 
 # Installs when there is nothing yet, or when the lock file has changed since.
-need_packages() {
-  if [ ! -f node_modules/.package-lock.json ] || [ package-lock.json -nt node_modules/.package-lock.json ]; then
+need_packages() { # the directory that names them, here where nothing is said
+  local installed=${1:-.}/node_modules/.package-lock.json
+  if [ ! -f "$installed" ] || [ "${1:-.}/package-lock.json" -nt "$installed" ]; then
     echo "Installing packages…"
-    npm ci --no-fund --no-audit --loglevel=error || exit 1
-    touch node_modules/.package-lock.json
+    npm ci --prefix "${1:-.}" --no-fund --no-audit --loglevel=error || exit 1
+    touch "$installed"
   fi
 }
 

@@ -134,7 +134,7 @@ export function useGuide(
       if (to) setAt({ x: to.x, y: to.y });
     },
     goTo: setAt,
-    laid: () => setAt(next && next.place),
+    laid: () => setAt(next?.place ?? null),
     placementAt: (place) => barAt(placements, place, chart.width),
   };
 }
