@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { endsEntry } from './composing';
 
 /** What is typed counts this long (ms) after the last key, or once the field is left. */
 const SETTLES_MS = 900;
@@ -45,7 +46,7 @@ export function DayField({
           if (text !== '') timer.current = setTimeout(() => settle(text), SETTLES_MS);
         }}
         onBlur={() => typed !== null && settle(typed)}
-        onKeyDown={(event) => event.key === 'Enter' && typed !== null && settle(typed)}
+        onKeyDown={(event) => endsEntry(event) && typed !== null && settle(typed)}
       />
     </label>
   );

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { inUnit, type LengthUnit, many, readLength } from '../core/words/numbers';
+import { endsEntry } from './composing';
 import { typedNumber } from './typedNumber';
 
 /**
@@ -61,7 +62,7 @@ export function NumberField({
           if (late) take(shown);
           if (fits) setTyped(null);
         }}
-        onKeyDown={(event) => event.key === 'Enter' && late && take(shown)}
+        onKeyDown={(event) => endsEntry(event) && late && take(shown)}
       />
       {!fits && (
         <span role="alert" className="block text-[0.95rem] text-alarm">

@@ -72,6 +72,11 @@ describe('a field for a number', () => {
     type(input, '1');
     type(input, '12');
     expect(taken).toEqual([]);
+    // Enter that only chooses among signs, and the one that Safari tells of after the choice (UI Events, W3C: isComposing;
+    // 229 as keyCode while an input method works on the key).
+    fireEvent.keyDown(input, { key: 'Enter', isComposing: true });
+    fireEvent.keyDown(input, { key: 'Enter', keyCode: 229 });
+    expect(taken).toEqual([]);
     fireEvent.keyDown(input, { key: 'Enter' });
     expect(taken).toEqual([12]);
     type(input, '13');

@@ -12,6 +12,7 @@ import {
 import { counted, many } from '../../core/words/numbers';
 import type { ColourListView } from '../../server/corrections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { isComposed } from '../../ui/composing';
 import { keptHere } from '../../ui/kept';
 import { Notice } from '../../ui/Notice';
 import { useAnswer } from '../writing/useAnswer';
@@ -103,8 +104,7 @@ function Table({
   }, []);
   /** Enter goes on to the next cell, and from the last one to the next row; up and down stay in the column. */
   const onKeyDown = (event: KeyboardEvent<HTMLTableElement>) => {
-    // These keys choose among signs while one is composed.
-    if (event.nativeEvent.isComposing) return;
+    if (isComposed(event.nativeEvent)) return;
     const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-cell]');
     const step = { Enter: 1, ArrowDown: TYPED_FIELDS.length, ArrowUp: -TYPED_FIELDS.length }[event.key];
     if (!cell || step === undefined || (cell.tagName === 'SELECT' && event.key !== 'Enter')) return;

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { MOST_NAME_CHARACTERS } from '../../core/devices/device';
 import { momentInWords } from '../../core/words/moments';
 import type { DeviceView } from '../../server/devices/contract';
+import { isComposed } from '../../ui/composing';
 import { Check, Pencil } from '../../ui/icons';
 
 const HOW = { code: 'with a code', passphrase: 'with the passphrase' };
@@ -104,7 +105,7 @@ export function DeviceName({
         maxLength={MOST_NAME_CHARACTERS}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
-        onKeyDown={(event) => event.key === 'Escape' && setTyped(null)}
+        onKeyDown={(event) => event.key === 'Escape' && !isComposed(event.nativeEvent) && setTyped(null)}
       />
       <button type="submit" className="button" disabled={busy} aria-label="Keep the name">
         <Check size={20} aria-hidden />

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { KNOWN_TIPS, type OwnTip, TIP_SHAPES } from '../../core/placing/tips';
 import { counted } from '../../core/words/numbers';
+import { endsEntry } from '../../ui/composing';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
 import { useWrite } from '../writing/useWrite';
@@ -108,7 +109,7 @@ function TipFields({ tip, onChange }: { tip: OwnTip; onChange: (tip: OwnTip) => 
           maxLength={40}
           onChange={(event) => setPen(event.target.value)}
           onBlur={() => pen !== tip.pen && onChange({ ...tip, pen: pen.trim() })}
-          onKeyDown={({ key }) => key === 'Enter' && pen !== tip.pen && onChange({ ...tip, pen: pen.trim() })}
+          onKeyDown={(event) => endsEntry(event) && pen !== tip.pen && onChange({ ...tip, pen: pen.trim() })}
         />
       </label>
       <label className="flex min-h-11 items-center gap-2">

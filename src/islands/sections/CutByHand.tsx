@@ -19,6 +19,7 @@ import { planFigures } from '../../core/sections/planInWords';
 import { sectionAt } from '../../core/sections/section';
 import { counted, many } from '../../core/words/numbers';
 import { panelsLayer } from '../../ui/cloth/layers';
+import { endsEntry } from '../../ui/composing';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { ToggleButton } from '../../ui/ToggleButton';
@@ -172,7 +173,7 @@ export function CutByHand({
                   target.value.trim() !== (here.name ?? '') &&
                   step(() => renamed(sections, here.number, target.value))
                 }
-                onKeyDown={({ key, currentTarget }) => key === 'Enter' && currentTarget.blur()}
+                onKeyDown={(event) => endsEntry(event) && event.currentTarget.blur()}
               />
             </label>
             <NumberField

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { many, readNumber } from '../../../core/words/numbers';
+import { endsEntry } from '../../../ui/composing';
 
 /** No bag of drills weighs more. */
 const MOST_GRAMS = 5000;
@@ -30,7 +31,7 @@ export function GramsField({
           const next = readNumber(event.target.value);
           if (next !== null && next >= 0 && next <= MOST_GRAMS) onGrams(next);
         }}
-        onKeyDown={(event) => event.key === 'Enter' && onEnter?.()}
+        onKeyDown={(event) => endsEntry(event) && onEnter?.()}
       />
       {!fits && (
         <span role="alert" className="block text-[0.95rem] text-alarm">
