@@ -61,7 +61,7 @@ export function split(sections: readonly Section[], number: number, across: bool
       throw new Refusal(
         most < 1
           ? 'This section is too small to be split that way.'
-          : `Split it after 1 to ${counted(most, across ? 'column' : 'row')}.`,
+          : `Split it after ${most > 1 ? '1 to ' : ''}${counted(most, across ? 'column' : 'row')}.`,
       );
     }
     return [

@@ -19,9 +19,10 @@ import {
 } from '../../../src/core/sections/coverInWords';
 import { LIGHT_PADS, misfitInWords, misfits, mostSquares, rollStops } from '../../../src/core/sections/fit';
 import { conflictInWords, handConflicts, judgedOrders, restingPlace } from '../../../src/core/sections/hand';
-import { judgeSections } from '../../../src/core/sections/judge';
+import { type JudgedSection, judgeSections } from '../../../src/core/sections/judge';
 import { inOrder, USUAL_ORDER, type WorkOrder } from '../../../src/core/sections/order';
 import { coverPlan, pullPages, sectionMap } from '../../../src/core/sections/paper';
+import { leftInSections } from '../../../src/core/sections/pick';
 import {
   minutesInWords,
   orderInWords,
@@ -386,6 +387,26 @@ describe('sections that are judged', () => {
     expect(figures).toMatchObject({ sections: 6, openings: 6, conflicts: 4, misfits: 0, worstCm2: 300 });
     expect(spanInWords(figures)).toBe('75 min each');
     expect(spanInWords(planFigures([]))).toBe('nothing is left to lay');
+    // What is done counts no more, and long sections are told from short ones.
+    const misfit = { what: 'pad' } as unknown as JudgedSection['misfits'][number];
+    const minutes = (expected: number) => ({ expected, low: expected, high: expected });
+    const some = [
+      { ...judged[0]!, laid: 1600, minutes: minutes(500), misfits: [misfit] },
+      { ...judged[1]!, minutes: minutes(40.4), misfits: [misfit], bareCm2: 20 },
+      { ...judged[2]!, minutes: minutes(51.2), bareCm2: 30 },
+      { ...judged[3]!, minutes: minutes(44), bareCm2: 30 },
+    ];
+    const those = planFigures(some);
+    expect(those).toMatchObject({
+      sections: 3,
+      misfits: 1,
+      worstCm2: 30,
+      worstAt: judged[2]!.section.number,
+    });
+    expect(those.minutes!.all).toBeCloseTo(40.4 + 51.2 + 44, 6);
+    expect(spanInWords(those)).toBe('40 to 51 min each');
+    expect(planFigures(some.slice(0, 1))).toMatchObject({ sections: 0, minutes: null, worstAt: null });
+    expect(leftInSections([some[0]!, { drills: 30, laid: 12 }, { drills: 5, laid: 0 }])).toBe(23);
     // Without a chart the colours are guessed, and nothing is claimed of runs.
     const guessed = judgeSections({ ...ground, chart: null, colours: 30 }, six, rows(), wish);
     expect(guessed[0]!.minutes.expected).toBeGreaterThan(judged[0]!.minutes.expected);
@@ -394,9 +415,14 @@ describe('sections that are judged', () => {
   it('are said in words', () => {
     expect(minutesInWords({ expected: 41.6, low: 29, high: 54 })).toBe('about 42 min, 29 to 54');
     expect(minutesInWords({ expected: 0.2, low: 0, high: 1 })).toBe('less than a minute');
+    expect(minutesInWords({ expected: 0.5, low: 0, high: 1 })).toBe('about 1 min, 0 to 1');
     expect(roughTimeInWords(61)).toBe('61 minutes');
+    expect(roughTimeInWords(119)).toBe('119 minutes');
+    expect(roughTimeInWords(120)).toBe('2 hours');
     expect(roughTimeInWords(60 * 1500)).toBe('1,500 hours');
     expect(orderInWords(rows())).toBe('Row by row from the top left');
+    expect(orderInWords({ ...rows(), way: 'snake' })).toBe('Rows, there and back from the top left');
+    expect(orderInWords({ ...rows(), way: 'columns' })).toBe('Column by column from the top left');
     expect(orderInWords({ ...rows(), way: 'outwards' })).toBe('From the middle outwards');
   });
 

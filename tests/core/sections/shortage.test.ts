@@ -17,6 +17,15 @@ describe('the section where a colour runs out', () => {
     expect(sectionsWhereShort(chart, emptyBitmap(8), sections, [0, 4, 1])).toEqual([0, 0, 2]);
   });
 
+  it('follows the order of the work, not the numbers', () => {
+    const backwards = sections.map((section, i) => ({ ...section, order: 4 - i }));
+    expect(sectionsWhereShort(chart, emptyBitmap(8), backwards, [0, 3, 4])).toEqual([0, 1, 0]);
+  });
+
+  it('passes over colours that the list does not have', () => {
+    expect(sectionsWhereShort(chart, emptyBitmap(8), sections, [0, 3])).toEqual([0, 3]);
+  });
+
   it('counts a drill that is laid once, not again with its section', () => {
     const laid = emptyBitmap(8);
     applyMark(laid, 'lay', [0, 2]);
