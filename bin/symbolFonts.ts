@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { create } from 'fontkit';
@@ -16,7 +17,8 @@ const LARGE_BYTES = 40_000;
 /** Code points of a part: Unicode puts what is alike together in blocks of such a size. */
 const PART = 256;
 
-const MADE = resolve('node_modules/.cache/symbol-fonts');
+/** Where pages and tests have them made. */
+export const MADE = resolve('node_modules/.cache/symbol-fonts');
 
 /** The parts of a font as its code points by block; none where it is small. */
 function partsOf(bytes: Buffer, ranges: string): number[][] {
@@ -51,16 +53,32 @@ function inRanges(points: readonly number[]): string {
 const face = (name: string, file: string, ranges: string) =>
   `@font-face{font-family:'${name}';font-style:normal;font-display:swap;font-weight:400;src:url(${file}) format('woff2');unicode-range:${ranges}}\n`;
 
-/** Cuts the fonts of symbols and writes the style sheet that names the parts. @param into directory, made anew @returns path of the sheet */
-export async function makeSymbolFonts(into: string): Promise<string> {
+/** What the parts follow from: this program and the fonts. */
+async function madeFrom(families: typeof FAMILIES): Promise<string> {
+  const hash = createHash('sha256').update(await readFile(resolve('bin/symbolFonts.ts')));
+  for (const { folder } of families)
+    hash.update(await readFile(resolve('node_modules/@fontsource', folder, 'package.json')));
+  return `/* ${hash.digest('hex')} */`;
+}
+
+/**
+ * Cuts the fonts of symbols and writes the style sheet that names the parts; where that was done before, of the same fonts,
+ * nothing more is.
+ * @param into directory, made anew
+ * @returns path of the sheet
+ */
+export async function makeSymbolFonts(into: string, families = FAMILIES): Promise<string> {
+  const path = join(into, 'symbols.css');
+  const from = await madeFrom(families);
+  if ((await readFile(path, 'utf8').catch(() => '')).startsWith(from)) return path;
   await rm(into, { recursive: true, force: true });
   await mkdir(into, { recursive: true });
-  let sheet = '';
-  for (const { name, folder } of FAMILIES) {
-    const from = resolve('node_modules/@fontsource', folder);
-    const pieces: Record<string, string> = JSON.parse(await readFile(join(from, 'unicode.json'), 'utf8'));
+  let sheet = `${from}\n`;
+  for (const { name, folder } of families) {
+    const whole = resolve('node_modules/@fontsource', folder);
+    const pieces: Record<string, string> = JSON.parse(await readFile(join(whole, 'unicode.json'), 'utf8'));
     for (const [piece, ranges] of Object.entries(pieces)) {
-      const file = join(from, 'files', `${folder}-${piece}-400-normal.woff2`);
+      const file = join(whole, 'files', `${folder}-${piece}-400-normal.woff2`);
       const bytes = await readFile(file);
       const parts = partsOf(bytes, ranges);
       if (parts.length === 0) {
@@ -76,7 +94,6 @@ export async function makeSymbolFonts(into: string): Promise<string> {
       }
     }
   }
-  const path = join(into, 'symbols.css');
   await writeFile(path, sheet);
   return path;
 }

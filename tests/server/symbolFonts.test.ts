@@ -1,9 +1,9 @@
-import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { create } from 'fontkit';
 import { expect, it } from 'vitest';
-import { makeSymbolFonts } from '../../bin/symbolFonts';
+import { MADE, makeSymbolFonts } from '../../bin/symbolFonts';
 
 interface Face {
   family: string;
@@ -33,8 +33,7 @@ async function held(file: string): Promise<Set<number>> {
 }
 
 it('a page finds each symbol that the fonts hold in one part, which has it, and no part is large', async () => {
-  const into = await mkdtemp(join(tmpdir(), 'oculent-fonts-'));
-  const parts = facesOf(await readFile(await makeSymbolFonts(join(into, 'made')), 'utf8'), into);
+  const parts = facesOf(await readFile(await makeSymbolFonts(MADE), 'utf8'), MADE);
   const holds = new Map(
     await Promise.all(parts.map(async ({ file }) => [file, await held(file)] as [string, Set<number>])),
   );
@@ -53,12 +52,32 @@ it('a page finds each symbol that the fonts hold in one part, which has it, and 
     }
   }
   // A part is loaded by what its range says: a point in two parts of one file would load both.
-  const cut = parts.filter(({ file }) => file.startsWith(into));
+  const cut = parts.filter(({ file }) => file.startsWith(MADE));
   expect(cut.length).toBeGreaterThan(20);
   for (const { family, file, points } of cut) {
     expect((await stat(file)).size).toBeLessThan(100_000);
     const others = cut.filter((other) => other.family === family && other.file !== file);
     expect([...points].filter((point) => others.some((other) => other.points.has(point)))).toEqual([]);
+  }
+}, 120_000);
+
+it('what was made of other fonts, or not to its end, is made anew, and nothing else', async () => {
+  const into = await mkdtemp(join(tmpdir(), 'oculent-fonts-'));
+  // Small pieces are not cut, which takes no time.
+  const families = [{ name: 'Atkinson Hyperlegible Mono', folder: 'atkinson-hyperlegible-mono' }];
+  const path = await makeSymbolFonts(into, families);
+  const whole = await readFile(path, 'utf8');
+  expect(facesOf(whole, into).length).toBeGreaterThan(0);
+  const stray = join(into, 'of-another-time.woff2');
+  await writeFile(stray, '');
+  await makeSymbolFonts(into, families);
+  await stat(stray);
+  for (const wrong of [whole.replace(/[0-9a-f]{64}/, '0'.repeat(64)), '']) {
+    await writeFile(stray, '');
+    await writeFile(path, wrong);
+    await makeSymbolFonts(into, families);
+    expect(await readFile(path, 'utf8')).toBe(whole);
+    await expect(stat(stray)).rejects.toThrow('ENOENT');
   }
   await rm(into, { recursive: true });
 });
