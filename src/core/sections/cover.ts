@@ -261,7 +261,7 @@ export function cutLines(canvas: CutCanvas, sections: readonly Section[]): CutLi
       }
     }
   };
-  const apart = (a: number, b: number) => owners[a] !== owners[b] && (owners[a] !== 0 || owners[b] !== 0);
+  const apart = (a: number, b: number) => owners[a] !== owners[b];
   scan(true, width, height, (at, i) => apart(i * width + at, i * width + at - 1));
   scan(false, height, width, (at, i) => apart(at * width + i, (at - 1) * width + i));
   return lines.sort((a, b) => b.to - b.from - (a.to - a.from) || a.at - b.at);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { applyMark } from '../../../src/core/bench/marking';
 import { asCanvas } from '../../../src/core/canvas/canvas';
 import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
-import { plainCloth } from '../../../src/core/cells/chart';
+import { type Chart, plainCloth } from '../../../src/core/cells/chart';
 import { USUAL_MODEL } from '../../../src/core/pace/timeModel';
 import {
   coverPieces,
@@ -185,6 +186,13 @@ describe('cuts through the film', () => {
       fromFar: '20.0 cm (7.9 in) from the right',
       begins: '0.0 cm (0.0 in) from the top',
     });
+    expect(cutLineRow({ upright: false, at: 40, from: 20, to: 120 }, canvas)).toEqual({
+      way: 'level',
+      length: '25.0 cm (9.8 in)',
+      fromNear: '10.0 cm (3.9 in) from the top',
+      fromFar: '10.0 cm (3.9 in) from the bottom',
+      begins: '5.0 cm (2.0 in) from the left',
+    });
     const two = {
       ...canvas,
       panelRects: [
@@ -212,6 +220,30 @@ describe('cuts through the film', () => {
       'to column 81, 10.0 cm (3.9 in) from the right',
       'to column 41, 20.0 cm (7.9 in) from the right',
       'to column 1, 30.0 cm (11.8 in) from the right',
+    ]);
+    // Each panel has a film of its own, measured from its own edges.
+    const apart = {
+      ...canvas,
+      panelRects: [
+        { x: 0, y: 0, width: 40, height: 80 },
+        { x: 40, y: 0, width: 80, height: 80 },
+      ],
+    };
+    const folds = (order: WorkOrder) =>
+      foldSteps(apart, inOrder(six, order, apart), order)
+        .filter(({ words }) => words.endsWith('of panel 2'))
+        .map(({ at, from, to, words }) => [at, from, to, words.replace(' of panel 2', '')]);
+    expect(folds({ ...rows('top left'), way: 'columns' })).toEqual([
+      [80, 0, 80, 'to column 80, 10.0 cm (3.9 in) from the left'],
+      [120, 0, 80, 'to column 120, 20.0 cm (7.9 in) from the left'],
+    ]);
+    expect(folds({ ...rows('bottom right'), way: 'columns' })).toEqual([
+      [80, 0, 80, 'to column 81, 10.0 cm (3.9 in) from the right'],
+      [40, 0, 80, 'to column 41, 20.0 cm (7.9 in) from the right'],
+    ]);
+    expect(folds(rows('bottom left'))).toEqual([
+      [40, 40, 120, 'to row 41, 10.0 cm (3.9 in) from the bottom'],
+      [0, 40, 120, 'to row 1, 20.0 cm (7.9 in) from the bottom'],
     ]);
     expect(numbersInWords([7, 1, 2, 3, 9, 10])).toBe('1–3, 7, 9–10');
   });
@@ -248,7 +280,45 @@ describe('the resting hand', () => {
       'Your right hand rests on 12 cm² of bare adhesive, in sections 8 and 14.',
     );
     expect(conflictInWords({ cm2: 3, on: [8] }, 'left')).toContain('in section 8.');
-    expect(conflictInWords({ cm2: 3, on: [8, 9, 10, 11] }, 'left')).toContain('sections 8, 9 and 2 more');
+    expect(conflictInWords({ cm2: 3, on: [8, 9, 10, 11] }, 'left')).toContain('sections 8, 9 and 2 more.');
+    expect(conflictInWords({ cm2: 3, on: [8, 9, 10] }, 'left')).toContain('sections 8, 9 and 1 more.');
+  });
+
+  it('rests on no adhesive where drills lie, nor where none is wanted, nor beside a section that is done', () => {
+    const turned = inOrder(six, rows(), canvas);
+    const wish = { hand: 'right' as const, cover: 'fold' as const, sheets: [] };
+    const found = (chart: Chart | null, laid = bare) =>
+      handConflicts(canvas, chart, laid, turned, rows(), wish);
+    // Of the 36 columns beside section 1 on which the hand rests, the first 20 are laid, or want nothing: 16 × 20 squares.
+    const cells = new Uint16Array(120 * 80).fill(1);
+    const laid = emptyBitmap(120 * 80);
+    for (let y = 20; y < 40; y++) {
+      for (let x = 40; x < 60; x++) {
+        cells[y * 120 + x] = 0;
+        applyMark(laid, 'lay', [y * 120 + x, 1]);
+      }
+    }
+    expect(found({ width: 120, height: 80, cells }).get(1)!.cm2).toBeCloseTo(16 * 20 * 0.0625, 6);
+    expect(found(null, laid).get(1)!.cm2).toBeCloseTo(16 * 20 * 0.0625, 6);
+    // Nothing is left to lay in section 1: the hand does not rest there.
+    const done = emptyBitmap(120 * 80);
+    for (let y = 0; y < 40; y++) applyMark(done, 'lay', [y * 120, 40]);
+    expect([...found(null, done).keys()]).toEqual([2, 4, 5]);
+  });
+
+  it('tells first where it rests on most', () => {
+    // Beside the first section and below it lie a narrow one and a wide one, in this order of work.
+    const three = inOrder(
+      [
+        makeSection(1, [{ x: 0, y: 0, width: 40, height: 80 }]),
+        makeSection(2, [{ x: 40, y: 0, width: 10, height: 80 }]),
+        makeSection(3, [{ x: 50, y: 0, width: 70, height: 80 }]),
+      ],
+      rows(),
+      canvas,
+    );
+    const wish = { hand: 'right' as const, cover: 'fold' as const, sheets: [] };
+    expect(handConflicts(canvas, null, bare, three, rows(), wish).get(1)!.on).toEqual([3, 2]);
   });
 
   it('has orders compared, the one without conflicts and with least adhesive bare in front', () => {
