@@ -1,4 +1,5 @@
 import { byLine } from '../canvas/legend';
+import { goodOf } from './goodDrills';
 import type { LineSupply } from './supply';
 import { lackOf } from './supply';
 
@@ -24,10 +25,10 @@ export function shareHere({ neededDrills, suppliedDrills }: LineSupply): number 
  * @returns by legend line; index 0 is unused
  */
 export function goodDrills(supply: readonly LineSupply[], trashShare: number): number[] {
-  return byLine(supply, ({ suppliedDrills }) => Math.floor(suppliedDrills * (1 - trashShare)), 0);
+  return byLine(supply, ({ suppliedDrills }) => goodOf(suppliedDrills, trashShare), 0);
 }
 
 /** What a finished colour leaves over, as far as it is known: the good drills less the need. @param trashShare 0…1 */
 export function leftover(hereDrills: number, neededDrills: number, trashShare: number): number {
-  return Math.max(0, Math.round(hereDrills * (1 - trashShare)) - neededDrills);
+  return Math.max(0, goodOf(hereDrills, trashShare) - neededDrills);
 }

@@ -5,6 +5,7 @@ import { counted, many } from '../words/numbers';
 import type { CountedBag } from './bag';
 import { chanceInWords, chanceOfRunningOut, TRASH_START, type TrashTally } from './chance';
 import { type Filling, learnedFilling } from './filling';
+import { drillsFor, goodOf } from './goodDrills';
 import { type ErringBag, spreadOfSum } from './weighing';
 
 export type Verdict =
@@ -273,8 +274,8 @@ export function arithmeticOf(
   filling: Filling,
 ): string[] {
   const percent = (trash.share * 100).toFixed(1);
-  const toUse = Math.round(supply.suppliedDrills * (1 - trash.share));
-  const toHave = Math.ceil(supply.neededDrills / (1 - trash.share));
+  const toUse = goodOf(supply.suppliedDrills, trash.share);
+  const toHave = drillsFor(supply.neededDrills, trash.share);
   const many = (n: number) => Math.round(n).toLocaleString('en');
   const give = `${(2 * filling.spread * 100).toFixed(1)} %`;
   const off = Math.abs(filling.deviation * 100).toFixed(1);

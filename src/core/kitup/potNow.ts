@@ -1,3 +1,4 @@
+import { drillsFor, goodOf } from '../checkin/goodDrills';
 import { counted, many } from '../words/numbers';
 
 /** What is known of a colour in its pots. Amounts in drills. */
@@ -20,29 +21,31 @@ export interface PotNow {
   untilRefill: number | null;
 }
 
+/** What is in a pot after so many drills were taken: it is filled again from the overflow bag whenever it runs empty. */
+export function potLevel({ capacity, drills }: { capacity: number; drills: number }, taken: number): number {
+  const left = Math.max(0, drills - taken);
+  if (capacity <= 0) return left;
+  const sinceFilled = taken % capacity;
+  return Math.min(left, taken > 0 && sinceFilled === 0 ? capacity : capacity - sinceFilled);
+}
+
 /**
  * What lies in the pots of a colour now: what was filled in, less what was laid and the bad ones among that. The pot is
  * filled again from its bag whenever it runs empty.
  * @example potNow({ stored: 900, capacity: 400, laid: 100, trashShare: 0 }) // { inPot: 300, inBag: 500, untilRefill: 300 }
  */
 export function potNow({ stored, capacity, laid, trashShare }: PotFill): PotNow {
-  const good = Math.max(0.01, 1 - trashShare);
-  const left = Math.max(0, stored - Math.round(laid / good));
+  const taken = drillsFor(laid, trashShare);
+  const left = Math.max(0, stored - taken);
   if (capacity <= 0) return { inPot: 0, inBag: left, untilRefill: null };
-  let inBag = Math.max(0, stored - capacity);
-  let inPot = left - inBag;
-  while (inPot <= 0 && inBag > 0) {
-    const refill = Math.min(inBag, capacity);
-    inBag -= refill;
-    inPot += refill;
-  }
-  inPot = Math.max(0, inPot);
-  return { inPot, inBag, untilRefill: inBag > 0 ? Math.max(0, Math.floor(inPot * good)) : null };
+  const inPot = potLevel({ capacity, drills: stored }, taken);
+  const inBag = left - inPot;
+  return { inPot, inBag, untilRefill: inBag > 0 ? goodOf(inPot, trashShare) : null };
 }
 
 /** Good drills of a colour that are still there for its squares: those that came, less bad ones, less what is laid. */
 export function goodLeft({ stored, laid, trashShare }: Omit<PotFill, 'capacity'>): number {
-  return Math.max(0, Math.round(stored * (1 - trashShare)) - laid);
+  return Math.max(0, goodOf(stored, trashShare) - laid);
 }
 
 /**

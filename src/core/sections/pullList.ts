@@ -1,6 +1,8 @@
 import type { Bitmap } from '../cells/bitmap';
 import type { Chart } from '../cells/chart';
 import { countInPart } from '../cells/rect';
+import { drillsFor } from '../checkin/goodDrills';
+import { potLevel } from '../kitup/potNow';
 import { counted, many } from '../words/numbers';
 import { numbersInWords } from './coverInWords';
 import type { Section } from './section';
@@ -55,8 +57,8 @@ export function pullList(
   for (let line = 1; line <= lines; line++) {
     if (toLay[line] === 0) continue;
     const pot = pots.get(line);
-    const toTip = Math.ceil(toLay[line]! / (1 - trashShare) - 1e-9);
-    const used = Math.ceil(laidOf(line) / (1 - trashShare) - 1e-9);
+    const toTip = drillsFor(toLay[line]!, trashShare);
+    const used = drillsFor(laidOf(line), trashShare);
     const inPot = pot ? potLevel(pot, used) : 0;
     const rest = pot ? pot.drills - used - toTip : 0;
     pulls.push({
@@ -70,14 +72,6 @@ export function pullList(
     });
   }
   return pulls;
-}
-
-/** What is in a pot after so many drills were taken: it is filled again from the overflow bag whenever it runs empty. */
-export function potLevel({ capacity, drills }: Pick<PullPot, 'capacity' | 'drills'>, taken: number): number {
-  const left = Math.max(0, drills - taken);
-  if (capacity <= 0) return left;
-  const sinceFilled = taken % capacity;
-  return Math.min(left, taken > 0 && sinceFilled === 0 ? capacity : capacity - sinceFilled);
 }
 
 /** @example pulledFor([{ number: 4, name: null }]) // 'section 4' */

@@ -3,6 +3,7 @@ import { applyMark } from '../../../src/core/bench/marking';
 import { asCanvas } from '../../../src/core/canvas/canvas';
 import { emptyBitmap, setLaid } from '../../../src/core/cells/bitmap';
 import { type Chart, plainCloth } from '../../../src/core/cells/chart';
+import { potLevel } from '../../../src/core/kitup/potNow';
 import { USUAL_MODEL } from '../../../src/core/pace/timeModel';
 import {
   coverPieces,
@@ -31,7 +32,7 @@ import {
   roughTimeInWords,
   spanInWords,
 } from '../../../src/core/sections/planInWords';
-import { potLevel, pulledFor, pullList, pullNote } from '../../../src/core/sections/pullList';
+import { pulledFor, pullList, pullNote } from '../../../src/core/sections/pullList';
 import { makeSection } from '../../../src/core/sections/section';
 import { fitOf, USUAL_WISH } from '../../../src/core/sections/wish';
 import { chartOfRows } from '../samples';
