@@ -1,4 +1,5 @@
 import { type Canvas, sizeInWords } from '../canvas/canvas';
+import { hoursInWords } from '../pace/timeInWords';
 import { dayInWords, daysBetween } from '../progress/calendar';
 import { counted, many } from '../words/numbers';
 
@@ -24,14 +25,6 @@ export interface LogFacts {
   sittings: number;
   notes: string;
   sealed: boolean | null;
-}
-
-/** @example hoursInWords(135) // '2 h 15 min' */
-export function hoursInWords(minutes: number): string {
-  const whole = Math.round(minutes);
-  const [hours, rest] = [Math.floor(whole / 60), whole % 60];
-  if (hours === 0) return `${rest} min`;
-  return rest === 0 ? `${many(hours)} h` : `${many(hours)} h ${rest} min`;
 }
 
 /** The facts of a canvas, each with its name, as the log page lists them. */

@@ -1,5 +1,6 @@
 import type { Effort } from '../pace/effort';
 import { placementKind } from '../pace/effort';
+import { roughTimeInWords } from '../pace/timeInWords';
 import { counted, many } from '../words/numbers';
 import { cutRegion } from './cutting';
 import type { Regions } from './regions';
@@ -103,15 +104,9 @@ export function tipsInWords(worth: readonly TipWorth[], tips: readonly number[])
       : rest.placements > 0
         ? `; a ${WIDEST_COMPARED}-tip adds ${many(rest.placements)}`
         : '; a wider one adds nothing';
-  return `${article(enough.tip)} ${enough.tip}-tip saves ${counted(first.placements, 'placement')}, about ${timeSaved(first.seconds)}${adds}.`;
+  return `${article(enough.tip)} ${enough.tip}-tip saves ${counted(first.placements, 'placement')}, about ${roughTimeInWords(Math.max(1, first.seconds / 60))}${adds}.`;
 }
 
 function article(tip: number): string {
   return tip === 8 || tip === 11 ? 'An' : 'A';
-}
-
-/** @example timeSaved(7200) // '2 hours' */
-function timeSaved(seconds: number): string {
-  const minutes = Math.round(seconds / 60);
-  return minutes < 100 ? counted(Math.max(1, minutes), 'minute') : counted(Math.round(minutes / 60), 'hour');
 }

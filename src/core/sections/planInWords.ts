@@ -1,22 +1,6 @@
-import type { Minutes } from '../pace/timeModel';
-import { counted, many } from '../words/numbers';
+import { many } from '../words/numbers';
 import type { JudgedSection } from './judge';
 import type { WorkOrder, WorkWay } from './order';
-
-/**
- * Minutes as people say them, with their band.
- * @example minutesInWords({ expected: 41.6, low: 29, high: 54 }) // 'about 42 min, 29 to 54'
- */
-export function minutesInWords({ expected, low, high }: Minutes): string {
-  if (expected < 0.5) return 'less than a minute';
-  return `about ${many(Math.round(expected))} min, ${many(Math.round(low))} to ${many(Math.round(high))}`;
-}
-
-/** A time of many sittings: hours from two hours on. */
-export function roughTimeInWords(minutes: number): string {
-  if (minutes < 120) return counted(Math.round(minutes), 'minute');
-  return `${many(Math.round(minutes / 60))} hours`;
-}
 
 /** What a cut comes to, over all sections with something left. */
 export interface PlanFigures {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { hoursInWords, isFoundInLog, type LogFacts } from '../../core/finish/logPage';
+import { isFoundInLog, type LogFacts } from '../../core/finish/logPage';
+import { hoursInWords } from '../../core/pace/timeInWords';
 import { dayInWords } from '../../core/progress/calendar';
 import { counted, many } from '../../core/words/numbers';
 import { DataTable } from '../../ui/DataTable';

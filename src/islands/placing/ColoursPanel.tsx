@@ -1,5 +1,6 @@
 import type { Shape } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
+import { minutesInWords } from '../../core/pace/timeInWords';
 import { minutesFor, type TimeModel } from '../../core/pace/timeModel';
 import { isMostlySingles } from '../../core/placing/confetti';
 import type { PlacingPlan } from '../../core/placing/plan';
@@ -7,7 +8,6 @@ import type { WishPrice } from '../../core/placing/prices';
 import { priceInWords } from '../../core/placing/prices';
 import { SCHOOL_REASONS, SCHOOLS, type School } from '../../core/placing/schools';
 import type { PlacingWish } from '../../core/placing/wish';
-import { minutesInWords } from '../../core/sections/planInWords';
 import { many } from '../../core/words/numbers';
 import { ColourList } from '../../ui/ColourList';
 import { ArrowDown, ArrowUp } from '../../ui/icons';

@@ -3,6 +3,7 @@ import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
 import { highestLine, ofLine } from '../../core/canvas/legend';
 import type { CellPlace } from '../../core/cells/rect';
+import { minutesInWords } from '../../core/pace/timeInWords';
 import { minutesFor } from '../../core/pace/timeModel';
 import { boundInWords } from '../../core/placing/inWords';
 import {
@@ -15,7 +16,6 @@ import {
 import { tipsFor } from '../../core/placing/tips';
 import type { PlacingWish } from '../../core/placing/wish';
 import type { SectionPlan } from '../../core/sections/plan';
-import { minutesInWords } from '../../core/sections/planInWords';
 import { counted, many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { PlacingStart } from '../../server/placing/contract';

@@ -1,4 +1,4 @@
-import { hoursInWords } from '../../core/finish/logPage';
+import { hoursInWords } from '../../core/pace/timeInWords';
 import { dayInWords } from '../../core/progress/calendar';
 import { many } from '../../core/words/numbers';
 import type { ForecastView } from '../../server/progress/contract';

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
+import { minutesInWords } from '../../core/pace/timeInWords';
 import { nextInOrder } from '../../core/sections/next';
-import { minutesInWords } from '../../core/sections/planInWords';
 import type { SectionTally } from '../../core/sections/section';
 import { sectionInWords } from '../../core/sections/sectionsInWords';
 import { many } from '../../core/words/numbers';

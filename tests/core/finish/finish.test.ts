@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../src/core/chance/random';
 import { fitInWords, framesFor } from '../../../src/core/finish/frames';
 import { leftInWords, leftoverOf } from '../../../src/core/finish/leftovers';
-import { hoursInWords, isFoundInLog, type LogFacts, logRows } from '../../../src/core/finish/logPage';
+import { isFoundInLog, type LogFacts, logRows } from '../../../src/core/finish/logPage';
 import {
   changedFinish,
   type FinishRecord,
@@ -146,10 +146,6 @@ describe('the log', () => {
     expect(isFoundInLog(facts, 'duskfor')).toBe(false);
     expect(isFoundInLog({ ...facts, startedOn: null, finishedOn: null }, 'null')).toBe(false);
   });
-  it('says hours as people do', () =>
-    expect([0, 45, 120, 135].map(hoursInWords)).toEqual(['0 min', '45 min', '2 h', '2 h 15 min']));
-  it('never says sixty minutes', () =>
-    expect([59.6, 119.7, 60.4, 29.5].map(hoursInWords)).toEqual(['1 h', '2 h', '1 h', '30 min']));
   it('refuses days that cannot be', () => {
     expect(faultInFinish({ startedOn: '2026-05-02', finishedOn: '2026-05-01' }, '2026-06-01')).toContain(
       'before it was begun',

@@ -25,13 +25,7 @@ import { type JudgedSection, judgeSections } from '../../../src/core/sections/ju
 import { inOrder, USUAL_ORDER, type WorkOrder } from '../../../src/core/sections/order';
 import { coverPlan, pullPages, sectionMap } from '../../../src/core/sections/paper';
 import { leftInSections } from '../../../src/core/sections/pick';
-import {
-  minutesInWords,
-  orderInWords,
-  planFigures,
-  roughTimeInWords,
-  spanInWords,
-} from '../../../src/core/sections/planInWords';
+import { orderInWords, planFigures, spanInWords } from '../../../src/core/sections/planInWords';
 import { pulledFor, pullList, pullNote } from '../../../src/core/sections/pullList';
 import { makeSection } from '../../../src/core/sections/section';
 import { fitOf, USUAL_WISH } from '../../../src/core/sections/wish';
@@ -484,13 +478,6 @@ describe('sections that are judged', () => {
   });
 
   it('are said in words', () => {
-    expect(minutesInWords({ expected: 41.6, low: 29, high: 54 })).toBe('about 42 min, 29 to 54');
-    expect(minutesInWords({ expected: 0.2, low: 0, high: 1 })).toBe('less than a minute');
-    expect(minutesInWords({ expected: 0.5, low: 0, high: 1 })).toBe('about 1 min, 0 to 1');
-    expect(roughTimeInWords(61)).toBe('61 minutes');
-    expect(roughTimeInWords(119)).toBe('119 minutes');
-    expect(roughTimeInWords(120)).toBe('2 hours');
-    expect(roughTimeInWords(60 * 1500)).toBe('1,500 hours');
     expect(orderInWords(rows())).toBe('Row by row from the top left');
     expect(orderInWords({ ...rows(), way: 'snake' })).toBe('Rows, there and back from the top left');
     expect(orderInWords({ ...rows(), way: 'columns' })).toBe('Column by column from the top left');
