@@ -110,10 +110,23 @@ test('wishes are switched on one by one, each with its price, kept over night an
 }) => {
   const id = await shelve(request, 'As wished');
   const other = await shelve(request, 'Without wishes');
+  // The times come late: prices wait for them, so that none is shown that is another one a moment later.
+  let come = () => {};
+  const held = new Promise<void>((resolve) => {
+    come = resolve;
+  });
+  await page.route('**/time-model*', async (route) => {
+    await held;
+    await route.continue();
+  });
   await page.goto(`/canvas/${id}/placing?section=1`);
   await page.getByRole('button', { name: 'Wishes' }).click();
   const wishes = page.getByTestId('wishes');
   const item = (name: string) => wishes.getByRole('listitem').filter({ hasText: name });
+  await expect.poll(() => shownPlacements(page)).toBeGreaterThan(0);
+  await page.waitForTimeout(1000);
+  await expect(item('Short bars')).toContainText('…');
+  come();
   for (const name of [
     'Least minutes',
     'Turn only where it pays',

@@ -87,6 +87,12 @@ describe('the time model of a page', () => {
     await waitFor(() => expect(result.current.ready).toBe(true));
     expect(result.current.model.seconds.colours).toBe(7);
     expect(result.current.view!.sittings).toBe(12);
+    // Nothing is learnt yet: what was reckoned with the usual times is not reckoned again.
+    const usual = EFFORTS.map((kind) => ({ ...model.efforts[0]!, kind, seconds: USUAL_MODEL.seconds[kind] }));
+    answer = () => Response.json({ ...model, efforts: usual });
+    const fresh = renderHook(() => useTimeModel('c3'));
+    await waitFor(() => expect(fresh.result.current.ready).toBe(true));
+    expect(fresh.result.current.model.seconds).toBe(USUAL_MODEL.seconds);
     answer = () => Response.json({ detail: 'No.' }, { status: 500 });
     const other = renderHook(() => useTimeModel('c2'));
     await waitFor(() => expect(other.result.current.ready).toBe(true));

@@ -99,7 +99,8 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
     seconds: model.seconds,
     hand: start.hand,
     wish,
-    prices: panel === 'wishes' || panel === 'colours',
+    // By the usual times they would stand for a moment, and be others then.
+    prices: ready && (panel === 'wishes' || panel === 'colours'),
   });
   const { plan } = work;
   const placements = plan?.placements ?? [];

@@ -48,9 +48,12 @@ export function useTimeModel(canvasId: string): {
   };
   const model = useMemo((): TimeModel => {
     if (!view) return USUAL_MODEL;
-    const seconds = Object.fromEntries(
+    const learnt = Object.fromEntries(
       EFFORTS.map((kind) => [kind, view.efforts.find((each) => each.kind === kind)!.seconds]),
     ) as Effort;
+    // The usual times again are no news: what was planned by them stands.
+    const isUsual = EFFORTS.every((kind) => learnt[kind] === USUAL_MODEL.seconds[kind]);
+    const seconds = isUsual ? USUAL_MODEL.seconds : learnt;
     return { seconds, covariance: view.covariance, spread: view.spread, sittings: view.sittings };
   }, [view]);
   return { model, view, ready, maker, chooseMaker };
