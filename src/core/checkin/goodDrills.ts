@@ -1,5 +1,5 @@
 /** More than rounding errors make of a whole number, and less than a drill. */
-const HAIR = 1e-9;
+const HAIR = 1e-6;
 
 /**
  * Good ones of so many drills, the likeliest whole number.

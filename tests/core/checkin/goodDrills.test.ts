@@ -26,6 +26,7 @@ describe('good drills', () => {
     // As decimal fractions these come out a drill too many.
     expect(drillsFor(465, 0.07)).toBe(500);
     expect(drillsFor(930, 0.07)).toBe(1000);
+    expect(drillsFor(238_872, 0.92)).toBe(2_985_900);
     expect(goodOf(1000, 0.07)).toBe(930);
   });
 
