@@ -75,15 +75,18 @@ export function CutByHand({
   );
   const work = useSectionWork(task);
   const draft = task && work.result && 'judged' in work.result ? work.result.judged : null;
-  const step = (change: () => Piece[]) => {
+  /** @returns whether it could be done */
+  const step = (change: () => Piece[]): boolean => {
     setFault(null);
     try {
       const next = change();
       setSteps([...steps, next]);
       setAfter(null);
+      return true;
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
       setFault(error.message);
+      return false;
     }
   };
   const layers = useMemo(
@@ -272,8 +275,10 @@ export function CutByHand({
                 className="button"
                 disabled={hand.picked.size < 2}
                 onClick={() => {
-                  step(() => joined(sections, [...hand.picked], canvas));
-                  setAt(Math.min(...hand.picked));
+                  // What cannot be joined stays picked, to be mended.
+                  if (!step(() => joined(sections, [...hand.picked], canvas))) return;
+                  // The first of them is what they are joined into.
+                  setAt(sections.find(({ number }) => hand.picked.has(number))!.number);
                   hand.clear();
                   setChoosing(false);
                 }}
