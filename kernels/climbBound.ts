@@ -28,31 +28,13 @@ const WIDEST: usize = 64;
 const DRILL_BITS: usize = 68;
 const STRIDES: usize = 72; // by step
 
-/** The cheapest split of four chains. @returns their costs, in parts */
-function split(prices: usize, taken: usize, length: i32): v128 {
-  const costs = load<usize>(COSTS);
-  const drills = load<usize>(DRILLS);
-  const bars = load<usize>(BARS);
-  const widest = load<i32>(WIDEST);
-  const bits = load<i32>(DRILL_BITS);
-  const whole = i32x4.splat(-1 << bits);
+/** More than any chain costs, and little enough to be added to. */
+const NEVER = 1 << 28;
+
+/** Whether each cell belongs to a bar, from the drills of those that end there. @param drills of the last cells */
+function choose(taken: usize, drills: usize, length: i32): void {
   const zero = i32x4.splat(0);
   const one = i32x4.splat(1);
-  let last = zero;
-  let place = costs;
-  v128.store(place, last);
-  for (let i = 0; i < length; i++) {
-    const at = (<usize>i) << 4;
-    let least = i32x4.add(last, i32x4.shl(v128.load(prices + at), bits));
-    for (let size = 1; size <= widest; size++) {
-      const before = v128.load(place - ((<usize>(size - 1)) << 4));
-      least = i32x4.min_s(least, i32x4.add(before, v128.load(bars + ((<usize>size) << 4))));
-    }
-    last = v128.and(least, whole);
-    place += 16;
-    v128.store(place, last);
-    v128.store(drills + at, v128.andnot(least, whole));
-  }
   let left = zero;
   for (let i = length - 1; i >= 0; i--) {
     const at = (<usize>i) << 4;
@@ -61,6 +43,67 @@ function split(prices: usize, taken: usize, length: i32): v128 {
     v128.store(taken + at, isIn);
     left = i32x4.sub(left, isIn);
   }
+}
+
+/** The cheapest split of four chains. @returns their costs, in parts */
+function split(prices: usize, taken: usize, length: i32): v128 {
+  const costs = load<usize>(COSTS);
+  const drills = load<usize>(DRILLS);
+  const bars = load<usize>(BARS);
+  const widest = (<usize>load<i32>(WIDEST)) << 4;
+  const bits = load<i32>(DRILL_BITS);
+  const whole = i32x4.splat(-1 << bits);
+  const single = v128.load(bars, 16);
+  let last = i32x4.splat(0);
+  let place = costs;
+  v128.store(place, last);
+  for (let i = 0; i < length; i++) {
+    const at = (<usize>i) << 4;
+    // What waits for the place before comes last.
+    let wide = i32x4.splat(NEVER);
+    for (let size: usize = 16; size < widest; size += 16) {
+      wide = i32x4.min_s(wide, i32x4.add(v128.load(place - size), v128.load(bars + size, 16)));
+    }
+    const next = i32x4.min_s(single, i32x4.shl(v128.load(prices + at), bits));
+    const least = i32x4.min_s(i32x4.add(last, next), wide);
+    last = v128.and(least, whole);
+    place += 16;
+    v128.store(place, last);
+    v128.store(drills + at, v128.andnot(least, whole));
+  }
+  choose(taken, drills, length);
+  return i32x4.shr_s(last, bits);
+}
+
+/** As {@link split} for bars of up to four drills: what the last four places cost is at hand. */
+function splitNarrow(prices: usize, taken: usize, length: i32): v128 {
+  const drills = load<usize>(DRILLS);
+  const bars = load<usize>(BARS);
+  const widest = load<i32>(WIDEST);
+  const bits = load<i32>(DRILL_BITS);
+  const whole = i32x4.splat(-1 << bits);
+  const never = i32x4.splat(NEVER);
+  const single = v128.load(bars, 16);
+  const double = widest > 1 ? v128.load(bars, 32) : never;
+  const triple = widest > 2 ? v128.load(bars, 48) : never;
+  const quadruple = widest > 3 ? v128.load(bars, 64) : never;
+  let last = i32x4.splat(0);
+  let second = never;
+  let third = never;
+  let fourth = never;
+  for (let i = 0; i < length; i++) {
+    const at = (<usize>i) << 4;
+    const long = i32x4.min_s(i32x4.add(third, triple), i32x4.add(fourth, quadruple));
+    const most = i32x4.min_s(i32x4.add(second, double), long);
+    const next = i32x4.min_s(single, i32x4.shl(v128.load(prices + at), bits));
+    const least = i32x4.min_s(i32x4.add(last, next), most);
+    fourth = third;
+    third = second;
+    second = last;
+    last = v128.and(least, whole);
+    v128.store(drills + at, v128.andnot(least, whole));
+  }
+  choose(taken, drills, length);
   return i32x4.shr_s(last, bits);
 }
 
@@ -74,11 +117,16 @@ function sumOf(four: v128): i64 {
 }
 
 function splitAll(groups: usize, count: i32, prices: usize, taken: usize): i64 {
+  const isNarrow = load<i32>(WIDEST) <= 4;
   let cost: i64 = 0;
   for (let group = 0; group < count; group++) {
     const from = (<usize>load<i32>(groups + ((<usize>group) << 3))) << 4;
     const length = load<i32>(groups + ((<usize>group) << 3) + 4);
-    cost += sumOf(split(prices + from, taken + from, length));
+    cost += sumOf(
+      isNarrow
+        ? splitNarrow(prices + from, taken + from, length)
+        : split(prices + from, taken + from, length),
+    );
   }
   return cost;
 }

@@ -4,6 +4,7 @@ import { seededRandom } from '../../../src/core/chance/random';
 import { type Regions, regionsOf } from '../../../src/core/placing/regions';
 import { BandMoves } from '../../../src/core/placing/search/bandMoves';
 import { onePerPlacement, runCosts } from '../../../src/core/placing/search/barCosts';
+import { BarTable } from '../../../src/core/placing/search/barTable';
 import { ALONG, chainWays, DOWN } from '../../../src/core/placing/search/chains';
 
 /** What labels cost, counted run by run. */
@@ -33,16 +34,8 @@ function moved(
 ): Uint8Array {
   const now = labels.slice();
   const [along, down] = chainWays(regions);
-  const runCost = runCosts(onePerPlacement(widest), 60);
-  new BandMoves(new Int32Array(now.length), new Int32Array(now.length)).move(
-    now,
-    rows ? along : down,
-    [0, now.length],
-    height,
-    onePerPlacement(widest),
-    runCost,
-    () => 0,
-  );
+  const table = new BarTable(onePerPlacement(widest), 60);
+  new BandMoves(now.length).move(now, rows ? along : down, [0, now.length], height, table, () => 0);
   return now;
 }
 

@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { KERNELS, madeFrom } from '../../../bin/kernels';
 import { makeChart } from '../../../src/core/cells/chart';
 import { seededRandom } from '../../../src/core/chance/random';
 import { type Regions, regionsOf } from '../../../src/core/placing/regions';
@@ -166,10 +164,4 @@ describe('a bound', () => {
       expect(tops[1]! / scale).toBe(rows + columns - 2000 * price);
     }
   });
-});
-
-it('the kernel is made from the source that stands beside it', () => {
-  for (const [source, into] of Object.entries(KERNELS)) {
-    expect(readFileSync(into, 'utf8')).toContain(madeFrom(readFileSync(source)));
-  }
 });

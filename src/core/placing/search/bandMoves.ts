@@ -1,4 +1,4 @@
-import type { BarCosts } from './barCosts';
+import type { BarTable } from './barTable';
 import type { ChainWay } from './chains';
 
 /**
@@ -8,34 +8,39 @@ import type { ChainWay } from './chains';
  */
 export class BandMoves {
   private stretch = new Int32Array(64);
-  private price = new Float64Array(64);
-  private best = new Float64Array(64);
-  private first = new Float64Array(64);
-  private last = new Float64Array(64);
+  /** All costs in parts, see {@link BarTable}. */
+  private price = new Int32Array(64);
+  private best = new Int32Array(64);
+  private first = new Int32Array(64);
+  private last = new Int32Array(64);
   private chosen = new Uint8Array(64);
 
-  /** @param ending @param beginning room for the lengths of runs across, by place: those that end there, and that begin */
-  constructor(
-    private readonly ending: Int32Array,
-    private readonly beginning: Int32Array,
-  ) {}
+  /** Lengths of runs across, by place: those that end there, and that begin. */
+  private readonly ending: Int32Array;
+  private readonly beginning: Int32Array;
+
+  /** @param places of all regions */
+  constructor(places: number) {
+    this.ending = new Int32Array(places);
+    this.beginning = new Int32Array(places);
+  }
 
   /**
    * @param labels changed in place
    * @param from first cell of the region, by {@link ChainWay.at}
    * @param to after its last
    * @param height chains that change together
-   * @param noise added to what each stretch across costs; 0 for none
+   * @param noise added to what each stretch across costs, in parts; 0 for none
    */
   move(
     labels: Uint8Array,
     way: ChainWay,
     [from, to]: readonly [number, number],
     height: number,
-    bars: BarCosts,
-    runCost: Float64Array,
+    table: BarTable,
     noise: () => number,
   ): void {
+    const { runParts } = table;
     const { ending, beginning } = this;
     const { above, below, on, label } = way;
     for (let n = to - 1; n >= from; n--) {
@@ -56,7 +61,7 @@ export class BandMoves {
           this.stretch[length] = place;
           const a = above[place] === -1 ? 0 : ending[above[place]!]!;
           const b = below[lowest] === -1 ? 0 : beginning[below[lowest]!]!;
-          this.price[length] = runCost[a + b + height]! - runCost[a]! - runCost[b]! + noise();
+          this.price[length] = runParts[a + b + height]! - runParts[a]! - runParts[b]! + noise();
           length++;
         }
         end++;
@@ -64,7 +69,7 @@ export class BandMoves {
         if (next === -1 || !free) break;
         place = next;
       }
-      if (length > 0) this.relabel(labels, way, length, height, bars, runCost);
+      if (length > 0) this.relabel(labels, way, length, height, table);
       for (let n = start; n < end; n++) {
         const place = way.at(n);
         const over = above[place]!;
@@ -89,13 +94,13 @@ export class BandMoves {
   private grow(length: number): void {
     if (length < this.price.length) return;
     const size = 2 * this.price.length;
-    const [stretch, price] = [new Int32Array(size), new Float64Array(size)];
+    const [stretch, price] = [new Int32Array(size), new Int32Array(size)];
     stretch.set(this.stretch);
     price.set(this.price);
     [this.stretch, this.price] = [stretch, price];
-    this.best = new Float64Array(size);
-    this.first = new Float64Array(size);
-    this.last = new Float64Array(size);
+    this.best = new Int32Array(size);
+    this.first = new Int32Array(size);
+    this.last = new Int32Array(size);
     this.chosen = new Uint8Array(size);
   }
 
@@ -112,11 +117,11 @@ export class BandMoves {
     { label, back, on, below }: ChainWay,
     length: number,
     height: number,
-    bars: BarCosts,
-    runCost: Float64Array,
+    { barParts, drillBits, runParts }: BarTable,
   ): void {
     const { stretch, price, best, first, last, chosen } = this;
-    const widest = bars.length - 1;
+    const widest = barParts.length - 1;
+    const piled = barParts.map((cost) => (cost >> drillBits) * height);
     // What a run of each length costs more that joins the runs beside the stretch: from its start, to its end, over all of it.
     let whole = 0;
     first.fill(0, 0, length + 1);
@@ -126,10 +131,10 @@ export class BandMoves {
       const a = this.runBeside(labels, head, back, label);
       const b = this.runBeside(labels, tail, on, label);
       for (let i = 1; i <= length; i++) {
-        first[i]! += runCost[a + i]! - runCost[a]!;
-        last[i]! += runCost[b + i]! - runCost[b]!;
+        first[i]! += runParts[a + i]! - runParts[a]!;
+        last[i]! += runParts[b + i]! - runParts[b]!;
       }
-      whole += runCost[a + length + b]! - runCost[a]! - runCost[b]!;
+      whole += runParts[a + length + b]! - runParts[a]! - runParts[b]!;
       head = below[head]!;
       tail = below[tail]!;
     }
@@ -138,7 +143,7 @@ export class BandMoves {
       let least = Math.min(best[i - 1]! + price[i - 1]!, first[i]!);
       const most = Math.min(i, widest);
       for (let drills = 1; drills <= most; drills++)
-        least = Math.min(least, best[i - drills]! + height * bars[drills]!);
+        least = Math.min(least, best[i - drills]! + piled[drills]!);
       best[i] = least;
     }
     // The run that joins the one behind the stretch begins at `end`; from 0 it joins both.
@@ -156,7 +161,7 @@ export class BandMoves {
       }
       let drills = 1;
       const most = Math.min(i, widest);
-      while (drills <= most && best[i - drills]! + height * bars[drills]! !== best[i]) drills++;
+      while (drills <= most && best[i - drills]! + piled[drills]! !== best[i]) drills++;
       const low = drills <= most ? i - drills : 0;
       chosen.fill(1, low, i);
       i = low;

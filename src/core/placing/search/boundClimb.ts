@@ -2,6 +2,7 @@ import type { Regions } from '../regions';
 import type { BarTable } from './barTable';
 import { type ChainSplit, NEVER } from './chainSplit';
 import { KERNEL } from './climbKernel';
+import { KernelMemory } from './kernelMemory';
 
 /*
  * Steps that raise the bound of a region: prices λ of its cells follow the subgradient of the bound with momentum. They
@@ -148,21 +149,13 @@ interface ChainGroups {
 }
 
 const VECTOR_BYTES = 16;
-const PAGE_BYTES = 65_536;
+/** The words that say where all lies, see kernels/climbBound.ts. */
+const HEAD_BYTES = 80;
 
 /** The steps in WebAssembly, in a memory that grows with the largest region. */
 class KernelClimbs implements Climbs {
-  private readonly memory = new WebAssembly.Memory({ initial: 1 });
-  private readonly climb: ClimbKernel;
-
-  /** @throws where the machine cannot run them */
-  constructor() {
-    const bytes = Uint8Array.from(atob(KERNEL), (sign) => sign.charCodeAt(0));
-    const { exports } = new WebAssembly.Instance(new WebAssembly.Module(bytes), {
-      env: { memory: this.memory },
-    });
-    this.climb = exports.climb as ClimbKernel;
-  }
+  private readonly memory = new KernelMemory(KERNEL);
+  private readonly climb = this.memory.exports.climb as ClimbKernel;
 
   /** Lays a region out in the memory. */
   begin({ regions, region, table, lambda }: ClimbGround): Climb {
@@ -171,12 +164,9 @@ class KernelClimbs implements Climbs {
     const [rows, columns] = [rowGroups(regions, region), columnGroups(regions, region)];
     const widest = table.barParts.length - 1;
     const longest = Math.max(rows.groups[1]!, columns.groups[1]!);
-    let end = 80;
-    const room = (vectors: number) => {
-      const at = (end + VECTOR_BYTES - 1) & -VECTOR_BYTES;
-      end = at + vectors * VECTOR_BYTES;
-      return at;
-    };
+    const { memory } = this;
+    memory.layFrom(HEAD_BYTES);
+    const room = (vectors: number) => memory.room(vectors * VECTOR_BYTES);
     const rowsAt = room(rows.groups.length / 4 + 1);
     const columnsAt = room(columns.groups.length / 4 + 1);
     const rowPrices = room(rows.vectors);
@@ -193,8 +183,8 @@ class KernelClimbs implements Climbs {
     const drills = room(longest);
     const bars = room(widest + 1);
     const stridesAt = room(0);
-    const words = this.wordsUpTo(end);
-    words.fill(0, 0, end / 4);
+    const words = memory.words();
+    words.fill(0, 0, stridesAt / 4);
     words.set(rows.groups, rowsAt / 4);
     words.set(columns.groups, columnsAt / 4);
     words.fill(NEVER, never / 4, costs / 4);
@@ -221,7 +211,9 @@ class KernelClimbs implements Climbs {
     return {
       go: (strides, first, last, enough) => {
         if (top >= enough) return top;
-        new Float32Array(this.wordsUpTo(stridesAt + strides.byteLength).buffer).set(strides, stridesAt / 4);
+        memory.layFrom(stridesAt);
+        memory.room(strides.byteLength);
+        new Float32Array(memory.words().buffer).set(strides, stridesAt / 4);
         top = this.climb(first, last, top, enough, table.scale);
         return top;
       },
@@ -233,13 +225,6 @@ class KernelClimbs implements Climbs {
         });
       },
     };
-  }
-
-  /** The memory as words, with room up to so many bytes. */
-  private wordsUpTo(bytes: number): Int32Array {
-    const lacking = bytes - this.memory.buffer.byteLength;
-    if (lacking > 0) this.memory.grow(Math.ceil(lacking / PAGE_BYTES));
-    return new Int32Array(this.memory.buffer);
   }
 }
 

@@ -1,3 +1,4 @@
+import type { Regions } from '../regions';
 import type { BarTable } from './barTable';
 
 /** More than any chain costs, and little enough to be added to. */
@@ -24,6 +25,15 @@ export class ChainSplit {
     this.taken = new Uint8Array(longest);
     this.cost = new Int32Array(longest + 1);
     this.drills = new Uint8Array(longest + 1);
+  }
+
+  /** For all chains of all regions. */
+  static within({ starts }: Regions): ChainSplit {
+    let most = 0;
+    for (let region = 0; region + 1 < starts.length; region++) {
+      most = Math.max(most, starts[region + 1]! - starts[region]!);
+    }
+    return new ChainSplit(most);
   }
 
   /** @returns the least cost of the first cells of `price`, in parts */

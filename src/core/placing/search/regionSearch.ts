@@ -1,9 +1,8 @@
 import type { Regions } from '../regions';
 import type { BarCosts } from './barCosts';
 import type { BarTable } from './barTable';
-import { boundOf, type ClimbGround, type Climbs, kernelClimbs, PlainClimbs } from './boundClimb';
-import { ChainMessages } from './chainMessages';
-import { ALONG, DOWN } from './chains';
+import { type ClimbGround, type Climbs, kernelClimbs, PlainClimbs } from './boundClimb';
+import { ChainSplit } from './chainSplit';
 import { LabelMoves } from './labelMoves';
 
 /** Between two looks at the clock. */
@@ -23,15 +22,13 @@ const CELLS_AT_ONCE = 1_000_000;
 export class RegionSearch extends LabelMoves {
   private readonly lambda: Float32Array;
   private readonly climbs: Climbs;
-  private readonly rows = new ChainMessages();
-  private readonly columns = new ChainMessages();
 
   /** See {@link LabelMoves}. */
   constructor(regions: Regions, bars: (line: number) => BarCosts, unit: number, isOver?: () => boolean) {
     super(regions, bars, unit, isOver);
     const { length } = regions.cells;
     this.lambda = new Float32Array(length);
-    this.climbs = kernelClimbs() ?? new PlainClimbs(this.chain);
+    this.climbs = kernelClimbs() ?? new PlainClimbs(ChainSplit.within(regions));
   }
 
   /** As `LabelMoves.start`. In a large region each drill is worth about what it costs in the best bar: there its price begins. */
@@ -49,84 +46,19 @@ export class RegionSearch extends LabelMoves {
    */
   pass(region: number, sweeps: number): void {
     const table = this.tableOf(region);
-    const { bars } = table;
     const { starts } = this.regions;
-    for (const way of [this.rows, this.columns]) way.begin(starts[region + 1]! - starts[region]!, bars);
-    this.passBack(region, bars, false);
-    for (let sweep = 0; sweep < sweeps && !this.isOver(); sweep++) {
-      this.passOn(region, bars);
-      this.settle(region, table);
-      this.passBack(region, bars, true);
-      this.certify(region, table);
-      if (this.isClosed(region)) return;
+    const lambda = this.lambda.subarray(starts[region]!, starts[region + 1]!);
+    const { steps } = this;
+    steps.begin(region, table);
+    steps.price(lambda);
+    steps.passBack(false);
+    for (let sweep = 0; sweep < sweeps && !this.isOver() && !this.isClosed(region); sweep++) {
+      steps.passOn();
+      this.settle(region);
+      steps.passBack(true);
+      this.prove(region, steps.bound() / table.scale);
     }
-  }
-
-  /** There: sets λ by what comes from before and from behind, and labels greedily. */
-  private passOn(region: number, bars: BarCosts): void {
-    const { regions, trial, lambda, before, rows, columns } = this;
-    const { up, left, starts } = regions;
-    const [rowMessages, columnMessages] = [rows.messages, columns.messages];
-    const from = starts[region]!;
-    const to = starts[region + 1]!;
-    const states = bars.length;
-    const widest = states - 1;
-    const first = bars[1]!;
-    for (let place = from; place < to; place++) {
-      const at = (place - from) * states;
-      const above = up[place]!;
-      const beforeInRow = left[place] === 1 ? at - states : -1;
-      const beforeInColumn = above === -1 ? -1 : (above - from) * states;
-
-      // Labels: what follows from those before, with what the messages foretell.
-      const rowWas = left[place] === 1 && trial[place - 1] === ALONG ? before[place - 1]! : 0;
-      const columnWas = above !== -1 && trial[above] === DOWN ? before[above]! : 0;
-      let [along, alongAt] = [first + rowMessages[at + 1]!, 1];
-      if (rowWas > 0 && rowWas < widest) {
-        const on = bars[rowWas + 1]! - bars[rowWas]! + rowMessages[at + rowWas + 1]!;
-        if (on <= along) [along, alongAt] = [on, rowWas + 1];
-      }
-      let [downwards, downAt] = [first + columnMessages[at + 1]!, 1];
-      if (columnWas > 0 && columnWas < widest) {
-        const on = bars[columnWas + 1]! - bars[columnWas]! + columnMessages[at + columnWas + 1]!;
-        if (on <= downwards) [downwards, downAt] = [on, columnWas + 1];
-      }
-      if (along + columnMessages[at]! <= downwards + rowMessages[at]!) {
-        trial[place] = ALONG;
-        before[place] = alongAt;
-      } else {
-        trial[place] = DOWN;
-        before[place] = downAt;
-      }
-
-      // The price at which row and column agree; both hold the old one already.
-      lambda[place]! -= (rows.preferenceOn(beforeInRow, at) + columns.preferenceOn(beforeInColumn, at)) / 2;
-      rows.sendOn(beforeInRow, at, lambda[place]!);
-      columns.sendOn(beforeInColumn, at, lambda[place]!);
-    }
-  }
-
-  /** Back: the same from the other side, without labels. @param update whether λ is set; else the messages alone are */
-  private passBack(region: number, bars: BarCosts, update: boolean): void {
-    const { regions, lambda, rows, columns } = this;
-    const { down, left, starts } = regions;
-    const from = starts[region]!;
-    const to = starts[region + 1]!;
-    const states = bars.length;
-    for (let place = to - 1; place >= from; place--) {
-      const at = (place - from) * states;
-      const below = down[place]!;
-      const behindInRow = place + 1 < to && left[place + 1] === 1 ? at + states : -1;
-      const behindInColumn = below === -1 ? -1 : (below - from) * states;
-      const preferred = rows.preferenceBack(behindInRow, at) + columns.preferenceBack(behindInColumn, at);
-      if (update) lambda[place]! -= preferred / 2;
-      rows.sendBack(behindInRow, at, lambda[place]!);
-      columns.sendBack(behindInColumn, at, lambda[place]!);
-    }
-  }
-
-  private certify(region: number, table: BarTable): void {
-    this.prove(region, boundOf(this.groundOf(region, table), this.chain, null) / table.scale);
+    lambda.set(steps.priced());
   }
 
   private groundOf(region: number, table: BarTable): ClimbGround {
