@@ -74,7 +74,7 @@ export interface ClothProps {
 /** What is followed has squares of at least so many pixels, larger ones where symbols are. */
 const FOLLOWED_PX = { usual: 20, large: 30 };
 
-/** A page finds its layout within this time after it was opened. */
+/** A page finds its layout within this time after it was opened, if no hand is faster. */
 const SETTLES_MS = 3000;
 /** After this long without movement cells come to whole pixels. */
 const REST_MS = 120;
@@ -152,6 +152,7 @@ export function Cloth(props: ClothProps) {
 
   /** Whether a hand has moved the view since the frame was shown; until then the frame stays whole whatever the size. */
   const moved = useRef(false);
+  const touched = useRef(false);
   const look = useCallback(
     (next: Camera) => {
       moved.current = true;
@@ -236,7 +237,8 @@ export function Cloth(props: ClothProps) {
       view.width = Math.round(size.current.width * window.devicePixelRatio);
       view.height = Math.round(size.current.height * window.devicePixelRatio);
       // A line of words that comes up later must not move squares from under a hand.
-      if (!moved.current && (wider || performance.now() - opened < SETTLES_MS)) {
+      const settles = !touched.current && performance.now() - opened < SETTLES_MS;
+      if (!moved.current && (wider || settles)) {
         const kept = keptView(latest.current.keptAs, size.current);
         if (kept) look(kept);
         else showFrame();
@@ -325,6 +327,7 @@ export function Cloth(props: ClothProps) {
     });
     const onDown = (event: PointerEvent) => {
       if (event.button !== 0) return;
+      touched.current = true;
       view.setPointerCapture(event.pointerId);
       pressed.current = { x: event.clientX, y: event.clientY };
       hand.current!.press(touchOf(event));

@@ -2,7 +2,9 @@ import type { Regions } from '../regions';
 import type { BarCosts } from './barCosts';
 import { BarTable } from './barTable';
 import { ALONG, DOWN } from './chains';
-import { type RegionSteps, regionSteps } from './regionSteps';
+import { KernelSteps } from './kernelSteps';
+import { PlainSteps } from './plainSteps';
+import type { RegionSteps } from './regionSteps';
 
 const LARGE_CELLS = 2000;
 /** Bands are piled up again while they save this share. */
@@ -45,7 +47,7 @@ export class LabelMoves {
     this.alongCosts = new Float64Array(lines.length);
     this.downCosts = new Float64Array(lines.length);
     this.widths = new Int32Array(lines.length);
-    this.steps = regionSteps(regions);
+    this.steps = KernelSteps.of(regions) ?? new PlainSteps(regions);
   }
 
   /** Whether most of a region lies far from its rim. */

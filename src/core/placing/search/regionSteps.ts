@@ -1,11 +1,9 @@
-import type { Regions } from '../regions';
 import type { BarTable } from './barTable';
-import { KernelSteps } from './kernelSteps';
-import { PlainSteps } from './plainSteps';
 
 /**
  * The steps of the search in one region at a time: labels that are tried, and prices λ of its cells. They exist twice and
- * come to the same numbers: in WebAssembly, which takes a fraction of the time, and in TypeScript.
+ * come to the same numbers: in WebAssembly, which takes a fraction of the time ({@link KernelSteps}), and in TypeScript
+ * ({@link PlainSteps}).
  */
 export interface RegionSteps {
   /** What follows is of this region. What was tried or priced in another one is gone. */
@@ -34,9 +32,4 @@ export interface RegionSteps {
   passBack(update: boolean): void;
   /** What the prices prove, in parts, see {@link boundOf}. */
   bound(): number;
-}
-
-/** The steps as fast as this machine can. */
-export function regionSteps(regions: Regions): RegionSteps {
-  return KernelSteps.of(regions) ?? new PlainSteps(regions);
 }
