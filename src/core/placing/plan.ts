@@ -374,7 +374,7 @@ function squaresOf(parts: readonly CellPart[]): number {
 
 /** Rounds that a ground of so many squares gets: a section is planned between two glances. */
 export function roundsFor(cells: number): number {
-  return cells <= 900 ? 7 : cells <= 1800 ? 6 : cells <= 20_000 ? 5 : 2;
+  return cells <= 900 ? 7 : cells <= 1800 ? 6 : cells <= 20_000 ? 4 : 2;
 }
 
 interface OnlyWays {
