@@ -12,6 +12,7 @@ import {
   DRILL_BITS,
   DRILLS,
   FIRST,
+  joined,
   LAST,
   LEFT,
   LOGISTIC,
@@ -153,10 +154,7 @@ function relabel(length: i32, height: i32, back: usize, on: usize, below: usize,
     const b = load<i32>(runFrom + load<u32>(on + tail));
     addRuns(first, a, length);
     addRuns(last, b, length);
-    whole +=
-      load<i32>(runParts + ((<usize>(a + length + b)) << 2)) -
-      load<i32>(runParts + ((<usize>a) << 2)) -
-      load<i32>(runParts + ((<usize>b) << 2));
+    whole += joined(runParts, a, length, b);
     head = <usize>load<u32>(below + head);
     tail = <usize>load<u32>(below + tail);
   }
@@ -263,10 +261,7 @@ function moveTogether(
         const lowest = <usize>load<u32>(across + load<u32>(acrossOf + at) + lowestAt);
         const a = load<i32>(before + load<u32>(above + at));
         const b = load<i32>(after + load<u32>(below + lowest));
-        let price =
-          load<i32>(runParts + ((<usize>(a + b + height)) << 2)) -
-          load<i32>(runParts + ((<usize>a) << 2)) -
-          load<i32>(runParts + ((<usize>b) << 2));
+        let price = joined(runParts, a, height, b);
         if (hot > 0) price = <i32>(<f64>price + noise(logistic) * hot);
         store<i32>(prices + ((<usize>length) << 2), price);
         store<u32>(stretch + ((<usize>length) << 2), <u32>at);

@@ -10,6 +10,7 @@ import {
   DOWN,
   DRILL_BITS,
   DRILLS,
+  joined,
   LAMBDA,
   LEFT,
   LOGISTIC,
@@ -127,10 +128,7 @@ function move(order: usize, on: usize, above: usize, below: usize, label: u8, ho
       const at = <usize>load<u32>(order + ((<usize>end) << 2));
       const a = load<i32>(before + load<u32>(above + at));
       const b = load<i32>(after + load<u32>(below + at));
-      let price =
-        load<i32>(runParts + ((<usize>(a + b + 1)) << 2)) -
-        load<i32>(runParts + ((<usize>a) << 2)) -
-        load<i32>(runParts + ((<usize>b) << 2));
+      let price = joined(runParts, a, 1, b);
       if (hot > 0) {
         price = <i32>(<f64>price + noise(logistic) * hot);
       }

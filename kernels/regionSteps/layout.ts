@@ -57,3 +57,12 @@ export function leastOfFour(four: v128): v128 {
   const two = i32x4.min_s(four, v128.shuffle<i32>(four, four, 2, 3, 0, 1));
   return i32x4.min_s(two, v128.shuffle<i32>(two, two, 1, 0, 3, 2));
 }
+
+/** What a run costs more that goes over so many cells and joins the runs beside them, in parts. @param runParts by length */
+export function joined(runParts: usize, a: i32, cells: i32, b: i32): i32 {
+  return (
+    load<i32>(runParts + ((<usize>(a + cells + b)) << 2)) -
+    load<i32>(runParts + ((<usize>a) << 2)) -
+    load<i32>(runParts + ((<usize>b) << 2))
+  );
+}
