@@ -64,10 +64,14 @@ test('a half-laid canvas: what was laid before is entered in a few acts, and cou
   await expect(page.getByText('drills in 2 sections')).toBeVisible();
   await page.getByRole('button', { name: 'Choose none' }).click();
   await page.mouse.click(second.x, second.y);
+  const list = page.getByRole('region', { name: 'Whole colours' });
+  const listTop = () => list.evaluate((region: HTMLElement) => region.offsetTop);
+  const top = await listTop();
   await page.getByRole('button', { name: 'Enter 1 section as laid' }).click();
   // 64 squares, of which 8 want no drill.
   await expect(page.getByText('56 drills entered as laid before.')).toBeVisible();
-  const list = page.getByRole('region', { name: 'Whole colours' });
+  // Colours to tick do not move away from under a hand when the answer comes.
+  expect(await listTop()).toBe(top);
   await list.getByRole('checkbox', { name: /98/ }).check();
   await list.getByRole('button', { name: 'Enter 1 colour as laid, 80 drills' }).click();
   await expect(page.getByText('80 drills entered as laid before.')).toBeVisible();

@@ -74,16 +74,19 @@ export function LaidBefore({
           </button>
         </div>
       </div>
-      {done !== null && (
-        <p className="flex flex-wrap items-center gap-2" role="status">
-          <span className="grow">{counted(done, 'drill')} entered as laid before.</span>
-          {onUndo && (
-            <button type="button" className="button" onClick={onUndo}>
-              <Undo2 size={20} aria-hidden /> Undo
-            </button>
-          )}
-        </p>
-      )}
+      {/* Its room is kept, so that the colours below do not move from under a hand when the answer comes. */}
+      <p className="flex min-h-13 shrink-0 items-center gap-2" role="status">
+        {done !== null && (
+          <>
+            <span className="grow">{counted(done, 'drill')} entered as laid before.</span>
+            {onUndo && (
+              <button type="button" className="button" onClick={onUndo}>
+                <Undo2 size={20} aria-hidden /> Undo
+              </button>
+            )}
+          </>
+        )}
+      </p>
       {colours.length > 0 && (
         <section aria-label="Whole colours" className="flex min-h-72 grow flex-col gap-2">
           <h2>Or whole colours, all over the canvas</h2>
