@@ -58,17 +58,25 @@ function written({ kind }: ArchiveColumn, value: unknown): string {
 }
 
 /**
+ * The rows of CSV whose header has names alone. So its first line tells how values are parted and lines end, and what the
+ * values hold has no say in it.
+ * @param most rows to read
+ */
+export function csvRows(text: string, most: number): string[][] {
+  const plain = text.replace(/^\uFEFF/, '');
+  const header = plain.slice(0, plain.indexOf('\n') + 1);
+  const delimiter = [';', '\t'].find((sign) => header.includes(sign)) ?? ',';
+  const newline = header.endsWith('\r\n') ? '\r\n' : '\n';
+  return Papa.parse<string[]>(plain, { delimiter, newline, skipEmptyLines: true, preview: most }).data;
+}
+
+/**
  * Reads such a table.
  * @throws Refusal naming the file, the line and the column
  */
 function tableFromCsv(table: ArchiveTable, text: string): ArchiveRow[] {
   const file = fileOf(table);
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: true,
-    preview: MAX_ROWS + 2,
-  });
-  const header = data[0] ?? [];
-  const lines = data.slice(1);
+  const [header = [], ...lines] = csvRows(text, MAX_ROWS + 2);
   if (lines.length > MAX_ROWS) throw new Refusal(`${file} has more than ${many(MAX_ROWS)} rows.`);
   const places = table.columns.map(({ name }) => header.indexOf(name));
   // An older archive may not know a column that may be empty.

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { csvRows } from '../../core/archive/dataPackage';
 import { DESCRIPTOR } from '../../core/archive/descriptor';
 import type { Contents } from '../../core/backups/contents';
 import { MISSING_VALUES, readStored, writeStored } from '../../core/backups/storedText';
@@ -220,8 +221,7 @@ export async function readEverything(bytes: Uint8Array): Promise<EverythingFile>
     const table = /^tables\/([a-z_]+)\.csv$/.exec(path)?.[1];
     if (table === undefined) continue;
     const text = new TextDecoder('utf-8', { fatal: true }).decode(files.get(path));
-    const { data } = Papa.parse<string[]>(text, { skipEmptyLines: true, preview: MAX_ROWS + 2 });
-    const [columns = [], ...lines] = data;
+    const [columns = [], ...lines] = csvRows(text, MAX_ROWS + 2);
     if (lines.length > MAX_ROWS) throw unreadable(`${path} has more than ${many(MAX_ROWS)} rows.`);
     const odd = lines.findIndex((line) => line.length !== columns.length);
     if (odd >= 0) throw unreadable(`Row ${odd + 1} of ${path} has another number of values than its header.`);

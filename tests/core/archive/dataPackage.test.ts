@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import {
   ARCHIVE_VERSION,
@@ -12,6 +13,7 @@ import {
   tableToCsv,
 } from '../../../src/core/archive/dataPackage';
 import { ARCHIVE_TABLES, type ArchiveColumn, type ArchiveTable } from '../../../src/core/archive/tables';
+import { MAX_LINE } from '../../../src/core/canvas/legend';
 import { makeChart } from '../../../src/core/cells/chart';
 
 /** Any value that a column may hold. */
@@ -117,6 +119,23 @@ describe('the tables of an archive', () => {
     }
   });
 
+  it('keep what they hold where semicolons follow quotation marks in it', () => {
+    for (const table of ARCHIVE_TABLES.filter(({ columns }) => columns.some(({ kind }) => kind === 'json'))) {
+      const rows = fc.sample(rowOf(table), { numRuns: 1, seed: 7 });
+      const text = tableToCsv(table, rows);
+      // As it was written, and as an editor of another country writes it.
+      const parted = Papa.unparse(Papa.parse<string[]>(text, { delimiter: ',', skipEmptyLines: true }).data, {
+        delimiter: ';',
+        newline: '\n',
+      });
+      for (const said of [text, `\uFEFF${parted}\n`]) {
+        const files = new Map([...empty, [fileOf(CANVAS), oneCanvas], [fileOf(table), said]] as const);
+        const read = readTables((path) => files.get(path) ?? null, ARCHIVE_VERSION).get(table.name);
+        expect(read, table.name).toEqual(rows);
+      }
+    }
+  });
+
   it('of an older archive have what was true before a column came', () => {
     const files = new Map<string, string>([
       ...empty,
@@ -132,6 +151,115 @@ describe('the tables of an archive', () => {
     ]);
   });
 });
+
+/** Texts that no column of a kind holds. */
+const WRONG: Record<ArchiveColumn['kind'], string[]> = {
+  uuid: ['nobody', '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f0', 'x6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f01'],
+  shared: ['nobody', '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f01x'],
+  text: [],
+  photo: ['a.jpg', 'photos/../a.jpg', 'xphotos/a.jpg', 'photos/a.jpgx', 'photos/a.png'],
+  integer: ['1.5', 'x1', '1x', '12345678901', '--1'],
+  line: ['0', '-1', 'x1', '1x', '1.5', '123456', String(MAX_LINE + 1)],
+  number: ['x', 'Infinity', 'NaN'],
+  boolean: ['yes', '1', 'TRUE'],
+  moment: ['yesterday'],
+  json: ['{}', '1', '[', 'null', `${'['.repeat(40)}${']'.repeat(40)}`],
+  runs: ['1', '1 2 3', '1 0', 'x 1', '5 2 1 1'],
+};
+
+/** A table of one row in which one column says something else. */
+function saying(table: ArchiveTable, column: ArchiveColumn, text: string): string {
+  const [row] = fc.sample(rowOf(table), { numRuns: 1, seed: 7 });
+  const names = table.columns.map(({ name }) => name);
+  const [, cells] = Papa.parse<string[]>(tableToCsv(table, [row!]), { delimiter: ',' }).data;
+  return Papa.unparse([names, names.map((name, i) => (name === column.name ? text : cells![i]))]);
+}
+
+function readSaying(table: ArchiveTable, column: ArchiveColumn, text: string) {
+  const files = new Map([
+    ...empty,
+    [fileOf(CANVAS), oneCanvas],
+    [fileOf(table), saying(table, column, text)],
+  ] as const);
+  return readTables((path) => files.get(path) ?? null, ARCHIVE_VERSION).get(table.name)![0]!;
+}
+
+/** Whether a text is a value of a field, as Table Schema (Frictionless Data, version 1) has types, formats and constraints. */
+function isValue(field: Record<string, unknown>, text: string): boolean {
+  const { required, enum: some, pattern } = (field.constraints ?? {}) as Record<string, unknown>;
+  if (text === '') return required !== true;
+  if (some && !(some as string[]).includes(text)) return false;
+  if (pattern && !new RegExp(`^(?:${pattern})$`).test(text)) return false;
+  switch (field.type) {
+    case 'string':
+      return field.format !== 'uuid' || /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/i.test(text);
+    case 'integer':
+      return /^-?\d+$/.test(text);
+    case 'number':
+      return Number.isFinite(Number(text));
+    case 'boolean':
+      return ['true', 'True', 'TRUE', '1', 'false', 'False', 'FALSE', '0'].includes(text);
+    case 'datetime':
+      return field.format === 'any' && !Number.isNaN(Date.parse(text));
+    case 'array':
+      return Array.isArray(JSON.parse(text));
+    default:
+      throw new Error(`Table Schema has no type ${field.type}.`);
+  }
+}
+
+const fieldsOf = (table: ArchiveTable) => {
+  const { resources } = dataPackage({ id: 'x', title: '' }, '', [
+    { path: fileOf(table), bytes: 1, hash: '', table },
+  ]) as { resources: { schema: { fields: Record<string, unknown>[] } }[] };
+  return resources[0]!.schema.fields;
+};
+
+describe.each(ARCHIVE_TABLES.map((table) => [table.name, table] as const))(
+  'the columns of %s',
+  (_, table) => {
+    it('refuse what they cannot hold, by row and name', () => {
+      for (const column of table.columns) {
+        const wrong = column.oneOf ? [...WRONG[column.kind], 'something else'] : WRONG[column.kind];
+        for (const text of wrong) {
+          expect(() => readSaying(table, column, text), `${column.name} ${text}`).toThrow(
+            `Row 1 of ${fileOf(table)}: ${column.name} cannot be “${text.slice(0, 40)}”.`,
+          );
+        }
+      }
+      const line = table.columns.find(({ kind }) => kind === 'line');
+      if (line) expect(readSaying(table, line, String(MAX_LINE))[line.name]).toBe(MAX_LINE);
+    });
+
+    it('are described by the package as they are written and read', () => {
+      const fields = fieldsOf(table);
+      expect(fields.map(({ name }) => name)).toEqual(table.columns.map(({ name }) => name));
+      const rows = fc.sample(rowOf(table), { numRuns: 20, seed: 3 });
+      const [, ...written] = Papa.parse<string[]>(tableToCsv(table, rows), {
+        delimiter: ',',
+        skipEmptyLines: true,
+      }).data;
+      expect(written).toHaveLength(rows.length);
+      table.columns.forEach((column, i) => {
+        const field = fields[i]!;
+        expect(field.description).toBe(column.about);
+        for (const cells of written)
+          expect(isValue(field, cells[i]!), `${column.name} ${cells[i]}`).toBe(true);
+        // An empty cell may stand exactly where one is read.
+        let isRead = true;
+        try {
+          readSaying(table, column, '');
+        } catch {
+          isRead = false;
+        }
+        expect(isValue(field, ''), column.name).toBe(isRead);
+        if (column.oneOf) expect(isValue(field, 'something else')).toBe(false);
+        if (column.kind === 'runs') expect(isValue(field, '1 2 3')).toBe(false);
+        if (!column.oneOf && column.kind === 'text') expect(field.constraints).toBeUndefined();
+      });
+    });
+  },
+);
 
 describe('the chart as a table', () => {
   it('comes back cell by cell', () => {
@@ -154,6 +282,13 @@ describe('the chart as a table', () => {
     const read = (row: number, column: number, drills: number, line: number) => () =>
       chartFromRows([{ row, column, drills, line }], size, new Set([1, 2]));
     expect(read(3, 1, 4, 2)).not.toThrow();
+    const second = () =>
+      chartFromRows(
+        [...[{ row: 1, column: 1, drills: 1, line: 1 }], { row: 9, column: 1, drills: 1, line: 1 }],
+        size,
+        new Set([1]),
+      );
+    expect(second).toThrow('Row 2 of chart.csv lies outside the canvas.');
     for (const outside of [
       read(0, 1, 1, 1),
       read(4, 1, 1, 1),
@@ -175,7 +310,32 @@ describe('the descriptor', () => {
       { path: 'mark.csv', bytes: 12, hash: 'sha256:ab', table: mark },
       { path: 'photos/a-b.jpg', bytes: 7, hash: 'sha256:cd', table: null },
     ]) as { resources: Record<string, unknown>[] } & Record<string, unknown>;
-    expect(about).toMatchObject({ profile: 'data-package', name: 'oculent-canvas-x', title: 'Owls' });
+    expect(about).toMatchObject({
+      profile: 'data-package',
+      name: 'oculent-canvas-x',
+      id: 'x',
+      title: 'Owls',
+      created: '2026-05-02T09:30:00.000Z',
+      oculent: { archive: ARCHIVE_VERSION },
+    });
+    expect(about.description).toContain('docs/formats.md');
+    expect(resources[0]).toMatchObject({
+      profile: 'tabular-data-resource',
+      path: 'mark.csv',
+      format: 'csv',
+      mediatype: 'text/csv',
+      encoding: 'utf-8',
+      schema: { missingValues: [''], primaryKey: [...mark.key] },
+    });
+    expect(resources[1]).toEqual({
+      profile: 'data-resource',
+      name: 'photos-a-b-jpg',
+      path: 'photos/a-b.jpg',
+      format: 'jpg',
+      mediatype: 'image/jpeg',
+      bytes: 7,
+      hash: 'sha256:cd',
+    });
     expect(resources.map(({ name, bytes, hash }) => [name, bytes, hash])).toEqual([
       ['mark', 12, 'sha256:ab'],
       ['photos-a-b-jpg', 7, 'sha256:cd'],
@@ -188,5 +348,15 @@ describe('the descriptor', () => {
     // A table that points at itself says so with an empty name (Table Schema, "foreign keys").
     expect(foreignKeys).toContainEqual({ fields: 'undoes', reference: { resource: '', fields: 'id' } });
     expect(CHART_TABLE.columns.map(({ name }) => name)).toEqual(['row', 'column', 'drills', 'line']);
+    const [canvas, picture] = (
+      dataPackage({ id: 'x', title: '' }, '', [
+        { path: 'canvas.csv', bytes: 1, hash: '', table: CANVAS },
+        { path: 'chart.v2.png', bytes: 1, hash: '', table: null },
+      ]) as { resources: Record<string, unknown>[] }
+    ).resources;
+    // Where nothing is referred to, no list of it stands.
+    if (!CANVAS.columns.some(({ refers }) => refers))
+      expect(canvas!.schema).not.toHaveProperty('foreignKeys');
+    expect(picture).toMatchObject({ name: 'chart.v2-png', format: 'png', mediatype: 'image/png' });
   });
 });
