@@ -41,6 +41,7 @@ function preferOn(was: usize, at: usize, bytes: usize, more: usize, left: f32): 
   return leastLane(least) - left;
 }
 
+/** Leaves the message of the cell for the next one. */
 function sendOn(was: usize, at: usize, bytes: usize, more: usize, left: f32, price: f32): void {
   let shifted = f32x4.splat(left);
   const than = f32x4.splat(price - left);
@@ -69,12 +70,12 @@ export function passOn(): void {
   const widest = load<i32>(WIDEST);
   for (let cell = 0; cell < cells; cell++) {
     const at = (<usize>cell) << 2;
-    const before0 = <usize>load<u32>(leftOf + at);
+    const beside = <usize>load<u32>(leftOf + at);
     const above = <usize>load<u32>(up + at);
     const row = rows + at * times;
     const column = columns + at * times;
 
-    const rowWas = load<u8>(trial + (before0 >> 2)) === ALONG ? load<i32>(before + before0) : 0;
+    const rowWas = load<u8>(trial + (beside >> 2)) === ALONG ? load<i32>(before + beside) : 0;
     const columnWas = load<u8>(trial + (above >> 2)) === 1 - ALONG ? load<i32>(before + above) : 0;
     let along = first + load<f32>(row);
     let alongAt = 1;
@@ -96,7 +97,7 @@ export function passOn(): void {
     store<u8>(trial + cell, isAlong ? ALONG : 1 - ALONG);
     store<i32>(before + at, isAlong ? alongAt : downAt);
 
-    const rowBefore = rows + before0 * times;
+    const rowBefore = rows + beside * times;
     const columnBefore = columns + above * times;
     const rowLeft = leftOn(rowBefore, bytes);
     const columnLeft = leftOn(columnBefore, bytes);
@@ -126,6 +127,7 @@ function preferBack(was: usize, at: usize, bytes: usize, more: usize, left: f32)
   return leastLane(least) - left;
 }
 
+/** Leaves the message of the cell for the one before. */
 function sendBack(was: usize, at: usize, bytes: usize, more: usize, left: f32, price: f32): void {
   const most = f32x4.splat(left);
   const added = f32x4.splat(price);

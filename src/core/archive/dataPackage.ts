@@ -64,9 +64,9 @@ function written({ kind }: ArchiveColumn, value: unknown): string {
  */
 export function csvRows(text: string, most: number): string[][] {
   const plain = text.replace(/^\uFEFF/, '');
-  const header = plain.slice(0, plain.indexOf('\n') + 1);
+  const [header, ending] = /^[^\r\n]*(\r\n|\r|\n)?/.exec(plain)!;
   const delimiter = [';', '\t'].find((sign) => header.includes(sign)) ?? ',';
-  const newline = header.endsWith('\r\n') ? '\r\n' : '\n';
+  const newline = (ending ?? '\n') as '\r\n' | '\r' | '\n';
   return Papa.parse<string[]>(plain, { delimiter, newline, skipEmptyLines: true, preview: most }).data;
 }
 

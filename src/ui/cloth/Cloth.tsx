@@ -152,6 +152,7 @@ export function Cloth(props: ClothProps) {
 
   /** Whether a hand has moved the view since the frame was shown; until then the frame stays whole whatever the size. */
   const moved = useRef(false);
+  /** Whether a hand has touched a square, and may touch beside it next. */
   const touched = useRef(false);
   const look = useCallback(
     (next: Camera) => {

@@ -7,6 +7,7 @@ import {
   CHART_TABLE,
   chartFromRows,
   chartToRows,
+  csvRows,
   dataPackage,
   fileOf,
   readTables,
@@ -260,6 +261,19 @@ describe.each(ARCHIVE_TABLES.map((table) => [table.name, table] as const))(
     });
   },
 );
+
+it('a header alone tells how values are parted and lines end, whatever the values hold', () => {
+  for (const ending of ['\r\n', '\n', '\r']) {
+    const lines = (...each: string[]) => csvRows(each.map((line) => `${line}${ending}`).join(''), 9);
+    expect(lines('note', '"a;b;c"', '"d;e;f"')).toEqual([['note'], ['a;b;c'], ['d;e;f']]);
+    expect(lines('note;when', '"a,b,c,d";1', '"e,f,g,h";2')).toEqual([
+      ['note', 'when'],
+      ['a,b,c,d', '1'],
+      ['e,f,g,h', '2'],
+    ]);
+  }
+  expect(csvRows('note\twhen', 9)).toEqual([['note', 'when']]);
+});
 
 describe('the chart as a table', () => {
   it('comes back cell by cell', () => {

@@ -40,7 +40,8 @@ export class BandMoves {
     table: BarTable,
     noise: () => number,
   ): void {
-    const { runParts } = table;
+    const { runParts, barParts, drillBits } = table;
+    const piled = barParts.map((cost) => (cost >> drillBits) * height);
     const { ending, beginning } = this;
     const { above, below, on, label } = way;
     for (let n = to - 1; n >= from; n--) {
@@ -69,7 +70,7 @@ export class BandMoves {
         if (next === -1 || !free) break;
         place = next;
       }
-      if (length > 0) this.relabel(labels, way, length, height, table);
+      if (length > 0) this.relabel(labels, way, length, height, piled, runParts);
       for (let n = start; n < end; n++) {
         const place = way.at(n);
         const over = above[place]!;
@@ -111,17 +112,17 @@ export class BandMoves {
     return run;
   }
 
-  /** The best labels of the stretch, given what runs into it from both ends. */
+  /** The best labels of the stretch, given what runs into it from both ends. @param piled cost of as many bars as the band is high, by drills */
   private relabel(
     labels: Uint8Array,
     { label, back, on, below }: ChainWay,
     length: number,
     height: number,
-    { barParts, drillBits, runParts }: BarTable,
+    piled: Int32Array,
+    runParts: Int32Array,
   ): void {
     const { stretch, price, best, first, last, chosen } = this;
-    const widest = barParts.length - 1;
-    const piled = barParts.map((cost) => (cost >> drillBits) * height);
+    const widest = piled.length - 1;
     // What a run of each length costs more that joins the runs beside the stretch: from its start, to its end, over all of it.
     let whole = 0;
     first.fill(0, 0, length + 1);

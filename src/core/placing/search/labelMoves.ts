@@ -29,6 +29,7 @@ export class LabelMoves {
   protected readonly widths: Int32Array;
   protected readonly steps: RegionSteps;
   private readonly tables = new Map<BarCosts, Map<number, BarTable>>();
+
   /**
    * @param bars costs by the line of a region, see {@link BarCosts}
    * @param unit all costs are multiples of it, so that a bound may be rounded up to one
