@@ -265,7 +265,7 @@ describe.each(ARCHIVE_TABLES.map((table) => [table.name, table] as const))(
 it('a header alone tells how values are parted and lines end, whatever the values hold', () => {
   for (const ending of ['\r\n', '\n', '\r']) {
     const lines = (...each: string[]) => csvRows(each.map((line) => `${line}${ending}`).join(''), 9);
-    expect(lines('note', '"a;b;c"', '"d;e;f"')).toEqual([['note'], ['a;b;c'], ['d;e;f']]);
+    expect(lines('note', 'a;b;c', 'd;e;f')).toEqual([['note'], ['a;b;c'], ['d;e;f']]);
     expect(lines('note;when', '"a,b,c,d";1', '"e,f,g,h";2')).toEqual([
       ['note', 'when'],
       ['a,b,c,d', '1'],
