@@ -10,9 +10,11 @@ import { CHART_KINDS, seededChart } from './seededCharts';
 /*
  * How near plans come to the best proven bound, and how long that takes beside rows alone, in one run.
  * npx tsx bench/placing.ts [seconds, 5 where left out] [widest tips, 3,4,7,10,15]
+ * [charts, mixed,blobs,smooth,confetti,demo]
  */
 const SECONDS = Number(process.argv[2] ?? 5);
 const TIPS = (process.argv[3] ?? '3,4,7,10,15').split(',').map(Number);
+const KINDS = process.argv[4]?.split(',') ?? [...CHART_KINDS, 'demo'];
 const ROUNDS = 99;
 
 const sum = (values: Float64Array) => values.reduce((total, each) => total + each, 0);
@@ -64,21 +66,25 @@ function sections(name: string, chart: Chart, side: number): void {
 }
 
 console.log(`Whole canvases, ${SECONDS} s on one core`);
-for (const kind of CHART_KINDS) {
+const kinds = CHART_KINDS.filter((kind) => KINDS.includes(kind));
+for (const kind of kinds) {
   const chart = seededChart(kind);
   console.log(`${kind}: ${chart.width} × ${chart.height}, ${regionsOf(chart, null).lines.length} regions`);
   for (const widest of TIPS) line(kind, chart, widest);
 }
-for (const [name, kit] of [
-  ['Glasshouse', glasshouseKit],
-  ['Lantern', lanternKit],
-  ['Kingfisher', kingfisherKit],
-] as const) {
-  const { chart } = await kit();
-  for (const widest of TIPS) line(name, chart, widest);
+if (KINDS.includes('demo')) {
+  for (const [name, kit] of [
+    ['Glasshouse', glasshouseKit],
+    ['Lantern', lanternKit],
+    ['Kingfisher', kingfisherKit],
+  ] as const) {
+    const { chart } = await kit();
+    for (const widest of TIPS) line(name, chart, widest);
+  }
 }
 console.log('Sections');
-for (const kind of ['mixed', 'smooth'] as const) {
+for (const kind of kinds) {
+  if (kind === 'confetti') continue;
   sections(kind, seededChart(kind), 60);
   sections(kind, seededChart(kind), 30);
 }

@@ -16,11 +16,15 @@ function noise(width: number, height: number, scale: number, uniform: () => numb
   };
 }
 
-export const CHART_KINDS = ['mixed', 'smooth', 'confetti'] as const;
+export const CHART_KINDS = ['mixed', 'blobs', 'smooth', 'confetti'] as const;
+
+/** Shades from dark to light. */
+const TONES = { mixed: 34, blobs: 24, smooth: 14 };
 
 /**
- * Charts for timing, from a seed: `mixed` with bands, grain in places and 34 tones; `smooth` with 14 tones in large blobs;
- * `confetti` with 30 colours at random.
+ * Charts for timing, from a seed: `mixed` with bands and grain in places; `blobs` with 21 colours, half of the squares in
+ * regions of more than 7,500; `smooth` with 12 colours, half of them in regions of more than 16,000; `confetti` with 30
+ * colours at random.
  */
 export function seededChart(kind: (typeof CHART_KINDS)[number], width = 556, height = 750, seed = 1): Chart {
   const random = seededRandom(seed);
@@ -45,7 +49,7 @@ export function seededChart(kind: (typeof CHART_KINDS)[number], width = 556, hei
       if (kind === 'mixed') {
         tone += fine(x, y) * 0.12 + (uniform() - 0.5) * Math.max(0, grain(x, y) - 0.45) * 0.16;
       }
-      cells[cell] = 1 + Math.max(0, Math.floor(tone * (kind === 'mixed' ? 34 : 14)));
+      cells[cell] = 1 + Math.max(0, Math.floor(tone * TONES[kind]));
     }
   }
   return makeChart(width, height, cells);

@@ -141,7 +141,7 @@ describe('a stroke', () => {
       });
     tap();
     expect(sent).toEqual([]);
-    expect(onTouch).toHaveBeenLastCalledWith({ unplanned: true });
+    expect(onTouch).toHaveBeenLastCalledWith({ what: 'unplanned' });
     rerender({ planning: false });
     tap();
     expect(sent).toEqual([{ kind: 'lay', cells: [0, 1, 2], more: {} }]);

@@ -1,29 +1,26 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { colourInFront, nextColour } from '../../core/bench/colours';
+import { nextColour } from '../../core/bench/colours';
 import { nextPace } from '../../core/bench/comfort';
 import { crossHairInWords } from '../../core/bench/crossHair';
 import { benchPlace } from '../../core/bench/found';
-import type { MarkKind } from '../../core/bench/marking';
-import { cellsToShare, type Reach, reachesFor } from '../../core/bench/reach';
+import { type Reach, reachesFor } from '../../core/bench/reach';
 import { colourInWords } from '../../core/bench/runsToSay';
 import { markInWords } from '../../core/bench/undoInWords';
 import type { LegendLine } from '../../core/canvas/legend';
-import { highestLine, ofLine } from '../../core/canvas/legend';
+import { highestLine } from '../../core/canvas/legend';
 import { countPerLine } from '../../core/cells/chart';
-import { type CellPlace, cellIndex, cellsInPart, countInPart, isInside } from '../../core/cells/rect';
+import type { CellPlace } from '../../core/cells/rect';
 import { type PotPlaces, placeInWords, potsInCodeOrder } from '../../core/codes/places';
-import { coloursInOrder, SCHOOL_REASONS } from '../../core/placing/schools';
 import { leftPerLine, percentLaid } from '../../core/progress/progress';
 import { nextInOrder } from '../../core/sections/next';
 import type { SectionPlan } from '../../core/sections/plan';
 import { tallySections } from '../../core/sections/section';
-import { counted, many } from '../../core/words/numbers';
+import { many } from '../../core/words/numbers';
 import type { BenchView, MarkOffer } from '../../server/bench/contract';
 import type { CheckinView } from '../../server/checkin/contract';
 import type { KitupView } from '../../server/kitup/contract';
 import type { PlacingStart } from '../../server/placing/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
-import { ColourList } from '../../ui/ColourList';
 import { showPercent } from '../../ui/headerFigures';
 import { ChevronRight } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
@@ -32,17 +29,16 @@ import { TrashSlip } from '../checkin/TrashSlip';
 import { StationCloth, WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { FindField, type Found } from '../find/FindField';
-import { useLive } from '../live/useLive';
 import { ScanButton } from '../scanning/ScanButton';
 import { SectionChooser } from '../sections/SectionChooser';
 import { useInFront, useKeptFront } from '../sections/useInFront';
 import { useSections } from '../sections/useSections';
-import { getJson } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useAnswer } from '../writing/useAnswer';
-import { useWrite } from '../writing/useWrite';
-import { Elsewhere, SavedLine } from './BenchNotices';
+import { BadDrillButtons } from './BadDrillButtons';
+import { AllLaid, PoppedLine, SavedLine, type Told, UnmarkedNotice } from './BenchNotices';
 import { BenchTools } from './BenchTools';
+import { ColoursInLine } from './ColoursInLine';
 import { ComfortDialog } from './ComfortDialog';
 import { FrontSlip } from './FrontSlip';
 import { GuideSlip } from './GuideSlip';
@@ -54,16 +50,16 @@ import { useAwake } from './useAwake';
 import { useBadDrills } from './useBadDrills';
 import { useBenchKeys } from './useBenchKeys';
 import { useBenchLayers } from './useBenchLayers';
+import { useBenchRecord } from './useBenchRecord';
 import { useComfort } from './useComfort';
 import { useGuide } from './useGuide';
 import { useMarks } from './useMarks';
 import { usePopped } from './usePopped';
+import { useSectionCounts } from './useSectionCounts';
 import { type TouchMode, useStroke } from './useStroke';
 import { useVoice } from './useVoice';
+import { useWideActs } from './useWideActs';
 import { ShareLaid, WiderMarks } from './WiderMarks';
-
-/** A large act (ms) is not repeated by a second click or a key that is held down. */
-const LARGE_ACT_MS = 600;
 
 interface BenchProps {
   entry: ShelfEntry;
@@ -94,7 +90,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const sections = useSections(canvas, data, data.cut!, highestLine(legend));
   const { store } = marks;
   useEffect(() => showPercent(percentLaid(marks.laid, bench.drills)), [marks.laid, bench.drills]);
-  const { fault, enter } = useWrite(canvas.id);
+  const allLaid = bench.drills > 0 && marks.laid >= bench.drills;
+  const record = useBenchRecord(canvas.id, bench, allLaid);
+  const { running, markedNow } = record;
   const { section: number, line: wanted, show } = useInFront(entry, sections);
   const setWanted = (line: number) => show(number, line);
   const { comfort, change, eyes } = useComfort();
@@ -102,33 +100,13 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const [cursor, setCursor] = useState<CellPlace | null>(null);
   const [mode, setMode] = useState<TouchMode>('lay');
   const [reach, setReach] = useState<Reach>('square');
-  /** A square that was touched and is not to be marked now. */
-  const [other, setOther] = useState<CellPlace | null>(null);
-  /** Why a touch marked nothing: a laid square stays as it is, or a bar was touched before the plan was there. */
-  const [unmarked, setUnmarked] = useState<'stays' | 'unplanned' | null>(null);
+  const [told, tell] = useState<Told | null>(null);
   /** Whether the plan leads, so that the view may move along; a hand that marks by itself has it stand still. */
   const [led, setLed] = useState(false);
   /** The colour of which something was laid from the plan: it needs no introduction any more. */
   const [begun, setBegun] = useState<number | null>(null);
-  /** What the last large act did. */
-  const [done, setDone] = useState<{ kind: MarkKind; drills: number; code: string | null } | null>(null);
-  const [sittings, setSittings] = useState(bench.sittings);
-  const [lastMarkAt, setLastMarkAt] = useState(bench.lastMarkAt);
-  const [thrown, setThrown] = useState<Pick<BenchView, 'trash' | 'trashRecords'>>(bench);
-  const shown = (view: BenchView) => {
-    setSittings(view.sittings);
-    setLastMarkAt(view.lastMarkAt);
-  };
-  const bad = useBadDrills(canvas.id, marks.laid, setThrown);
-  useLive(canvas.id, ['sittings', 'trash'], () => {
-    getJson<BenchView>(`/api/canvases/${canvas.id}/marks`).then(
-      (view) => {
-        shown(view);
-        setThrown(view);
-      },
-      () => {},
-    );
-  });
+  const bad = useBadDrills(canvas.id, marks.laid, record.setThrown);
+  const fault = marks.fault ?? record.fault ?? bad.fault;
   // Without a plan of the pots there is nothing to show of them, and no need to ask.
   const hasPots = Object.keys(places).length > 0;
   const { answer: kit } = useAnswer<KitupView>(hasPots ? `/api/canvases/${canvas.id}/kitup` : null, [
@@ -144,29 +122,21 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const heading = useRef<HTMLHeadingElement>(null);
   /** After what was pressed goes away, the focus is at what is in front now. */
   const headed = () => requestAnimationFrame(() => heading.current?.focus({ preventScroll: true }));
-  const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
   useAwake(comfort.awake === 'always' || (comfort.awake === 'sitting' && running !== null));
   const pots = useMemo(() => potsInCodeOrder(legend, places), [legend, places]);
 
-  // The bitmap is changed in place; its version tells when to count again.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
-  const left = useMemo(
-    () => countInPart(chart, section, lines, laid),
-    [chart, section, laid, lines, marks.version],
-  );
-  const all = useMemo(() => countInPart(chart, section, lines, null), [chart, section, lines]);
   const { school, ownOrder } = placing.wish;
-  const colours = useMemo(
-    () => (hasChart ? coloursInOrder(legend, all, school, ownOrder) : []),
-    [hasChart, legend, all, school, ownOrder],
+  const counts = useSectionCounts(
+    data,
+    marks.version,
+    section,
+    legend,
+    { hasChart, school, ownOrder },
+    wanted,
   );
-  const colour = colourInFront(colours, left, wanted);
+  const { left, all, colours, colour, leftHere, allHere, leftInSection } = counts;
   useKeptFront(entry, number, colour?.line ?? null);
   const place = pots.find((pot) => pot.line === colour)?.place ?? '';
-  const leftHere = colour ? left[colour.line]! : left[1]!;
-  const allHere = colour ? all[colour.line]! : all[1]!;
-  const leftInSection = left.subarray(1).reduce((sum, drills) => sum + drills, 0);
-  const allInSection = all.subarray(1).reduce((sum, drills) => sum + drills, 0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: counted anew when another colour is in front, or with its marks
   const laidOfColour = useMemo(
     () =>
@@ -202,10 +172,8 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     onPopped: addPopped,
     onTouch: (what) => {
       setLed(false);
-      setDone(null);
-      setUnmarked('stays' in what ? 'stays' : 'unplanned' in what ? 'unplanned' : null);
-      setOther('other' in what ? what.other : null);
-      if ('marked' in what && what.marked > 0) setLastMarkAt(new Date().toISOString());
+      tell(what.what === 'marked' ? null : what);
+      if (what.what === 'marked' && what.drills > 0) markedNow();
     },
   });
 
@@ -225,64 +193,26 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     [laid, colour, marks.version],
   );
 
-  const lastLarge = useRef(Number.NEGATIVE_INFINITY);
-  /** A double click, or a key that is held down, is one act: what comes forward next is not meant. */
-  const tooSoon = () => {
-    if (performance.now() - lastLarge.current < LARGE_ACT_MS) return true;
-    lastLarge.current = performance.now();
-    return false;
-  };
-  const markCells = (kind: MarkKind, cells: readonly number[], code: string | null) => {
-    const changed = store.preview(kind, cells);
-    if (changed.length === 0) return;
-    store.commit(kind, changed, sittingId, kind === 'lift' ? { popped: false } : {});
-    setLastMarkAt(new Date().toISOString());
-    setOther(null);
-    setUnmarked(null);
-    setDone({ kind, drills: changed.length, code });
-    if (document.activeElement instanceof HTMLButtonElement) headed();
-  };
-  /** Finishes the colour in front in this section and brings the next; without a chart, the section. */
-  const finish = () => {
-    if (leftHere === 0 || tooSoon()) return;
-    const next = nextColour(colours, left, colour, 1);
-    markCells('lay', cellsInPart(chart, laid, section, colour?.line ?? null, false), colour?.code ?? null);
-    if (colour) setWanted(next && next !== colour ? next.line : colour.line);
-  };
-  const panelAt = canvas.panelRects.findIndex((rect) => isInside(rect, section.rects[0]!));
-  const panel = canvas.panelRects.length > 1 ? canvas.panelRects[panelAt] : undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place
-  const leftOnPanel = useMemo(
-    () =>
-      panel
-        ? countInPart(chart, panel, lines, laid)
-            .subarray(1)
-            .reduce((sum, drills) => sum + drills, 0)
-        : 0,
-    [panel, chart, laid, lines, marks.version],
-  );
-  const markWide = (what: 'section' | 'panel' | 'colour', kind: MarkKind) => {
-    if (tooSoon()) return;
-    const part = what === 'panel' && panel ? panel : section;
-    const line = what === 'colour' ? (colour?.line ?? null) : null;
-    markCells(
-      kind,
-      cellsInPart(chart, laid, part, line, kind === 'lift'),
-      line === null ? null : colour!.code,
-    );
-  };
-  const setShare = (share: number) => {
-    if (tooSoon()) return;
-    const { lay, lift } = cellsToShare({ chart, section }, laid, share);
-    markCells(lay.length > 0 ? 'lay' : 'lift', lay.length > 0 ? lay : lift, null);
+  const wide = useWideActs({
+    ...{ canvas, store, data, section, counts },
+    version: marks.version,
+    sitting: sittingId,
+    onColour: setWanted,
+    onMarked: (act) => {
+      markedNow();
+      tell({ what: 'done', ...act });
+      if (document.activeElement instanceof HTMLButtonElement) headed();
+    },
+  });
+  const choose = (line: number) => {
+    setWanted(line);
+    tell(null);
   };
   const stepColour = (step: 1 | -1) => {
-    setDone(null);
-    setUnmarked(null);
+    tell(null);
     const next = nextColour(colours, left, colour, step);
     if (next) setWanted(next.line);
   };
-  const allLaid = bench.drills > 0 && marks.laid >= bench.drills;
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked at when the section is done, not with every mark
   const onTo = useMemo(
     () => (leftInSection === 0 && !allLaid ? nextInOrder(tallyNow(), number) : null),
@@ -290,9 +220,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   );
   const bring = (next: number, line: number | null) => {
     show(next, line);
-    setOther(null);
-    setDone(null);
-    setUnmarked(null);
+    tell(null);
     setCursor(null);
     forgetCorner();
   };
@@ -310,10 +238,9 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       const changed = store.preview('lay', guide.cells);
       if (changed.length > 0) {
         store.commit('lay', changed, sittingId);
-        setLastMarkAt(new Date().toISOString());
+        markedNow();
       }
-      setDone(null);
-      setOther(null);
+      tell(null);
       const isLast = leftHere <= changed.length;
       const next = isLast ? (nextColour(colours, left, colour, 1)?.line ?? null) : after.line;
       if (next !== null && next !== colour?.line) setWanted(next);
@@ -326,7 +253,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       : '';
   /** What is taken back comes to the front again, so that it can be seen. */
   const undo = (id: string) => {
-    setDone(null);
+    tell(null);
     const line = marks.history.undo?.line ?? null;
     if (line !== null && all[line]! > 0) setWanted(line);
     store.undo(id);
@@ -352,20 +279,6 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     return null;
   };
   const said = (mark: MarkOffer) => markInWords(mark, legend, pieces, canvas.width);
-  const base = `/api/canvases/${canvas.id}`;
-  const start = () => void enter<BenchView>(`${base}/sittings`, {}, shown);
-  const stop = (note: string, endedAt?: string) =>
-    running &&
-    void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note, ...(endedAt && { endedAt }) }, shown);
-
-  // The clock stops by itself with the last drill; a mark that is undone afterwards starts none.
-  const wasLaid = useRef(allLaid);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what counts is the moment at which all is laid
-  useEffect(() => {
-    if (allLaid && !wasLaid.current && running) stop('');
-    wasLaid.current = allLaid;
-  }, [allLaid]);
-
   const speaks = comfort.voice && hasChart;
   const toggleMode = (which: TouchMode) => setMode(mode === which ? 'lay' : which);
   const onKey = useBenchKeys({
@@ -378,7 +291,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
     },
     layNext,
     stepBack: () => stepGuide(-1),
-    finish,
+    finish: wide.finish,
     lift: () => toggleMode('lift'),
     popped: () => toggleMode('popped'),
     reach: () => {
@@ -387,7 +300,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       forgetCorner();
     },
     colour: stepColour,
-    timer: () => (running ? stop('') : start()),
+    timer: () => (running ? record.stop('') : record.start()),
     badDrill: () => bad.count(1),
     speak: () => change({ voice: !comfort.voice }),
     again: voice.again,
@@ -423,7 +336,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
             busy={marks.waiting > 0}
             onUndo={undo}
             onRedo={(id) => {
-              setDone(null);
+              tell(null);
               store.redo(id);
             }}
           />
@@ -499,20 +412,17 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         aria-label="The colour in front"
       >
         <FrontSlip
-          colour={colour}
+          counts={counts}
           shape={canvas.shape}
           place={place}
           section={number}
           heading={heading}
           kit={kit}
           laidOfColour={laidOfColour}
-          leftHere={leftHere}
-          allHere={allHere}
-          leftInSection={leftInSection}
-          done={done}
+          done={told?.what === 'done' ? told : null}
           canUndo={marks.waiting === 0 && marks.history.undo?.own === true}
-          onFinish={finish}
-          onLiftAll={() => markWide('section', 'lift')}
+          onFinish={wide.finish}
+          onLiftAll={() => wide.markWide('section', 'lift')}
           onNext={() => stepColour(1)}
           onUndo={() => marks.history.undo && undo(marks.history.undo.id)}
         >
@@ -524,119 +434,47 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
               onVoice={(on) => change({ voice: on })}
             />
           ) : (
-            <ShareLaid share={allHere === 0 ? 0 : 1 - leftHere / allHere} onShare={setShare} />
+            <ShareLaid share={allHere === 0 ? 0 : 1 - leftHere / allHere} onShare={wide.setShare} />
           )}
         </FrontSlip>
-        {allLaid && (
-          <div className="slip border-l-4 border-well" role="status">
-            <h2>
-              {bench.drills === 1 ? 'The one drill is laid' : `All ${many(bench.drills)} drills are laid`}
-            </h2>
-            <p className="mt-1 flex flex-wrap gap-2">
-              <a className="button button-main" href={`/canvas/${canvas.id}/finish`}>
-                Finish it
-              </a>
-              <a className="button" href={`/canvas/${canvas.id}/progress`}>
-                See how it went
-              </a>
-            </p>
-          </div>
-        )}
+        {allLaid && <AllLaid canvasId={canvas.id} drills={bench.drills} />}
         {onTo !== null && (
           <button type="button" className="button button-main" onClick={() => goTo(onTo)}>
             Section {number} is done; go on to {onTo} <ChevronRight size={20} aria-hidden />
           </button>
         )}
-        {other && (
-          <Elsewhere
-            place={other}
-            sections={pieces}
-            here={number}
-            line={ofLine(legend, chart.cells[cellIndex(other, chart.width)]!)}
-            front={colour}
-            onSection={goTo}
-            onColour={(line) => {
-              setWanted(line);
-              setOther(null);
-            }}
-          />
-        )}
-        {unmarked === 'stays' && (
-          <Notice kind="hint">
-            This square is laid already. To lift its drill, hold it, or choose Lift above the canvas (key L).
-          </Notice>
-        )}
-        {unmarked === 'unplanned' && (
-          <Notice kind="hint">
-            {guide.planning
-              ? 'The bars are still being planned, so nothing was marked.'
-              : 'Now the bars are planned: touch it again.'}
-          </Notice>
-        )}
-        {(marks.fault ?? fault ?? bad.fault) && (
-          <Notice kind="fault">{marks.fault ?? fault ?? bad.fault}</Notice>
-        )}
-        {hasChart && (
-          <div className="flex shrink-0 flex-col md:max-lg:col-start-2 md:max-lg:row-span-12 md:max-lg:row-start-1">
-            <p className="mb-1 text-[0.95rem] text-faded" title={SCHOOL_REASONS[school].reason}>
-              Next in line, {SCHOOL_REASONS[school].name.toLowerCase()}: {SCHOOL_REASONS[school].reason}
-            </p>
-            <ColourList
-              label="Colours of this section, in the order in which they are laid"
-              atLeastSix
-              lines={colours}
-              shape={canvas.shape}
-              chosen={colour?.line ?? null}
-              onChoose={(line) => {
-                setWanted(line.line);
-                setOther(null);
-              }}
-              beside={(line) => (left[line.line] === 0 ? 'done ✓' : `${left[line.line]} left`)}
-            />
-          </div>
-        )}
+        <UnmarkedNotice
+          told={told}
+          planning={guide.planning}
+          {...{ chart, legend, sections: pieces, here: number, front: colour }}
+          onSection={goTo}
+          onColour={choose}
+        />
+        {fault && <Notice kind="fault">{fault}</Notice>}
+        {hasChart && <ColoursInLine school={school} counts={counts} shape={canvas.shape} onChoose={choose} />}
         {!hasChart && legend.length > 0 && (
           <TickList canvasId={canvas.id} section={number} pots={pots} shape={canvas.shape} />
         )}
-        <SittingTimer running={running} lastMarkAt={lastMarkAt} onStart={start} onStop={stop} />
+        <SittingTimer
+          running={running}
+          lastMarkAt={record.lastMarkAt}
+          onStart={record.start}
+          onStop={record.stop}
+        />
         <p className="text-faded" data-testid="laid-in-all">
           {many(marks.laid)} of {many(bench.drills)} laid, {percentLaid(marks.laid, bench.drills).toFixed(2)}{' '}
           %
         </p>
-        {popped.length > 0 && (
-          <p className="flex flex-wrap items-center gap-2" data-testid="popped">
-            <span className="grow">
-              {counted(popped.length, 'popped drill')} to lay again, ringed on the canvas
-            </span>
-            <a className="button" href={`/canvas/${canvas.id}/finish`}>
-              See where
-            </a>
-          </p>
-        )}
-        <div className="flex flex-wrap items-center gap-2">
-          <button type="button" className="button grow" onClick={() => bad.count(1)}>
-            One bad drill{bad.thrown > 0 && `: ${many(bad.thrown)} so far`}
-          </button>
-          {bad.thrown > 0 && (
-            <button type="button" className="button" onClick={() => bad.count(-1)}>
-              One less
-            </button>
-          )}
-        </div>
-        <WiderMarks
-          section={number}
-          colour={colour}
-          laidHere={colour ? allHere - leftHere : 0}
-          leftInSection={leftInSection}
-          laidInSection={allInSection - leftInSection}
-          panel={panel ? { number: panelAt + 1, left: leftOnPanel } : null}
-          onMark={markWide}
-        />
+        {popped.length > 0 && <PoppedLine canvasId={canvas.id} drills={popped.length} />}
+        <BadDrillButtons thrown={bad.thrown} onCount={bad.count} />
+        <WiderMarks section={number} counts={counts} panel={wide.panel} onMark={wide.markWide} />
         {colour && <RanOutSlip key={colour.line} canvasId={canvas.id} line={colour} />}
         <TrashSlip
-          trash={thrown.trash}
-          records={thrown.trashRecords}
-          onRecord={(record) => enter<CheckinView>(`${base}/trash`, record, setThrown)}
+          trash={record.thrown.trash}
+          records={record.thrown.trashRecords}
+          onRecord={(trash) =>
+            record.enter<CheckinView>(`/api/canvases/${canvas.id}/trash`, trash, record.setThrown)
+          }
         />
         <OtherCanvases here={canvas.id} />
         <p className="text-[0.95rem] text-faded">

@@ -1,26 +1,23 @@
 import type { ReactNode, RefObject } from 'react';
-import type { MarkKind } from '../../core/bench/marking';
 import type { Shape } from '../../core/canvas/canvas';
-import type { LegendLine } from '../../core/canvas/legend';
 import { placeParts } from '../../core/codes/places';
 import { many } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 import { Check, ChevronRight, Undo2 } from '../../ui/icons';
 import { PotLeft, SmallCase } from './PotPlace';
+import type { SectionCounts } from './useSectionCounts';
+import type { WideAct } from './useWideActs';
 
 /** The colour in front: symbol, code, pot, how many here, and the one action that finishes it. */
 export function FrontSlip({
-  colour,
+  counts: { colour, leftHere, allHere, leftInSection },
   shape,
   place,
   section,
   heading,
   kit,
   laidOfColour,
-  leftHere,
-  allHere,
-  leftInSection,
   done,
   canUndo,
   onFinish,
@@ -29,7 +26,7 @@ export function FrontSlip({
   onUndo,
   children,
 }: {
-  colour: LegendLine | null;
+  counts: SectionCounts;
   shape: Shape;
   /** Where it lives: `pot 17`. */
   place: string;
@@ -38,11 +35,8 @@ export function FrontSlip({
   kit: KitupView | null;
   /** Drills of it laid on the whole canvas. */
   laidOfColour: number;
-  leftHere: number;
-  allHere: number;
-  leftInSection: number;
   /** What the last large act did. */
-  done: { kind: MarkKind; drills: number; code: string | null } | null;
+  done: WideAct | null;
   canUndo: boolean;
   onFinish: () => void;
   onLiftAll: () => void;

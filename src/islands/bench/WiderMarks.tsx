@@ -1,26 +1,21 @@
-import type { LegendLine } from '../../core/canvas/legend';
 import { counted, many } from '../../core/words/numbers';
+import type { SectionCounts } from './useSectionCounts';
 
 /** Marks that take more than the colour in front: all of a section, of a panel, or what was laid of the colour. */
 export function WiderMarks({
   section,
-  colour,
-  laidHere,
-  leftInSection,
-  laidInSection,
+  counts: { colour, leftHere, allHere, leftInSection, allInSection },
   panel,
   onMark,
 }: {
   section: number;
-  colour: LegendLine | null;
-  /** Drills of the colour in front that are laid here. */
-  laidHere: number;
-  leftInSection: number;
-  laidInSection: number;
+  counts: SectionCounts;
   /** The panel that the section lies on, and what is left there; null on an undivided canvas. */
   panel: { number: number; left: number } | null;
   onMark: (what: 'section' | 'panel' | 'colour', kind: 'lay' | 'lift') => void;
 }) {
+  const laidHere = allHere - leftHere;
+  const laidInSection = allInSection - leftInSection;
   return (
     <details className="slip !py-2">
       <summary className="min-h-11 py-2 font-semibold">Mark more at once</summary>

@@ -12,6 +12,16 @@ import type { MarkStore } from './markStore';
 /** What a touch does to the squares it reaches. */
 export type TouchMode = 'lay' | 'lift' | 'popped';
 
+/** What a touch came to. */
+export type Touched =
+  | { what: 'marked'; drills: number }
+  /** A laid square stays as it is. */
+  | { what: 'stays' }
+  /** The square is of another colour or section. */
+  | { what: 'elsewhere'; place: CellPlace }
+  /** The bar at the square is not known yet. */
+  | { what: 'unplanned' };
+
 interface StrokeWorld {
   store: MarkStore;
   data: ClothData;
@@ -28,11 +38,7 @@ interface StrokeWorld {
   /** Whether the plan that tells the bars is still being made. */
   planning: boolean;
   onPopped: (cells: readonly number[]) => void;
-  /**
-   * What a touch came to: squares were marked, a laid one stays as it is, it is of another colour or section, or the bar
-   * at it is not known yet.
-   */
-  onTouch: (what: { marked: number } | { stays: true } | { other: CellPlace } | { unplanned: true }) => void;
+  onTouch: (what: Touched) => void;
 }
 
 /** Marking by touch, mouse, pen and keys: what a touch reaches, and strokes that go on. */
@@ -80,7 +86,7 @@ export function useStroke(world: StrokeWorld): {
     const popped = mode === 'popped';
     store.commit(kind, cells, sitting, kind === 'lift' ? { popped } : {});
     if (popped && kind === 'lift') onPopped(cells);
-    onTouch({ marked: cells.length });
+    onTouch({ what: 'marked', drills: cells.length });
   };
   const marking: Marking = {
     begin: (touched, held) => {
@@ -90,14 +96,16 @@ export function useStroke(world: StrokeWorld): {
         return;
       }
       const place = snaps ? snapped(touched, (there) => markable(there, wished === 'lift')) : touched;
-      if (!markable(place, wished === 'lift' || held)) return onTouch({ other: place });
+      if (!markable(place, wished === 'lift' || held)) return onTouch({ what: 'elsewhere', place });
       const here = isLaid(laid, cellIndex(place, chart.width));
       const kind = wished === 'lift' || (held && here) ? 'lift' : 'lay';
       // One square instead of its bar would be a wrong record.
-      if (reach === 'placement' && kind === 'lay' && planning) return onTouch({ unplanned: true });
+      if (reach === 'placement' && kind === 'lay' && planning) return onTouch({ what: 'unplanned' });
       const cells = store.preview(kind, reached(place, kind));
       stroke.current = { kind, cells, area: null };
-      onTouch(kind === 'lay' && here && cells.length === 0 ? { stays: true } : { marked: 0 });
+      onTouch(
+        kind === 'lay' && here && cells.length === 0 ? { what: 'stays' } : { what: 'marked', drills: 0 },
+      );
     },
     extend: (way) => {
       const { current } = stroke;
