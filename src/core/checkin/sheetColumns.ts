@@ -86,7 +86,6 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
   if (filled.length === 0) return 0;
   const share = (fits: (value: string) => boolean) => filled.filter(fits).length / filled.length;
   const whole = share((value) => /^\d+$/.test(value));
-  const amounts = share((value) => readAmount(value) !== null);
   const distinct = new Set(filled).size / filled.length;
   const counting =
     filled.length > 1 && filled.every((value, i) => i === 0 || Number(value) === Number(filled[i - 1]) + 1);
@@ -96,7 +95,8 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
     case 'symbol':
       return share((value) => [...value].length <= 2) > 0.8 && whole < 0.8 ? 0.8 : whole > 0.9 ? -0.4 : -1;
     case 'hex':
-      return share((value) => readHex(value) !== null && /[#a-f]/i.test(value)) > 0.7 ? 1 : -1;
+      // Three signs without # are a code like B52 before they are a colour.
+      return share((value) => readHex(value) !== null && /^#|^(?=.*[a-f]).{6}$/i.test(value)) > 0.7 ? 1 : -1;
     case 'finish':
       return share((value) => readFinish(value) !== null) > 0.8 ? 0.8 : -1;
     case 'code':
@@ -105,10 +105,10 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
     case 'name':
       return share((value) => /\p{L}{3}/u.test(value)) > 0.7 ? 0.7 : -1;
     case 'neededDrills':
-      if (amounts < 0.9) return -1;
+      if (!areAmounts(filled)) return -1;
       return counting ? -0.6 : all.largest !== null && meanOf(filled) >= all.largest ? 0.6 : 0.2;
     case 'packets':
-      if (amounts < 0.9) return -1;
+      if (!areAmounts(filled)) return -1;
       return !counting && largest(filled.map((value) => readAmount(value) ?? 0)) <= 60 ? 0.3 : -0.5;
   }
 }
@@ -116,6 +116,12 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
 /** What the columns have in common: the largest mean of a column of amounts. */
 interface Content {
   largest: number | null;
+}
+
+/** Whether the values of a column are amounts, but for a slip of the pen here and there. */
+function areAmounts(values: readonly string[]): boolean {
+  const filled = values.filter((value) => value !== '');
+  return filled.filter((value) => readAmount(value) !== null).length >= 0.9 * filled.length;
 }
 
 function meanOf(values: readonly string[]): number {
@@ -155,14 +161,20 @@ export function guessColumns(
     named >= 0 ? named : columns.findIndex((values) => contentScore(values, 'code', { largest: null }) > 0);
   const means = columns.flatMap((values, i) => {
     const filled = values.filter((value) => value !== '');
-    const amounts = filled.length > 0 && filled.every((value) => readAmount(value) !== null);
-    return amounts && i !== codes ? [meanOf(filled)] : [];
+    return filled.length > 0 && i !== codes && areAmounts(filled) ? [meanOf(filled)] : [];
   });
   const all: Content = { largest: means.length > 0 ? largest(means) : null };
+  // A sheet has codes and drills: where nothing else can be the codes, those like AB1234 are no colours.
+  const candidates = columns.filter((values) => contentScore(values, 'code', all) > 0);
+  const isNeededAsCode = (values: readonly string[]) => {
+    const others = candidates.filter((each) => each !== values);
+    return !values.some((value) => value.startsWith('#')) && others.length < 2 && others.every(areAmounts);
+  };
   const pairs = columns.flatMap((values, column) =>
     SHEET_FIELDS.flatMap((field) => {
       const named = header === null ? 0 : headingScore(header[column] ?? '', field);
-      const looks = contentScore(values, field, all);
+      const content = contentScore(values, field, all);
+      const looks = field === 'hex' && content > 0 && named === 0 && isNeededAsCode(values) ? -1 : content;
       // A heading that is plainly contradicted by what stands below it is none.
       if (named === 0 && (looks < TAKEN_FROM || !GUESSED[header?.[column] ? 'headed' : 'bare'].has(field)))
         return [];
