@@ -139,7 +139,7 @@ function faultInAmount(what: string, text: string, most: number): string {
 
 /** Words by which closing rows are known, in a number of languages. */
 const TOTAL =
-  /^(grand |sub)?(total|totals|sum|summe|gesamt|insgesamt|totale|suma|razem|totaal|somme|totalt|yhteensä|celkem|итого|всего|toplam|合计|总计|合計|計)\b|^(合计|总计|合計)/iu;
+  /^((grand |sub)?(total|totals|sum|summe|gesamt|insgesamt|totale|suma|razem|totaal|somme|totalt|yhteensä|celkem|итого|всего|toplam|計)(?![\p{L}\d])|合计|总计|合計)/iu;
 
 /** The sum that a closing row states, in whatever words; null when the row is none. */
 function readTotal(row: SheetRow, mapping: ColumnMapping, lines: readonly LegendLine[]): number | null {

@@ -200,6 +200,80 @@ describe('lines of a sheet', () => {
     expect(wrong.notices[0]!.reason).toContain('states a total of 6, but the rows above add up to 5');
   });
 
+  // The usual words of these languages, from memory.
+  it.each([
+    ...[
+      'Total',
+      'TOTALS:',
+      'Grand total',
+      'Subtotal',
+      'Sum',
+      'Summe',
+      'Gesamt',
+      'Insgesamt',
+      'Totale',
+      'Suma',
+    ],
+    ...[
+      'Razem',
+      'Totaal',
+      'Somme',
+      'Totalt',
+      'Yhteensä',
+      'Celkem',
+      'Итого',
+      'ВСЕГО:',
+      'Toplam',
+      '合计',
+      '总计',
+      '合計',
+      '計',
+    ],
+  ])('“%s” is no colour, also where it states another sum than the rows have', (word) => {
+    const { lines, notices } = read(`Code,Drills\n412,5\n98,6\n${word},12`);
+    expect(lines.map((each) => each.code)).toEqual(['412', '98']);
+    expect(notices[0]!.reason).toContain('states a total of 12, but the rows above add up to 11');
+  });
+
+  it.each(['Sumac', 'Totally', 'Итогова', 'Total2'])('“%s” is a colour', (word) => {
+    expect(read(`Code,Drills\n412,5\n98,6\n${word},12`).lines).toHaveLength(3);
+  });
+
+  it('takes what is just within its limits', () => {
+    const long = (sign: string, times: number) => sign.repeat(times);
+    const row = (key: string, symbol: string, code: string, drills: string, packets: string, rest = '') =>
+      read(`${header}\n${key},${symbol},${code},${rest},,,${drills},${packets}`);
+    const within = row(long('7', 8), '★★★★', long('4', 24), '1000000', '10000', 'y'.repeat(1940));
+    expect(within.faults).toEqual([]);
+    expect(within.lines[0]).toMatchObject({ name: 'y'.repeat(80), neededDrills: 1_000_000, packets: 10_000 });
+    const reasons = [
+      row(long('7', 9), 'A', '412', '5', '1'),
+      row('1', '★★★★★★★★★', '412', '5', '1'),
+      row('1', 'A', long('4', 25), '5', '1'),
+      row('1', 'A', '412', '1000001', '1'),
+      row('1', 'A', '412', '5', '10001'),
+      row('1', 'A', '412', 'x'.repeat(40), '1'),
+    ].map(({ faults }) => faults[0]!.reason);
+    expect(reasons).toEqual([
+      'Its key number is longer than 8 characters: 77777777…',
+      'Its symbol is longer than 4 characters: ★★★★★★★★…',
+      `Its colour code is longer than 24 characters: ${long('4', 24)}…`,
+      'The number of drills needed is 1000001; more than 1,000,000 cannot be right.',
+      'The number of packets is 10001; more than 10,000 cannot be right.',
+      `The number of drills needed is “${'x'.repeat(30)}”; it must be a whole number, 0 or more.`,
+    ]);
+    expect(row('1', 'A', '412', '5', '1', 'y'.repeat(1993)).faults).toEqual([]);
+    expect(row('1', 'A', '412', '5', '1', 'y'.repeat(1994)).faults[0]!.reason).toContain('longer than 2,000');
+  });
+
+  it('a row without a code is the sum only if it says what those above add up to', () => {
+    const odd = read('Code,Name,Drills\n412,Moss,5\n98,Dusk,6\n,,12');
+    expect(odd.faults[0]!.reason).toContain('no colour code');
+    const one = read('Code,Name,Drills\n412,Moss,5\n,,5');
+    expect(one.faults).toHaveLength(1);
+    expect(read('Code,Name,Drills\n412,Moss,5\n98,Dusk,6\n,,11')).toMatchObject({ faults: [] });
+  });
+
   it('uses the key number where there is no column of codes', () => {
     const { lines } = read('Key,Drills\n1,5\n2,6');
     expect(lines.map((each) => each.code)).toEqual(['1', '2']);
