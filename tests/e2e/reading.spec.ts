@@ -434,7 +434,7 @@ test('the printed sheet is read from a photo, what is doubtful beside its pictur
   page,
   request,
 }) => {
-  const list = (await listOf(request, DEMO.kingfisher)).slice(0, 20);
+  const list = (await listOf(request, DEMO.kingfisher)).slice(0, 12);
   const canvas = await withoutChart(request, 'Sheet by photo', {
     ...{ width: 24, height: 16 },
     lines: list.map(({ line: _, ...rest }) => rest),
@@ -453,9 +453,9 @@ test('the printed sheet is read from a photo, what is doubtful beside its pictur
   await picture.waitFor();
   await setCorners(page, picture, corners!);
   await page.getByRole('button', { name: 'Read the sheet' }).click();
-  await expect(page.getByText('20 rows read. Nothing is saved yet.')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('12 rows read. Nothing is saved yet.')).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Go on with this list' }).click();
-  await expect(page.getByText('20 colours', { exact: true })).toBeVisible();
+  await expect(page.getByText('12 colours', { exact: true })).toBeVisible();
 });
 
 test('loose drills are counted on a photo of a tray, and the bag says so', async ({ page, request }) => {

@@ -13,6 +13,9 @@ export interface StraightTable {
 /** Pixels along the longer side of a straightened table. */
 const LONG_PX = 2400;
 
+/** Smaller tables (px) are not read. One row below the headings is enough of a list that goes on from another page. */
+const [LEAST_WIDE, LEAST_TALL] = [150, 40];
+
 /** The table between four corners of a photo, straightened and evenly lit. */
 export function straightTable(photo: Photo, corners: Corners): StraightTable {
   const [a, b, c, d] = corners;
@@ -21,7 +24,7 @@ export function straightTable(photo: Photo, corners: Corners): StraightTable {
   const [wide, tall] = [(far(a, b) + far(d, c)) / 2, (far(a, d) + far(b, c)) / 2];
   const scale = Math.min(2, LONG_PX / Math.max(wide, tall));
   const [width, height] = [Math.round(wide * scale), Math.round(tall * scale)];
-  if (Math.min(wide, tall) < 150)
+  if (wide < LEAST_WIDE || tall < LEAST_TALL)
     throw new Refusal('The table is too small on this photo to be read. Go nearer.');
   const small = shrunk(photo, Math.max(1, Math.floor(1 / scale)));
   const map = homographyTo(corners, width, height);
