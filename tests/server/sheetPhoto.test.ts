@@ -54,15 +54,19 @@ describe('a photo of the printed sheet', () => {
   }, 60_000);
 
   // Lists go on: the last page has what is left.
-  it.each([1, 2])('of a last page is read too, with %i of its rows', async (rows) => {
-    const legend = LEGEND.slice(0, rows);
-    const { jpeg, corners } = await simulatedSheet({ legend, seed: 4 });
-    const { table } = await read({ bytes: jpeg, corners: corners[0]! });
-    const { lines } = readSheetLines(table.rows, table.mapping);
-    expect(lines.map(({ keyNumber, code, neededDrills }) => [keyNumber, code, neededDrills])).toEqual(
-      legend.map(({ keyNumber, code, neededDrills }) => [keyNumber, code, neededDrills]),
-    );
-  }, 60_000);
+  it.each([1, 2])(
+    'of a last page is read too, with %i of its rows',
+    async (rows) => {
+      const legend = LEGEND.slice(0, rows);
+      const { jpeg, corners } = await simulatedSheet({ legend, seed: 4 });
+      const { table } = await read({ bytes: jpeg, corners: corners[0]! });
+      const { lines } = readSheetLines(table.rows, table.mapping);
+      expect(lines.map(({ keyNumber, code, neededDrills }) => [keyNumber, code, neededDrills])).toEqual(
+        legend.map(({ keyNumber, code, neededDrills }) => [keyNumber, code, neededDrills]),
+      );
+    },
+    60_000,
+  );
 
   it('of something else, or too small, is told in a sentence', async () => {
     const plain = await sharp({ create: { width: 900, height: 700, channels: 3, background: '#e9e6df' } })
