@@ -146,10 +146,13 @@ function readTotal(row: SheetRow, mapping: ColumnMapping, lines: readonly Legend
   if (mapping.neededDrills === null) return null;
   const stated = readAmount(row.cells[mapping.neededDrills] ?? '');
   const first = row.cells.find((cell) => cell !== '') ?? '';
-  if (TOTAL.test(first)) return stated ?? 0;
-  // Nobody needs to know the word: a row without a code that states what the rows above add up to is their sum.
   const code = mapping.code === null ? '' : (row.cells[mapping.code] ?? '');
   const sum = lines.reduce((drills, line) => drills + line.neededDrills, 0);
+  // “Total eclipse” with a code of its own is a colour; “Total”, and “Total drills” with their sum, is none.
+  const more = first.replace(TOTAL, '').replace(/[^\p{L}]/gu, '');
+  const isNamed = more !== '' && code !== '' && code !== first;
+  if (TOTAL.test(first) && (!isNamed || stated === sum)) return stated ?? 0;
+  // Nobody needs to know the word: a row without a code that states what the rows above add up to is their sum.
   // Codes that are words would be lost so: there, only a row without any code is one.
   const isNoCode = code === '' || (!/\d/.test(code) && lines.every((line) => /\d/.test(line.code)));
   return lines.length > 1 && stated === sum && isNoCode ? sum : null;

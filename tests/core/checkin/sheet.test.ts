@@ -239,6 +239,17 @@ describe('lines of a sheet', () => {
     expect(read(`Code,Drills\n412,5\n98,6\n${word},12`).lines).toHaveLength(3);
   });
 
+  it('a colour may be called like a total, where it has a code of its own', () => {
+    const rows = (last: string) => read(`Name,Code,Drills\nMoss,412,5\nDusk,98,6\n${last}`).lines.length;
+    expect([rows('Total eclipse,77,12'), rows('Sum of petals,77,12')]).toEqual([3, 3]);
+    expect([
+      rows('Total,77,12'),
+      rows('Grand total:,2,12'),
+      rows('Total drills,2,11'),
+      rows('Total drills,,12'),
+    ]).toEqual([...[2, 2, 2, 2]]);
+  });
+
   it('takes what is just within its limits', () => {
     const long = (sign: string, times: number) => sign.repeat(times);
     const row = (key: string, symbol: string, code: string, drills: string, packets: string, rest = '') =>
