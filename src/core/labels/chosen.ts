@@ -47,16 +47,26 @@ export function chosenLabels(wish: string, labels: readonly Pot[]): Pot[] {
       taken.add(whole);
       continue;
     }
-    const ends = /^(.+?)\s*(?:[-–—]|\bto\b)\s*(.+)$/.exec(word);
-    const [first, last] = ends ? [labelOf(ends[1]!, labels), labelOf(ends[2]!, labels)] : [null, null];
-    if (!first || !last)
+    const ends = endsOf(word, labels);
+    if (!ends)
       throw new Refusal(
         `“${word.slice(0, 40)}” is no label here. Write codes or places, such as 412, pot 7, or pot 3 - pot 9.`,
       );
+    const [first, last] = ends;
     const [a, b] = [labels.indexOf(first), labels.indexOf(last)];
     for (const label of labels.slice(Math.min(a, b), Math.max(a, b) + 1)) taken.add(label);
   }
   return labels.filter((label) => taken.has(label));
+}
+
+/** From one label to another; codes may have dashes of their own. */
+function endsOf(word: string, labels: readonly Pot[]): [Pot, Pot] | null {
+  for (const dash of word.matchAll(/[-–—]|\bto\b/g)) {
+    const first = labelOf(word.slice(0, dash.index), labels);
+    const last = first && labelOf(word.slice(dash.index + dash[0].length), labels);
+    if (first && last) return [first, last];
+  }
+  return null;
 }
 
 function labelOf(word: string, labels: readonly Pot[]): Pot | null {

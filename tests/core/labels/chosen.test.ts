@@ -53,6 +53,18 @@ describe('labels to print again', () => {
     expect(chosenLabels(wish, ordered).map((label) => label.line.code)).toEqual(codes),
   );
 
+  it('codes may have dashes of their own', () => {
+    const dashed = ['B-1', 'B-2', 'B-3', 'C-1'].map((code, i) => ({
+      place: `pot ${i + 1}`,
+      line: line(i + 1, { code }),
+    }));
+    const codes = (wish: string) => chosenLabels(wish, dashed).map((label) => label.line.code);
+    expect(codes('B-2')).toEqual(['B-2']);
+    expect(codes('B-1 - B-3')).toEqual(['B-1', 'B-2', 'B-3']);
+    expect(codes('C-1 to B-3, B-1')).toEqual(['B-1', 'B-3', 'C-1']);
+    expect(() => codes('B-1 - moss')).toThrow('“B-1 - moss” is no label here');
+  });
+
   it('says which word is none', () => {
     expect(() => chosenLabels('412, moss', ordered)).toThrow('“moss” is no label here');
   });
