@@ -22,6 +22,9 @@ export interface SheetReading {
 const MAX_LINE_CHARACTERS = 2000;
 const MAX_DRILLS = 1_000_000;
 const MAX_PACKETS = 10_000;
+/** What spreadsheets make of a code that could be a day, as they show it in their own words and in files of others. */
+const DAY =
+  /^(\d{4}-\d\d-\d\d|\d{1,2}([./])\d{1,2}\2(\d{4}|\d\d)|\d{1,2}[-. ]+(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*|(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)-\d\d)$/i;
 
 /**
  * Reads the rows of a sheet under a column mapping. A faulty row is named and left out; the others are numbered
@@ -72,6 +75,12 @@ export function readSheetLines(
           reason: `Symbol ${read.symbol} is already in row ${twin}; on the canvas the two can only be told apart by their tint.`,
         });
       }
+    }
+    if (DAY.test(read.code)) {
+      reading.notices.push({
+        lineNumber: row.lineNumber,
+        reason: `Its code is ${read.code}, a day: spreadsheets turn codes like 3-4 into days. Look at the print.`,
+      });
     }
     reading.lines.push(read);
   }

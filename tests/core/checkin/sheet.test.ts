@@ -250,6 +250,28 @@ describe('lines of a sheet', () => {
     ]).toEqual([...[2, 2, 2, 2]]);
   });
 
+  // Common practice, no source: codes such as 3-4 become days when a spreadsheet opens the list.
+  it.each(['2026-04-03', '3/4/2026', '03.04.26', '3-Apr', '03. April', 'Apr-03'])(
+    'says that “%s” is a day',
+    (code) => {
+      const { lines, notices } = read(`Code,Drills\n412,5\n${code},6`);
+      expect(lines.map((each) => each.code)).toEqual(['412', code]);
+      expect(notices).toEqual([
+        {
+          lineNumber: 3,
+          reason: `Its code is ${code}, a day: spreadsheets turn codes like 3-4 into days. Look at the print.`,
+        },
+      ]);
+    },
+  );
+
+  it.each(['3-4', '2026', 'A-03', '12.5', '3/4/20267', 'April', 'Mar-412'])(
+    'takes “%s” for a code',
+    (code) => {
+      expect(read(`Code,Drills\n412,5\n${code},6`).notices).toEqual([]);
+    },
+  );
+
   it('takes what is just within its limits', () => {
     const long = (sign: string, times: number) => sign.repeat(times);
     const row = (key: string, symbol: string, code: string, drills: string, packets: string, rest = '') =>
