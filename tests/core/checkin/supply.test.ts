@@ -242,3 +242,45 @@ describe('supply of a canvas', () => {
     );
   });
 });
+
+describe('what was learned of the filler', () => {
+  const two = [line(1, { neededDrills: 970, packets: 5 }), line(2, { neededDrills: 100, packets: 1 })];
+  const printed = Array.from({ length: 5 }, (_, i) => bag(1, 200, `p${i}`));
+  const counted = (drills: number): CountedBag => ({ ...bag(2, drills, 'c'), how: 'counted', spread: 0 });
+  const chance = (...bags: CountedBag[]) => supplyOf(two, bags, 200)[0]!.chance;
+
+  it('bags of printed number are judged by one that was counted: too few in it, too few in all', () => {
+    const [under, usual, over] = [190, 200, 210].map((drills) => chance(...printed, counted(drills))) as [
+      number,
+      number,
+      number,
+    ];
+    // By hand: 1,000 printed are 955, 1,000 and 1,045; of these 3 % are bad, and 970 are needed.
+    expect(under).toBeGreaterThan(0.95);
+    expect(usual).toBeGreaterThan(0.3);
+    expect(usual).toBeLessThan(0.7);
+    expect(over).toBeLessThan(0.05);
+  });
+
+  it('says nothing of bags that were counted themselves', () => {
+    const own = Array.from({ length: 5 }, (_, i) => ({
+      ...bag(1, 200, `o${i}`),
+      how: 'counted' as const,
+      spread: 0,
+    }));
+    expect(chance(...own, counted(190))).toBe(chance(...own, counted(210)));
+  });
+
+  it('bags of the seller count as sent, those of the stash do not', () => {
+    const sent = (origin: CountedBag['origin']) => supplyOf(two, [{ ...bag(1), origin }], 200)[0]!;
+    expect(
+      (['kit', 'seller', 'stash', 'bought'] as const).map((origin) => sent(origin).fromSeller.bags),
+    ).toEqual([...[1, 1, 0, 0]]);
+    expect(sent('stash')).toMatchObject({ bags: 1, suppliedDrills: 200, bagsToFind: 5 });
+    expect(sent('seller')).toMatchObject({ bagsToFind: 4 });
+  });
+
+  it('bags of no colour belong to none', () => {
+    expect(supplyOf(two, [bag(null)], 200).map((each) => each.suppliedDrills)).toEqual([0, 0]);
+  });
+});
