@@ -158,11 +158,15 @@ function kindInWords({ drills, confetti, blocks, heat }: Omit<CanvasKind, 'inWor
   let busiest = { value: -1, at: 0 };
   for (let at = 0; at < colours.length; at++) {
     const [bx, by] = [at % columns, Math.floor(at / columns)];
-    let sum = 0;
+    let [sum, weights] = [0, 0];
     for (let y = Math.max(0, by - 1); y <= Math.min(rows - 1, by + 1); y++)
-      for (let x = Math.max(0, bx - 1); x <= Math.min(columns - 1, bx + 1); x++)
-        sum += colours[y * columns + x]!;
-    if (sum > busiest.value) busiest = { value: sum, at };
+      for (let x = Math.max(0, bx - 1); x <= Math.min(columns - 1, bx + 1); x++) {
+        const weight = (x === bx ? 2 : 1) * (y === by ? 2 : 1);
+        sum += weight * colours[y * columns + x]!;
+        weights += weight;
+      }
+    // By the mean: a block at the edge has fewer neighbours, and may be the busiest all the same.
+    if (sum / weights > busiest.value) busiest = { value: sum / weights, at };
   }
   const where = regionInWords(busiest.at % columns, columns, Math.floor(busiest.at / columns), rows);
   const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -43,6 +43,69 @@ describe('the kind of a canvas', () => {
     expect(shareInWords(0.5)).toBe('half');
   });
 
+  /** Blocks of 10 × 10 squares with so many colours each, in stripes. */
+  const ofBlocks = (...rows: string[]) => {
+    const width = rows[0]!.length * 10;
+    const cells = Uint16Array.from({ length: width * rows.length * 10 }, (_, cell) => {
+      const [x, y] = [cell % width, Math.floor(cell / width)];
+      const colours = Number(rows[Math.floor(y / 10)]![Math.floor(x / 10)]);
+      return colours === 0 ? 0 : 1 + (x % colours);
+    });
+    return makeChart(width, rows.length * 10, cells);
+  };
+
+  it.each([
+    [['911', '111', '111'], 'at the top left'],
+    [['191', '111', '111'], 'at the top'],
+    [['119', '111', '111'], 'at the top right'],
+    [['111', '911', '111'], 'on the left'],
+    [['111', '191', '111'], 'in the middle'],
+    [['111', '119', '111'], 'on the right'],
+    [['111', '111', '911'], 'at the bottom left'],
+    [['111', '111', '191'], 'at the bottom'],
+    [['111', '111', '119'], 'at the bottom right'],
+    [['333333', '333333', '333333', '333333', '333399', '333399'], 'at the bottom right'],
+    [['333', '393', '333', '333', '333', '333'], 'at the top'],
+  ])('says of %j where most colours meet: %s', (rows, where) => {
+    const { inWords, heat } = kindOf(ofBlocks(...rows));
+    expect([...heat.colours].join('')).toBe(rows.join(''));
+    expect(heat).toMatchObject({ columns: rows[0]!.length, rows: rows.length });
+    expect(inWords).toContain(`; most colours meet ${where}.`);
+  });
+
+  it('says no place where blocks differ by one colour, and one where they differ by two', () => {
+    expect(kindOf(ofBlocks('23', '32')).inWords).toContain('; colours meet alike everywhere.');
+    expect(kindOf(ofBlocks('24', '22')).inWords).toContain('; most colours meet at the top');
+  });
+
+  it('counts runs over no edge, the longest ones together, and a block of 25, not of 24', () => {
+    const { runs, confetti } = kindOf(chartOfRows('..1', '1..', '111'));
+    expect([runs[1], runs[2], runs[3]]).toEqual([2, 0, 1]);
+    expect(confetti).toBeCloseTo(1 / 5, 10);
+    const long = kindOf(chartOfRows(`${'1'.repeat(15)}.${'1'.repeat(40)}`));
+    expect(long.runs).toHaveLength(16);
+    expect(long.runs[15]).toBe(2);
+    expect(runShares(long)).toEqual([{ length: 15, runs: 2, share: 1, orLonger: true }]);
+    expect(kindOf(chartOfRows('1'.repeat(24))).blocks).toBe(0);
+    expect(kindOf(chartOfRows('1'.repeat(25))).blocks).toBe(1);
+    // Twelve at the end of a row and thirteen at the beginning of the next do not hang together.
+    const apart = [`${'.'.repeat(13)}${'1'.repeat(12)}`, `${'1'.repeat(13)}${'.'.repeat(12)}`];
+    expect(kindOf(chartOfRows(...apart)).blocks).toBe(0);
+    expect(kindOf(chartOfRows('1'.repeat(12), `${'1'.repeat(12)}`, `1${'.'.repeat(11)}`)).blocks).toBe(1);
+  });
+
+  it('lists the colours of each block alone', () => {
+    const chart = ofBlocks('12', '34');
+    const at = (column: number, row: number) =>
+      linesIn(
+        chart,
+        [1, 2, 3, 4].map((number) => line(number)),
+        column,
+        row,
+      ).length;
+    expect([at(0, 0), at(1, 0), at(0, 1), at(1, 1)]).toEqual([1, 2, 3, 4]);
+  });
+
   it('lists the colours of a block', () => {
     const chart = chartOfRows('12', '2.');
     expect(linesIn(chart, [line(1), line(2), line(3)], 0, 0).map((each) => each.line)).toEqual([1, 2]);
