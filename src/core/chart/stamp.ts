@@ -4,6 +4,7 @@ import type { CellRect, Chart } from '../cells/chart';
 import { cropped } from '../cells/rect';
 import { readWords } from '../codes/legendWords';
 import { Refusal } from '../refusal';
+import { delimiterOf } from '../words/delimiter';
 import { largest } from '../words/numbers';
 import type { CellEdit } from './edit';
 
@@ -23,15 +24,17 @@ export function stampOf(chart: Chart, rect: CellRect): Stamp {
 const MAX_STAMP_CELLS = 250_000;
 
 /**
- * Reads rows of symbols or codes, parted by tab, comma or semicolon, as another program copies them. Empty cells leave
+ * Reads rows of symbols or codes, parted by one sign (tab, comma, semicolon), as another program copies them. Empty cells leave
  * what is there; `.` and `0` take the drill away.
  * @throws Refusal naming the first word that is on no line
  */
 export function stampFromText(text: string, legend: readonly LegendLine[]): Stamp {
+  // One sign parts all of it: the others may be symbols themselves.
+  const delimiter = delimiterOf(text);
   const rows = text
     .replace(/(\r?\n)+$/, '')
     .split(/\r?\n/)
-    .map((row) => row.split(/[\t,;]/));
+    .map((row) => row.split(delimiter));
   const width = largest(rows.map((row) => row.length));
   if (width * rows.length > MAX_STAMP_CELLS) throw new Refusal('This is too much to paste in one go.');
   const words = new Map<string, number>();

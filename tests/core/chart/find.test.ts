@@ -4,7 +4,7 @@ import { panelsSideBySide } from '../../../src/core/canvas/canvas';
 import { edgeMarks } from '../../../src/core/cells/edgeMarks';
 import { positionOf } from '../../../src/core/cells/position';
 import { edgeStickers } from '../../../src/core/chart/files/edgeStickers';
-import { nextOf, readFind } from '../../../src/core/chart/find';
+import { nextOf, rarest, readFind, rectAround } from '../../../src/core/chart/find';
 import { chartOfRows, line } from '../samples';
 
 const canvas = {
@@ -134,5 +134,54 @@ describe('edge marks', () => {
       page.marks.flatMap((mark) => (mark.kind === 'text' && /[←-↓]/.test(mark.text) ? [mark.text] : [])),
     );
     expect(arrows).toEqual(['↓', '↑', '→', '←']);
+  });
+});
+
+describe('what is found', () => {
+  it('is a colour, also where a code stands for several', () => {
+    const twins = [
+      line(1, { code: '412' }),
+      line(2, { code: '412', finish: 'metallic' }),
+      line(3, { code: '98' }),
+    ];
+    expect(readFind(' 412 ', canvas, twins)).toEqual({ kind: 'colour', lines: twins.slice(0, 2) });
+    expect(readFind('98', canvas, twins)).toEqual({ kind: 'colour', lines: [twins[2]] });
+  });
+
+  it('is a square of the canvas, from the first to the last, and none beside it', () => {
+    const at = (typed: string) => readFind(typed, canvas, []);
+    expect([at('1 1'), at('600 440')]).toEqual([
+      { kind: 'cell', x: 0, y: 0 },
+      { kind: 'cell', x: 599, y: 439 },
+    ]);
+    for (const typed of ['0 1', '1 0', '601 440', '600 441']) {
+      expect(at(typed)).toEqual({
+        kind: 'fault',
+        words: 'That is outside the canvas, which has 600 columns and 440 rows.',
+      });
+    }
+  });
+
+  it('comes after the one before in reading order, and round the end; the first square counts', () => {
+    const chart = chartOfRows('12.', '..1');
+    expect([nextOf(chart, 1, -1), nextOf(chart, 1, 0), nextOf(chart, 1, 5)]).toEqual([
+      { x: 0, y: 0 },
+      { x: 2, y: 1 },
+      { x: 0, y: 0 },
+    ]);
+    expect(nextOf(chart, 3, 0)).toBeNull();
+  });
+
+  it('is shown with what lies around it, on the canvas', () => {
+    const size = { width: 100, height: 60 };
+    expect(rectAround(50, 30, size)).toEqual({ x: 38, y: 23, width: 24, height: 14 });
+    expect(rectAround(0, 0, size)).toEqual({ x: 0, y: 0, width: 24, height: 14 });
+    expect(rectAround(99, 59, size)).toEqual({ x: 76, y: 46, width: 24, height: 14 });
+    expect(rectAround(3, 2, { width: 10, height: 5 })).toEqual({ x: 0, y: 0, width: 10, height: 5 });
+  });
+
+  it('has the rarest colours first, and last those that are nowhere', () => {
+    const lines = [line(1), line(2), line(3), line(4)];
+    expect(rarest(lines, [0, 30, 0, 2, 7]).map((each) => each.line)).toEqual([3, 4, 1, 2]);
   });
 });

@@ -28,4 +28,28 @@ describe('a stamp', () => {
     expect([...chart.cells]).toEqual([1, 3, 2, 2, 0, 2]);
     expect(() => stampFromText('A\tQ', legend)).toThrow('“Q” in row 1 of what was copied');
   });
+
+  it.each(['\t', ',', ';', '|'])('is parted by one sign, “%s”; the others may be symbols', (sign) => {
+    const others = [',', ';', '|'].filter((each) => each !== sign);
+    const list = [line(1, { symbol: 'A' }), ...others.map((symbol, i) => line(i + 2, { symbol }))];
+    const text = [`A ${others[0]} A`, `${others[1]} A A`]
+      .map((row) => row.replaceAll(' ', sign))
+      .join('\r\n');
+    expect(stampFromText(`${text}\r\n\r\n`, list)).toEqual({
+      width: 3,
+      height: 2,
+      cells: [1, 2, 1, 3, 1, 1],
+    });
+  });
+
+  it('may be one square, or one row or column of them', () => {
+    const cells = (text: string) => stampFromText(text, legend).cells;
+    expect([cells('A'), cells('A\tB'), cells('A\nB\n')]).toEqual([[1], [1, 2], [1, 2]]);
+  });
+
+  it('has 250,000 squares at most, counted by its widest row', () => {
+    const rows = (last: number) => `${'A\t'.repeat(499)}A\n`.repeat(499) + `${'A\t'.repeat(last - 1)}A`;
+    expect(stampFromText(rows(500), legend).cells).toHaveLength(250_000);
+    expect(() => stampFromText(rows(501), legend)).toThrow('too much to paste in one go');
+  });
 });
