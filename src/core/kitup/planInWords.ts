@@ -45,8 +45,8 @@ export function offerInWords({ pots, colours, outside, overflowing }: SeveralOff
   const [one, several] = outside;
   return (
     `${counted(pots, 'pot')} left over ${pots === 1 ? 'takes' : 'take'} ${counted(one - several, 'drill')}: ` +
-    `${counted(several, 'drill')} stay outside instead of ${many(one)}, and ` +
-    `${counted(overflowing[1], 'colour')} overflow instead of ${many(overflowing[0])}. ` +
+    `${counted(several, 'drill')} ${several === 1 ? 'stays' : 'stay'} outside instead of ${many(one)}, and ` +
+    `${counted(overflowing[1], 'colour')} ${overflowing[1] === 1 ? 'overflows' : 'overflow'} instead of ${many(overflowing[0])}. ` +
     `The cost: ${counted(colours, 'colour')} ${colours === 1 ? 'lies' : 'lie'} in more than one pot.`
   );
 }
