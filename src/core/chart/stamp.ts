@@ -29,12 +29,11 @@ const MAX_STAMP_CELLS = 250_000;
  * @throws Refusal naming the first word that is on no line
  */
 export function stampFromText(text: string, legend: readonly LegendLine[]): Stamp {
-  // One sign parts all of it: the others may be symbols themselves.
+  const lines = text.replace(/(\r?\n)+$/, '').split(/\r?\n/);
+  // One sign parts all of it: the others may be symbols themselves, and in a single column any may be.
   const delimiter = delimiterOf(text);
-  const rows = text
-    .replace(/(\r?\n)+$/, '')
-    .split(/\r?\n/)
-    .map((row) => row.split(delimiter));
+  const isColumn = lines.every((row) => [...row.trim()].length <= 1);
+  const rows = lines.map((row) => (isColumn ? [row] : row.split(delimiter)));
   const width = largest(rows.map((row) => row.length));
   if (width * rows.length > MAX_STAMP_CELLS) throw new Refusal('This is too much to paste in one go.');
   const words = new Map<string, number>();

@@ -45,6 +45,11 @@ describe('a stamp', () => {
   it('may be one square, or one row or column of them', () => {
     const cells = (text: string) => stampFromText(text, legend).cells;
     expect([cells('A'), cells('A\tB'), cells('A\nB\n')]).toEqual([[1], [1, 2], [1, 2]]);
+    const signs = [line(1, { symbol: 'A' }), line(2, { symbol: ';' }), line(3, { symbol: ',' })];
+    expect(stampFromText('A\n;\n\n,\n', signs)).toEqual({ width: 1, height: 4, cells: [1, 2, null, 3] });
+    expect(stampFromText(';', signs).cells).toEqual([2]);
+    // Empty squares of two columns, beside others.
+    expect(stampFromText('A;A\n;', [signs[0]!])).toEqual({ width: 2, height: 2, cells: [1, 1, null, null] });
   });
 
   it('has 250,000 squares at most, counted by its widest row', () => {
