@@ -68,6 +68,31 @@ describe('a photo of the printed sheet', () => {
     60_000,
   );
 
+  it('from too far away is refused, and read right from a little nearer', async () => {
+    const legend = LEGEND.slice(0, 6);
+    const near = await simulatedSheet({ legend, seed: 4 });
+    const { width } = await sharp(near.jpeg).metadata();
+    /** The sheet on a table, so far away that its rows are so many pixels high. */
+    const from = async (rowPx: number) => {
+      const share = rowPx / 46;
+      const input = await sharp(near.jpeg)
+        .resize(Math.round(width! * share))
+        .toBuffer();
+      const table = sharp({ create: { width: 1600, height: 1200, channels: 3, background: '#b8b0a4' } });
+      const bytes = await table
+        .composite([{ input, left: 200, top: 200 }])
+        .jpeg()
+        .toBuffer();
+      const corners = near.corners[0]!.map(([x, y]) => [200 + x * share, 200 + y * share]);
+      return read({ bytes: new Uint8Array(bytes), corners: corners as never });
+    };
+    await expect(from(20)).rejects.toThrow('too small on this photo');
+    const { table } = await from(28);
+    expect(
+      readSheetLines(table.rows, table.mapping).lines.map(({ code, neededDrills }) => [code, neededDrills]),
+    ).toEqual(legend.map(({ code, neededDrills }) => [code, neededDrills]));
+  }, 60_000);
+
   it('of something else, or too small, is told in a sentence', async () => {
     const plain = await sharp({ create: { width: 900, height: 700, channels: 3, background: '#e9e6df' } })
       .jpeg()

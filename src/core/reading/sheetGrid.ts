@@ -1,6 +1,7 @@
 import { Refusal } from '../refusal';
 import { homographyTo, mapped } from '../view/projective';
 import type { Corners } from './homography';
+import { medianOf } from './median';
 import { emptyChannels, emptyPlaces, type Photo, shrunk, valueAt, valuesAt } from './photo';
 
 /** A printed table as a photo shows it, straightened: lightness 0…1, row by row. */
@@ -8,13 +9,18 @@ export interface StraightTable {
   width: number;
   height: number;
   grey: Float32Array;
+  /** Its pixels for one of the photo. */
+  scale: number;
 }
 
 /** Pixels along the longer side of a straightened table. */
 const LONG_PX = 2400;
 
-/** Smaller tables (px) are not read. One row below the headings is enough of a list that goes on from another page. */
-const [LEAST_WIDE, LEAST_TALL] = [150, 40];
+/** Narrower tables are not read, in pixels of the photo. */
+const LEAST_WIDE = 150;
+/** Lower rows are misread without a doubt, in pixels of the photo: half of the numbers at 20, none at 24. */
+const LEAST_ROW = 22;
+const TOO_SMALL = 'The table is too small on this photo to be read. Go nearer.';
 
 /** The table between four corners of a photo, straightened and evenly lit. */
 export function straightTable(photo: Photo, corners: Corners): StraightTable {
@@ -24,8 +30,8 @@ export function straightTable(photo: Photo, corners: Corners): StraightTable {
   const [wide, tall] = [(far(a, b) + far(d, c)) / 2, (far(a, d) + far(b, c)) / 2];
   const scale = Math.min(2, LONG_PX / Math.max(wide, tall));
   const [width, height] = [Math.round(wide * scale), Math.round(tall * scale)];
-  if (wide < LEAST_WIDE || tall < LEAST_TALL)
-    throw new Refusal('The table is too small on this photo to be read. Go nearer.');
+  // Headings and one row are the least: the last page of a list may have no more.
+  if (wide < LEAST_WIDE || tall < 2 * LEAST_ROW) throw new Refusal(TOO_SMALL);
   const small = shrunk(photo, Math.max(1, Math.floor(1 / scale)));
   const map = homographyTo(corners, width, height);
   const grey = new Float32Array(width * height);
@@ -37,7 +43,7 @@ export function straightTable(photo: Photo, corners: Corners): StraightTable {
     valuesAt(small, places, seen);
     grey.set(seen[3], y * width);
   }
-  return { width, height, grey: evenlyLit(grey, width, height) };
+  return { width, height, grey: evenlyLit(grey, width, height), scale };
 }
 
 /** Pixels of a square over which the paper is taken to be lit alike. */
@@ -76,8 +82,8 @@ const DARK = 0.8;
 const MOST_COLUMNS = 16;
 const MOST_ROWS = 270;
 
-/** The rules of a printed table. @throws Refusal where there are none */
-export function tableGrid({ width, height, grey }: StraightTable): TableGrid {
+/** The rules of a printed table. @throws Refusal where there are none, or they lie too close to be read between */
+export function tableGrid({ width, height, grey, scale }: StraightTable): TableGrid {
   // A rule that waves a little still counts: a place is dark if one of three pixels is.
   const down = new Float32Array(width);
   for (let x = 0; x < width; x++) {
@@ -117,6 +123,8 @@ export function tableGrid({ width, height, grey }: StraightTable): TableGrid {
     throw new Refusal(
       'More columns than any colour list has are seen here. Are the corners those of the table?',
     );
+  if (medianOf(Float32Array.from(rows.slice(1), (rule, i) => rule - rows[i]!)) / scale < LEAST_ROW)
+    throw new Refusal(TOO_SMALL);
   return { columns, rows };
 }
 
