@@ -4,7 +4,7 @@ import type { CellRect, Chart } from '../cells/chart';
 import { cropped } from '../cells/rect';
 import { readWords } from '../codes/legendWords';
 import { Refusal } from '../refusal';
-import { delimiterOf } from '../words/delimiter';
+import { delimiterOf, NO_QUOTE } from '../words/delimiter';
 import { largest } from '../words/numbers';
 import type { CellEdit } from './edit';
 
@@ -24,16 +24,15 @@ export function stampOf(chart: Chart, rect: CellRect): Stamp {
 const MAX_STAMP_CELLS = 250_000;
 
 /**
- * Reads rows of symbols or codes, parted by one sign (tab, comma, semicolon), as another program copies them. Empty cells leave
- * what is there; `.` and `0` take the drill away.
+ * Reads rows of symbols or codes, parted by one sign (tab, comma, semicolon, upright stroke), as another program copies
+ * them. Empty cells leave what is there; `.` and `0` take the drill away.
  * @throws Refusal naming the first word that is on no line
  */
 export function stampFromText(text: string, legend: readonly LegendLine[]): Stamp {
   const lines = text.replace(/(\r?\n)+$/, '').split(/\r?\n/);
-  // One sign parts all of it: the others may be symbols themselves, and in a single column any may be.
-  const delimiter = delimiterOf(text);
-  const isColumn = lines.every((row) => [...row.trim()].length <= 1);
-  const rows = lines.map((row) => (isColumn ? [row] : row.split(delimiter)));
+  // One sign parts all of it: the others may be symbols themselves, as may any that is a row by itself.
+  const delimiter = delimiterOf(lines.filter((row) => [...row].length > 1).join('\n'), NO_QUOTE);
+  const rows = lines.map((row) => (delimiter === null ? [row] : row.split(delimiter)));
   const width = largest(rows.map((row) => row.length));
   if (width * rows.length > MAX_STAMP_CELLS) throw new Refusal('This is too much to paste in one go.');
   const words = new Map<string, number>();

@@ -22,9 +22,13 @@ export interface SheetReading {
 const MAX_LINE_CHARACTERS = 2000;
 const MAX_DRILLS = 1_000_000;
 const MAX_PACKETS = 10_000;
-/** What spreadsheets make of a code that could be a day, as they show it in their own words and in files of others. */
-const DAY =
-  /^(\d{4}-\d\d-\d\d|\d{1,2}([./])\d{1,2}\2(\d{4}|\d\d)|\d{1,2}[-. ]+(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*|(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)-\d\d)$/i;
+const MONTH =
+  '(jan(uary)?|feb(ruary)?|mar(ch)?|apr(il)?|may|june?|july?|aug(ust)?|sept?(ember)?|oct(ober)?|nov(ember)?|dec(ember)?)';
+/** What spreadsheets make of a code that could be a day: 2026-04-03, 3/4/2026, 3-Apr, Apr-03. */
+const DAY = new RegExp(
+  String.raw`^(\d{4}-\d\d-\d\d|(\d{1,2}([./])){2}(\d{4}|\d\d)|\d{1,2}[-. ]+${MONTH}|${MONTH}-\d\d)$`,
+  'i',
+);
 
 /**
  * Reads the rows of a sheet under a column mapping. A faulty row is named and left out; the others are numbered
@@ -75,6 +79,12 @@ export function readSheetLines(
           reason: `Symbol ${read.symbol} is already in row ${twin}; on the canvas the two can only be told apart by their tint.`,
         });
       }
+    }
+    if (totals && TOTAL.test(firstOf(row))) {
+      reading.notices.push({
+        lineNumber: row.lineNumber,
+        reason: `“${firstOf(row).slice(0, 30)}” is taken for a colour. If it is a sum, leave this row out.`,
+      });
     }
     if (DAY.test(read.code)) {
       reading.notices.push({
@@ -150,11 +160,16 @@ function faultInAmount(what: string, text: string, most: number): string {
 const TOTAL =
   /^((grand |sub)?(total|totals|sum|summe|gesamt|insgesamt|totale|suma|razem|totaal|somme|totalt|yhteensä|celkem|итого|всего|toplam|計)(?![\p{L}\d])|合计|总计|合計)/iu;
 
+/** What a row begins with. */
+function firstOf({ cells }: SheetRow): string {
+  return cells.find((cell) => cell !== '') ?? '';
+}
+
 /** The sum that a closing row states, in whatever words; null when the row is none. */
 function readTotal(row: SheetRow, mapping: ColumnMapping, lines: readonly LegendLine[]): number | null {
   if (mapping.neededDrills === null) return null;
   const stated = readAmount(row.cells[mapping.neededDrills] ?? '');
-  const first = row.cells.find((cell) => cell !== '') ?? '';
+  const first = firstOf(row);
   const code = mapping.code === null ? '' : (row.cells[mapping.code] ?? '');
   const sum = lines.reduce((drills, line) => drills + line.neededDrills, 0);
   // “Total eclipse” with a code of its own is a colour; “Total”, and “Total drills” with their sum, is none.

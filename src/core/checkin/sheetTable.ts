@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { Refusal } from '../refusal';
 import { unguarded } from '../words/csvGuard';
-import { delimiterOf } from '../words/delimiter';
+import { delimiterOf, NO_QUOTE } from '../words/delimiter';
 import { largest, many } from '../words/numbers';
 import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
 
@@ -57,7 +57,7 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
   const plain = text.replace(/^\uFEFF/, '');
   const parse = (quoteChar: string) =>
     Papa.parse<string[]>(plain, {
-      delimiter: options.delimiter ?? delimiterOf(plain),
+      delimiter: options.delimiter ?? delimiterOf(plain) ?? ',',
       quoteChar,
     });
   const quoted = parse('"');
@@ -67,8 +67,7 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
       quoted.data.map((row) => row.map(unguarded)),
       options,
     );
-  // No text has this sign, so nothing is quoted.
-  const table = tableOfCells(parse('\u0001').data, options);
+  const table = tableOfCells(parse(NO_QUOTE).data, options);
   const line = plain.split(/\r\n|\r|\n/).findIndex((each) => (each.match(/"/g)?.length ?? 0) % 2 === 1) + 1;
   const reason =
     'A quotation mark here is never closed; all quotation marks were read as ordinary characters.';

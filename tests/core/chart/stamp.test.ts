@@ -48,6 +48,13 @@ describe('a stamp', () => {
     const signs = [line(1, { symbol: 'A' }), line(2, { symbol: ';' }), line(3, { symbol: ',' })];
     expect(stampFromText('A\n;\n\n,\n', signs)).toEqual({ width: 1, height: 4, cells: [1, 2, null, 3] });
     expect(stampFromText(';', signs).cells).toEqual([2]);
+    const long = [line(1, { code: '412' }), line(2, { symbol: '|' })];
+    expect(stampFromText('412\n|\n412', long)).toEqual({ width: 1, height: 3, cells: [1, 2, 1] });
+    // Of two columns each row has one square that is empty.
+    expect(stampFromText('A\t\n\tB', legend)).toEqual({ width: 2, height: 2, cells: [1, null, null, 2] });
+    // A quotation mark is a sign like others.
+    const quoted = [line(1, { symbol: '"' }), line(2, { symbol: 'B' })];
+    expect(stampFromText('"\tB\nB\tB', quoted)).toEqual({ width: 2, height: 2, cells: [1, 2, 2, 2] });
     // Empty squares of two columns, beside others.
     expect(stampFromText('A;A\n;', [signs[0]!])).toEqual({ width: 2, height: 2, cells: [1, 1, null, null] });
   });

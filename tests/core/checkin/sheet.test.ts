@@ -241,6 +241,10 @@ describe('lines of a sheet', () => {
 
   it('a colour may be called like a total, where it has a code of its own', () => {
     const rows = (last: string) => read(`Name,Code,Drills\nMoss,412,5\nDusk,98,6\n${last}`).lines.length;
+    // It may be a sum all the same, so it is said.
+    expect(read('Name,Code,Drills\nMoss,412,5\nTotal eclipse,77,12').notices).toEqual([
+      { lineNumber: 3, reason: '“Total eclipse” is taken for a colour. If it is a sum, leave this row out.' },
+    ]);
     expect([rows('Total eclipse,77,12'), rows('Sum of petals,77,12')]).toEqual([3, 3]);
     expect([
       rows('Total,77,12'),
@@ -265,7 +269,7 @@ describe('lines of a sheet', () => {
     },
   );
 
-  it.each(['3-4', '2026', 'A-03', '12.5', '3/4/20267', 'April', 'Mar-412'])(
+  it.each(['3-4', '2026', 'A-03', '12.5', '3/4/20267', 'April', 'Mar-412', '1-sepia', '3-decor', '3-4-26'])(
     'takes “%s” for a code',
     (code) => {
       expect(read(`Code,Drills\n412,5\n${code},6`).notices).toEqual([]);
