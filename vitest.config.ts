@@ -18,6 +18,8 @@ export default defineConfig({
     execArgv: ['--wasm-tiering-budget=200000000', '--interrupt-budget=300000'],
     // Some tests wait for a clock or a disk, and another one works meanwhile.
     maxWorkers: availableParallelism() + 1,
+    // Whoever stood still may be tried once more, and is named for it; whoever answered wrongly is not.
+    retry: { count: 1, condition: /^Test timed out/ },
     testTimeout: 30_000,
     hookTimeout: 60_000,
   },
