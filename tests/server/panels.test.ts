@@ -74,7 +74,7 @@ describe('a stitch chart', () => {
   };
 
   it('waits for the thread that has no colour, and is then put on the shelf once', async () => {
-    const open = stitchReading({ ...files, chosen: [] }).view;
+    const open = stitchReading({ ...files, chosen: [], words: null }).view;
     expect([open.drills, open.colours]).toEqual([null, null]);
     const wish = await stitchCanvasSchema.validate({
       ...files,
@@ -83,6 +83,7 @@ describe('a stitch chart', () => {
       shape: 'round',
       pitchMm: 2.8,
       chosen: [],
+      words: null,
     });
     await expect(addStitchCanvas(database, wish)).rejects.toThrow('Choose one for each');
     expect(await findCanvas(database, wish.id)).toBeNull();
@@ -114,8 +115,11 @@ describe('a stitch chart', () => {
       shape: 'square' as const,
       pitchMm: 2.5,
       chosen: [],
+      words: null,
     };
     await expect(addStitchCanvas(database, { ...wish })).rejects.toThrow('No cell of the grid');
-    expect(() => stitchReading({ ...files, grid: 'x,½o\n', chosen: [] })).toThrow('a fractional stitch');
+    expect(() => stitchReading({ ...files, grid: 'x,½o\n', chosen: [], words: null })).toThrow(
+      'a fractional stitch',
+    );
   });
 });

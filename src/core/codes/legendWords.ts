@@ -5,11 +5,15 @@ import { largest } from '../words/numbers';
 export const WORD_KINDS = ['symbols', 'codes', 'key numbers'] as const;
 export type WordKind = (typeof WORD_KINDS)[number];
 
+/** By which words a colour may be named; one that is empty names nothing. */
+export type NamedLine = Pick<LegendLine, 'line' | 'symbol' | 'code' | 'keyNumber'>;
+
 /** Words by which colours are named in one way; a word that two colours share names neither. */
-export function wordsOfKind(legend: readonly LegendLine[], kind: WordKind): Map<string, number> {
+export function wordsOfKind(legend: readonly NamedLine[], kind: WordKind): Map<string, number> {
   const words = new Map<string, number>();
   const shared = new Set<string>();
   const add = (word: string, line: number) => {
+    if (word === '') return;
     const before = words.get(word);
     if (before !== undefined && before !== line) shared.add(word);
     words.set(word, line);
@@ -46,7 +50,7 @@ const NEARLY_AS_GOOD = 0.9;
  * @param wanted the way, where the reader says it
  */
 export function readWords(
-  legend: readonly LegendLine[],
+  legend: readonly NamedLine[],
   words: ReadonlyMap<string, number>,
   wanted: WordKind | null = null,
 ): WordReading {
@@ -78,4 +82,13 @@ export function readWords(
       .filter((way) => way !== chosen && way.explained >= most * NEARLY_AS_GOOD && most > 0 && differs(way))
       .map(({ kind }) => kind),
   };
+}
+
+/** How words were read, and that they could be read otherwise. */
+export function readingInWords({ kind, others }: Pick<WordReading, 'kind' | 'others'>): string {
+  const otherwise =
+    others.length > 0
+      ? ` They could be ${others.join(' or ')} as well, which would be another chart: look before you save.`
+      : '';
+  return `The words were read as ${kind}, all of them.${otherwise}`;
 }

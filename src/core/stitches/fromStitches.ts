@@ -1,13 +1,14 @@
-import Papa from 'papaparse';
 import { MAX_CELLS, MAX_SIDE_CELLS } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
 import { type Chart, makeChart } from '../cells/chart';
 import { mostFrequent } from '../chart/files/fromPixels';
+import { gridRows, leftOutInWords, NOTHING_HERE, withoutNumbers } from '../chart/files/gridRows';
 import { compareCodes, looseCode } from '../codes/codes';
+import { type NamedLine, readWords, type WordReading } from '../codes/legendWords';
 import { differenceInWords, labDifference, labOf } from '../colour/difference';
 import { hexToRgb } from '../colour/rgb';
 import { Refusal } from '../refusal';
-import { many } from '../words/numbers';
+import { counted, many } from '../words/numbers';
 import type { RangeDrill, Thread } from './threadList';
 
 /** How a thread came to its drill. */
@@ -42,13 +43,15 @@ export interface StitchReading {
   merges: { drill: string; threads: { code: string; inWords: string }[]; drills: number }[];
   /** Words in the grid that are no thread, most frequent first; their cells stay bare. */
   unmatched: { value: string; cells: number }[];
+  /** How the words of the grid were read, and how else they could be. */
+  words: { kind: GridWords; others: GridWords[] };
+  notices: string[];
   /** Null while some thread is open. */
   result: { chart: Chart; legend: LegendLine[] } | null;
 }
 
 const OFFERS = 8;
 const FRACTION = /^([½¼¾]|[1-3]\/[24]\b)|^.+[/|\\].+$/;
-const NO_STITCH = new Set(['', '0', '.', '·']);
 
 /**
  * Turns a stitch chart into drills: one stitch is one cell. A code that the range has stays as it is; any other goes to
@@ -56,6 +59,7 @@ const NO_STITCH = new Set(['', '0', '.', '·']);
  * @param grid CSV of symbols or codes, a row of stitches a line
  * @param range drills that can be had; null for all
  * @param chosen thread code → drill code, where the user knows better
+ * @param wanted how the words of the grid are to be read, where the user says it
  * @throws Refusal naming a ragged line, a fractional stitch or a chart that is too large
  */
 export function readStitches(
@@ -64,8 +68,9 @@ export function readStitches(
   range: readonly RangeDrill[] | null,
   chosen: ReadonlyMap<string, string>,
   packetDrills: number,
+  wanted: GridWords | null = null,
 ): StitchReading {
-  const { width, height, cells, unmatched } = readGrid(grid, threads);
+  const { width, height, cells, ...told } = readGrid(grid, threads, wanted);
   const counts = new Uint32Array(threads.length + 1);
   for (const cell of cells) counts[cell]!++;
   const asDrills = threads.map((thread, i) => drillFor(thread, counts[i + 1]!, range, chosen));
@@ -86,7 +91,7 @@ export function readStitches(
         threads: group.map(({ thread, inWords }) => ({ code: thread.code, inWords })),
         drills: sum(group),
       })),
-    unmatched,
+    ...told,
     result: used.every(({ drill }) => drill !== null)
       ? resultOf({ width, height, cells }, asDrills, byDrill, range, packetDrills)
       : null,
@@ -160,11 +165,12 @@ function nearestOf(hex: string, range: readonly RangeDrill[]): ThreadAsDrill['of
 function readGrid(
   text: string,
   threads: readonly Thread[],
-): { width: number; height: number; cells: Uint16Array; unmatched: StitchReading['unmatched'] } {
-  const rows = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').replace(/(\r?\n)+$/, ''), {
-    delimiter: '',
-    delimitersToGuess: [',', '\t', ';'],
-  }).data;
+  wanted: GridWords | null,
+): { width: number; height: number; cells: Uint16Array } & Pick<
+  StitchReading,
+  'unmatched' | 'words' | 'notices'
+> {
+  const { rows, leftOut } = withoutNumbers(gridRows(text));
   const width = rows[0]?.length ?? 0;
   const height = rows.length;
   if (width < 2)
@@ -174,28 +180,28 @@ function readGrid(
       `The grid has ${many(width)} × ${many(height)} stitches; a canvas can have at most ${many(MAX_CELLS)} squares.`,
     );
   }
-  const wordOf = new Map<string, number>();
-  threads.forEach(({ code }, i) => {
-    wordOf.set(code, i + 1).set(code.toLowerCase(), i + 1);
+  const words = new Map<string, number>();
+  rows.forEach((row, y) => {
+    if (row.length !== width) {
+      throw new Refusal(
+        `Line ${y + 1 + (leftOut.includes('first row') ? 1 : 0)} of the grid has ${counted(row.length, 'cell')}, but the first has ${width}.`,
+      );
+    }
+    for (const written of row) words.set(written.trim(), (words.get(written.trim()) ?? 0) + 1);
   });
-  threads.forEach(({ symbol }, i) => {
-    if (symbol !== null) wordOf.set(symbol, i + 1);
-  });
+  const { kind, others, lineOf, notices } = readGridWords(words, threads, wanted);
   const cells = new Uint16Array(width * height);
   const unmatched = new Map<string, number>();
   rows.forEach((row, y) => {
-    if (row.length !== width) {
-      throw new Refusal(`Line ${y + 1} of the grid has ${row.length} cells, but the first has ${width}.`);
-    }
     row.forEach((written, x) => {
       const word = written.trim();
-      const thread = wordOf.get(word) ?? wordOf.get(word.toLowerCase());
+      const thread = lineOf(word);
       if (thread !== undefined) cells[y * width + x] = thread;
       else if (FRACTION.test(word)) {
         throw new Refusal(
           `Column ${x + 1}, row ${y + 1} of the grid holds “${word.slice(0, 20)}”, a fractional stitch. A drill fills one whole square: make it a whole stitch first.`,
         );
-      } else if (!NO_STITCH.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
+      } else if (!NOTHING_HERE.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
     });
   });
   return {
@@ -203,5 +209,63 @@ function readGrid(
     height,
     cells,
     unmatched: mostFrequent(unmatched),
+    words: { kind, others },
+    notices: [...notices, ...(leftOut.length > 0 ? [leftOutInWords(leftOut)] : [])],
   };
+}
+
+const KIND_OF_ONE = { symbols: 'symbol', codes: 'code' } as const;
+type GridWords = keyof typeof KIND_OF_ONE;
+
+/** How the words of a grid are read: as what most of them are, and what is not that, as the other. */
+function readGridWords(
+  words: ReadonlyMap<string, number>,
+  threads: readonly Thread[],
+  wanted: GridWords | null,
+): { kind: GridWords; others: GridWords[]; lineOf: WordReading['lineOf']; notices: string[] } {
+  const names = namesOf(threads);
+  const best = wanted ?? readWords(names, words).kind;
+  const kind = best === 'codes' ? 'codes' : 'symbols';
+  const other = kind === 'codes' ? 'symbols' : 'codes';
+  const [own, foreign] = [readWords(names, words, kind), readWords(names, words, other)];
+  const known = [...words.keys()].filter((word) => foreign.lineOf(word) !== undefined);
+  const both = known.filter((word) => ![undefined, foreign.lineOf(word)].includes(own.lineOf(word)));
+  const otherwise = known.filter((word) => own.lineOf(word) === undefined);
+  return {
+    kind,
+    others: both.length > 0 ? [other] : [],
+    lineOf: own.looseLineOf,
+    notices: [
+      `The words of the grid were read as ${kind}.`,
+      ...(both.length > 0
+        ? [
+            `${quoted(both)}: each the ${KIND_OF_ONE[kind]} of one thread and the ${KIND_OF_ONE[other]} of another. Look which it is before you save.`,
+          ]
+        : []),
+      ...(otherwise.length > 0
+        ? [`${quoted(otherwise)}: no ${KIND_OF_ONE[kind]}, so read as a ${KIND_OF_ONE[other]}.`]
+        : []),
+    ],
+  };
+}
+
+const MOST_QUOTED = 8;
+const quoted = (words: readonly string[]) =>
+  `${words
+    .slice(0, MOST_QUOTED)
+    .map((word) => `“${word.slice(0, 20)}”`)
+    .join(', ')}${words.length > MOST_QUOTED ? ` and ${words.length - MOST_QUOTED} more` : ''}`;
+
+/**
+ * How threads may be named in a grid: one without a symbol by its code in any case, one that is listed twice by its code
+ * as the first of the two.
+ */
+function namesOf(threads: readonly Thread[]): NamedLine[] {
+  const known = new Set<string>();
+  return threads.map(({ symbol, code }, i) => {
+    const isNew = !known.has(code.toLowerCase());
+    known.add(code.toLowerCase());
+    const named = isNew ? code : '';
+    return { line: i + 1, symbol: symbol ?? named, code: named, keyNumber: '' };
+  });
 }

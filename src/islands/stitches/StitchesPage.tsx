@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { type Shape, sizeInWords } from '../../core/canvas/canvas';
 import { counted, many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
@@ -7,12 +7,32 @@ import { FilePicker } from '../../ui/FilePicker';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
+import { ToggleButton } from '../../ui/ToggleButton';
 import { typedNumber } from '../../ui/typedNumber';
 import { sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { ThreadTable } from './ThreadTable';
 
 type FileKind = 'grid' | 'threads' | 'range';
+const GRID_WORDS = ['symbols', 'codes'] as const;
+
+/** What the user has chosen to be read, and how. */
+interface Wish {
+  files: Partial<Record<FileKind, { name: string; text: string }>>;
+  /** Thread code → drill code. */
+  chosen: Record<string, string>;
+  words: (typeof GRID_WORDS)[number] | null;
+}
+const NO_WISH: Wish = { files: {}, chosen: {}, words: null };
+
+const bodyOf = ({ files, chosen, words }: Wish) => ({
+  grid: files.grid?.text ?? '',
+  threads: files.threads?.text ?? '',
+  range: files.range?.text ?? null,
+  chosen: Object.entries(chosen).map(([thread, drill]) => ({ thread, drill })),
+  words,
+});
+
 const FILES: [FileKind, string, string][] = [
   [
     'grid',
@@ -29,45 +49,38 @@ const FILES: [FileKind, string, string][] = [
 
 /** Turns a stitch chart into a canvas of drills: choose files, look at what merges, overrule, save. */
 export function StitchesPage() {
-  const [files, setFiles] = useState<Partial<Record<FileKind, { name: string; text: string }>>>({});
   const [title, setTitle] = useState('');
   const [shape, setShape] = useState<Shape>('square');
   const [pitch, setPitch] = useState('2.5');
-  const [chosen, setChosen] = useState<Record<string, string>>({});
-  const [view, setView] = useState<StitchView | null>(null);
+  const [wish, setWish] = useState(NO_WISH);
+  /** What a wish came to: what is saved is what is shown. */
+  const [read, setRead] = useState<{ of: Wish; view: StitchView } | null>(null);
+  const newest = useRef(NO_WISH);
   const { busy, fault, act, write } = useWrite();
   const [id] = useState(() => crypto.randomUUID());
   const pitchMm = typedNumber(pitch, 'mm') ?? Number.NaN;
+  const view = read?.view ?? null;
+  const { files } = wish;
 
-  const body = (from: typeof files, own: typeof chosen) => ({
-    grid: from.grid?.text ?? '',
-    threads: from.threads?.text ?? '',
-    range: from.range?.text ?? null,
-    chosen: Object.entries(own).map(([thread, drill]) => ({ thread, drill })),
-  });
-  const look = async (from: typeof files, own: typeof chosen) => {
-    setView(null);
-    if (from.grid && from.threads)
-      setView(await sendJson<StitchView>('POST', '/api/stitch-readings', body(from, own)));
+  const look = async (next: Wish) => {
+    newest.current = next;
+    setWish(next);
+    if (!next.files.grid || !next.files.threads) return;
+    const view = await sendJson<StitchView>('POST', '/api/stitch-readings', bodyOf(next));
+    // An answer that was overtaken says nothing of what is chosen now.
+    if (newest.current === next) setRead({ of: next, view });
   };
-  const choose = async (kind: FileKind, file: File) => {
-    await act(async () => {
+  const choose = (kind: FileKind, file: File) =>
+    act(async () => {
+      setRead(null);
       const text = readText(new Uint8Array(await file.arrayBuffer()));
-      const next = { ...files, [kind]: { name: file.name, text } };
-      setFiles(next);
-      setChosen({});
-      await look(next, {});
+      // Another grid or list may have other words.
+      await look({ ...NO_WISH, files: { ...newest.current.files, [kind]: { name: file.name, text } } });
     });
-  };
-  const overrule = (thread: string, drill: string) => {
-    const next = { ...chosen, [thread]: drill };
-    setChosen(next);
-    void act(async () =>
-      setView(await sendJson<StitchView>('POST', '/api/stitch-readings', body(files, next))),
-    );
-  };
+  const overrule = (thread: string, drill: string) =>
+    act(() => look({ ...newest.current, chosen: { ...newest.current.chosen, [thread]: drill } }));
   const save = () =>
-    write('POST', '/api/stitch-canvases', { ...body(files, chosen), id, title, shape, pitchMm }, () =>
+    write('POST', '/api/stitch-canvases', { ...bodyOf(wish), id, title, shape, pitchMm }, () =>
       window.location.assign(`/canvas/${id}/chart`),
     );
 
@@ -146,12 +159,32 @@ export function StitchesPage() {
               <button
                 type="button"
                 className="button button-main"
-                disabled={busy || view.drills === null}
+                disabled={busy || read?.of !== wish || view.drills === null}
                 onClick={() => void save()}
               >
                 Put it on the shelf
               </button>
             </div>
+            {(view.words.others.length > 0 || wish.words !== null) && (
+              <fieldset className="flex flex-wrap items-center gap-2">
+                <legend className="sr-only">What the words in the grid are</legend>
+                <span>Its words are</span>
+                {GRID_WORDS.map((words) => (
+                  <ToggleButton
+                    key={words}
+                    on={view.words.kind === words}
+                    onChange={() => void act(() => look({ ...newest.current, words }))}
+                  >
+                    {words}
+                  </ToggleButton>
+                ))}
+              </fieldset>
+            )}
+            {view.notices.map((notice) => (
+              <Notice key={notice} kind="hint">
+                {notice}
+              </Notice>
+            ))}
             {view.merges.length > 0 && (
               <Notice kind="hint">
                 <strong>{counted(view.merges.length, 'drill')} for several threads</strong>
@@ -180,7 +213,7 @@ export function StitchesPage() {
                 {view.unmatched.length > 20 && <p>and {view.unmatched.length - 20} more</p>}
               </Notice>
             )}
-            <ThreadTable threads={view.threads} onChoose={overrule} />
+            <ThreadTable threads={view.threads} onChoose={(thread, drill) => void overrule(thread, drill)} />
           </>
         )}
       </section>

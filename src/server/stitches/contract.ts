@@ -12,6 +12,11 @@ const files = {
   chosen: array(
     object({ thread: string().required().max(24), drill: string().required().max(24) }).noUnknown(),
   ).default([]),
+  /** How the words of the grid are to be read; null leaves it to what explains most of them. */
+  words: string()
+    .oneOf(['symbols', 'codes'] as const, 'The words of the grid are symbols or codes.')
+    .nullable()
+    .default(null),
 };
 
 export const stitchReadingSchema = object(files);

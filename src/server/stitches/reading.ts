@@ -21,6 +21,7 @@ export function stitchReading(wish: InferType<typeof stitchReadingSchema>): {
     wish.range === null ? null : readRange(wish.range),
     new Map(wish.chosen.map(({ thread, drill }) => [thread, drill])),
     PACKET_DRILLS,
+    wish.words,
   );
   const view = {
     ...rest,

@@ -78,7 +78,7 @@ describe('a stitch chart', () => {
 
   it('counts words that are no thread, and refuses what is ragged, fractional, a back stitch or too large', () => {
     expect(read(none, 'x,?\n?,x\n').unmatched).toEqual([{ value: '?', cells: 2 }]);
-    expect(() => read(none, 'x,x\nx\n')).toThrow('Line 2 of the grid has 1 cells, but the first has 2.');
+    expect(() => read(none, 'x,x\nx\n')).toThrow('Line 2 of the grid has 1 cell, but the first has 2.');
     for (const fraction of ['½x', '1/2 x', 'x/o', '¼']) {
       expect(() => read(none, `x,x\nx,${fraction}\n`)).toThrow('Column 2, row 2 of the grid holds');
     }
@@ -165,9 +165,10 @@ describe('the grid of stitches', () => {
     expect(cells('\uFEFFx,o')).toEqual([1, 2]);
   });
 
-  it('knows a thread by its symbol first, then by its code, as it is written or not', () => {
+  it('knows a thread by what most of its words are, symbols or codes, as they are written or not', () => {
     // “x” is the symbol of Ab and the code of another.
-    expect(cells('x,Ab,ab,AB, o ,c')).toEqual([1, 1, 1, 1, 2, 2].map((line) => line));
+    expect(cells('x,x,o,v,Ab,c')).toEqual([1, 1, 2, 3, 1, 2]);
+    expect(cells('x,Ab,ab,AB, o ,c')).toEqual([3, 1, 1, 1, 2, 2]);
   });
 
   it('leaves squares bare that say that there is no stitch, and tells of words that are none', () => {
@@ -183,7 +184,7 @@ describe('the grid of stitches', () => {
     const of = (grid: string) => () => readStitches(grid, threads, null, none, 200);
     expect(of('x,x\nx,½\n')).toThrow('Column 2, row 2 of the grid holds “½”, a fractional stitch.');
     expect(of(`x,x\nx,${'a'.repeat(30)}/${'b'.repeat(30)}\n`)).toThrow(`“${'a'.repeat(20)}”`);
-    expect(of('x,x\nx\n')).toThrow('Line 2 of the grid has 1 cells, but the first has 2.');
+    expect(of('x,x\nx\n')).toThrow('Line 2 of the grid has 1 cell, but the first has 2.');
     expect(of('x\nx\n')).toThrow('only one column');
     expect(of('')).toThrow('only one column');
   });
@@ -238,5 +239,77 @@ describe('lists of threads and of drills', () => {
     );
     expect(readRange(`code,hex\n${rows(3000)}`)).toHaveLength(3000);
     expect(() => readRange(`code,hex\n${rows(3001)}`)).toThrow('at most 3000 drills');
+  });
+});
+
+describe('the words of a grid', () => {
+  // Threads whose symbols are the codes of others.
+  const TURNED = readThreads('symbol,code\n1,2\n2,3\n3,1\n');
+  const turned = (grid: string, wanted: 'symbols' | 'codes' | null = null) =>
+    readStitches(grid, TURNED, null, none, 200, wanted);
+  const cellsOf = ({ threads, result }: ReturnType<typeof turned>) => [
+    threads.map(({ stitches }) => stitches),
+    result!.legend.map(({ code, neededDrills }) => [code, neededDrills]),
+  ];
+
+  it('are symbols or codes, and it is said where both would do', () => {
+    const asSymbols = turned('1,1,2\n1,1,3\n');
+    expect(asSymbols.words).toEqual({ kind: 'symbols', others: ['codes'] });
+    expect(asSymbols.notices).toEqual([
+      'The words of the grid were read as symbols.',
+      '“1”, “2”, “3”: each the symbol of one thread and the code of another. Look which it is before you save.',
+    ]);
+    expect(cellsOf(asSymbols)).toEqual([
+      [4, 1, 1],
+      [
+        ['1', 1],
+        ['2', 4],
+        ['3', 1],
+      ],
+    ]);
+    expect(cellsOf(turned('1,1,2\n1,1,3\n', 'codes'))).toEqual([
+      [1, 1, 4],
+      [
+        ['1', 4],
+        ['2', 1],
+        ['3', 1],
+      ],
+    ]);
+    expect(turned('1,1,2\n1,1,3\n', 'codes').words).toEqual({ kind: 'codes', others: ['symbols'] });
+    // What is not the one is read as the other, and named.
+    const mixed = read(none, 'T11,x\nx,o\n');
+    expect([mixed.unmatched, mixed.threads[0]!.stitches]).toEqual([[], 3]);
+    expect(mixed.notices[1]).toBe('“T11”: no symbol, so read as a code.');
+    expect(read().notices).toHaveLength(1);
+    expect(read().words.others).toEqual([]);
+  });
+
+  it('that two threads share are left open, but for a thread that is listed twice', () => {
+    const shared = readThreads('symbol,code\nx,T1\nx,T2\no,T3\n');
+    expect(readStitches('x,o\no,x\n', shared, null, none, 200).unmatched).toEqual([{ value: 'x', cells: 2 }]);
+    const twice = readThreads('symbol,code\nx,T1\nv,t1\no,T3\n');
+    const byCode = readStitches('T1,T3\nt1,T3\n', twice, null, none, 200);
+    expect([byCode.unmatched, byCode.threads.map(({ stitches }) => stitches)]).toEqual([[], [2, 0, 2]]);
+    const bySymbol = readStitches('x,v\nv,o\n', twice, null, none, 200);
+    expect(bySymbol.threads.map(({ stitches }) => stitches)).toEqual([1, 2, 1]);
+  });
+
+  it('name a thread without a symbol by its code, among symbols', () => {
+    const threads = readThreads('symbol,code\nx,T1\n,T2\n');
+    expect(readStitches('x,T2\nx,x\n', threads, null, none, 200).threads[1]!.stitches).toBe(1);
+  });
+
+  it('are not the numbers of columns and rows around them', () => {
+    const numbers = ['', ...Array.from({ length: 8 }, (_, i) => i + 1)];
+    const rows = Array.from({ length: 8 }, (_, y) => [y + 1, 1, 1, 1, 1, 2, 2, 3, 3]);
+    const numbered = turned([numbers, ...rows].map((row) => row.join()).join('\n'));
+    expect([numbered.width, numbered.height, numbered.threads.map(({ stitches }) => stitches)]).toEqual([
+      8,
+      8,
+      [32, 16, 16],
+    ]);
+    expect(numbered.notices).toContainEqual(expect.stringContaining('were left out'));
+    const ragged = [numbers, ...rows.slice(0, 7), [8, 1]].map((row) => row.join()).join('\n');
+    expect(() => turned(ragged)).toThrow('Line 9 of the grid has 1 cell, but the first has 8.');
   });
 });

@@ -1,14 +1,12 @@
 import Papa from 'papaparse';
 import type { LegendLine } from '../../canvas/legend';
 import { makeChart } from '../../cells/chart';
-import { readWords, WORD_KINDS, type WordKind, wordsOfKind } from '../../codes/legendWords';
+import { readingInWords, readWords, WORD_KINDS, type WordKind, wordsOfKind } from '../../codes/legendWords';
 import { Refusal } from '../../refusal';
 import { GUARDED, unguarded } from '../../words/csvGuard';
 import { counted } from '../../words/numbers';
 import { type ChartReading, mostFrequent } from './fromPixels';
-
-/** Words in a grid cell that mean "no drill here". */
-const NO_DRILL = new Set(['', '0', '.', '·']);
+import { gridRows, leftOutInWords, NOTHING_HERE, withoutNumbers } from './gridRows';
 
 /**
  * Reads a grid of symbols or codes, one row of the canvas a line, cells parted by comma, semicolon or tab.
@@ -22,20 +20,22 @@ export function chartFromGrid(
   legend: readonly LegendLine[],
   wanted: WordKind | null = null,
 ): ChartReading {
-  const rows = Papa.parse<string[]>(text.replace(/(\r?\n)+$/, ''), {
-    delimiter: '',
-    delimitersToGuess: [',', '\t', ';'],
-  }).data.map((row) => row.map(unguarded));
+  const rows = gridRows(text).map((row) => row.map(unguarded));
   return chartFromRows(rows, size, legend, wanted);
 }
 
 /** The same from rows that are parted already, as a spreadsheet has them. */
 export function chartFromRows(
-  rows: readonly string[][],
+  all: readonly string[][],
   size: { width: number; height: number },
   legend: readonly LegendLine[],
   wanted: WordKind | null = null,
 ): ChartReading {
+  const numbered = withoutNumbers(all);
+  const fits = (grid: readonly string[][]) =>
+    grid.length === size.height && grid.every(({ length }) => length === size.width);
+  const isNumbered = !fits(all) && fits(numbered.rows);
+  const rows = isNumbered ? numbered.rows : all;
   if (rows.length !== size.height) {
     throw new Refusal(`The grid has ${counted(rows.length, 'row')}; the canvas has ${size.height}.`);
   }
@@ -59,20 +59,14 @@ export function chartFromRows(
       const word = written.trim();
       const line = reading.lineOf(word);
       if (line !== undefined) cells[y * size.width + x] = line;
-      else if (!NO_DRILL.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
+      else if (!NOTHING_HERE.has(word)) unmatched.set(word, (unmatched.get(word) ?? 0) + 1);
     });
   });
   return {
     chart: makeChart(size.width, size.height, cells),
     nearly: [],
     unmatched: mostFrequent(unmatched),
-    notices: [
-      `The words were read as ${reading.kind}, all of them.${
-        reading.others.length > 0
-          ? ` They could be ${reading.others.join(' or ')} as well, which would be another chart: look before you save.`
-          : ''
-      }`,
-    ],
+    notices: [readingInWords(reading), ...(isNumbered ? [leftOutInWords(numbered.leftOut)] : [])],
     words: { kind: reading.kind, others: reading.others },
   };
 }

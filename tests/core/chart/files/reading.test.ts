@@ -147,6 +147,29 @@ describe('chart from a grid', () => {
     ]);
   });
 
+  it('leaves the numbers of columns and rows out, and says so, where the canvas is that much smaller', () => {
+    const wide = { width: 8, height: 8 };
+    const rows = Array.from({ length: 8 }, (_, y) => [y + 1, ...'AAaa0AAa']);
+    const numbered = [['', 1, 2, 3, 4, 5, 6, 7, 8], ...rows].map((row) => row.join()).join('\n');
+    const { chart, notices } = chartFromGrid(numbered, wide, legend);
+    expect([...chart.cells.subarray(0, 8)]).toEqual([1, 1, 2, 2, 3, 1, 1, 2]);
+    expect(notices).toContain(
+      'The first row and the first column of the grid number its squares and were left out.',
+    );
+    // On a canvas with one more each way they are drills, as they would be by key number.
+    const keys = ['1,2,3,4,5,6,7,8', '1,1,1,1,1,1,1,1'].join('\n');
+    const own = Array.from({ length: 8 }, (_, i) => line(i + 1));
+    const read = chartFromGrid(keys, { width: 8, height: 2 }, own);
+    expect([...read.chart.cells.subarray(0, 8)]).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+    expect(read.notices).toHaveLength(1);
+  });
+
+  it('takes quotation marks for symbols where nothing is quoted', () => {
+    const kit = [line(1, { symbol: '"' }), line(2, { symbol: ',' })];
+    const { chart } = chartFromGrid('"\t,\t"\n,\t"\t,\n', size, kit);
+    expect([...chart.cells]).toEqual([1, 2, 1, 2, 1, 2]);
+  });
+
   it('names the line that is too short', () => {
     expect(() => chartFromGrid('A,A,A\nA,A', size, legend)).toThrow(
       'Line 2 of the grid has 2 cells; the canvas is 3 wide.',
