@@ -199,6 +199,42 @@ describe('useWeighing', () => {
     expect(weighed('c2').result.current.sample).toBeNull();
   });
 
+  it('has none where the next one could not be taken: an old weight is not that of another bag', () => {
+    vi.useFakeTimers();
+    const { result } = weighed();
+    act(() => result.current.setZero(readOff(0, STEP)));
+    act(() => result.current.takeSample(50, readOff(0.31, STEP)));
+    act(() => result.current.takeTare(readOff(0.5, STEP), false));
+    act(() => result.current.takeFull(readOff(1.74, STEP)));
+    expect(result.current.count!.drills).toBeCloseTo(200, 9);
+    // Three minutes later its zero is too old for another one.
+    vi.advanceTimersByTime(180_000);
+    act(() => result.current.takeFull(readOff(9.99, STEP)));
+    expect(result.current.fault).toContain('2 minutes old');
+    expect([result.current.full, result.current.count]).toEqual([null, null]);
+    act(() => result.current.takeTare(readOff(0.6, STEP), false));
+    expect(result.current.tare).toBeNull();
+    act(() => result.current.takeSample(50, readOff(0.4, STEP)));
+    expect(result.current.sample).toBeNull();
+  });
+
+  it('keeps a sample that is typed once it is done, and not as far as it has come', () => {
+    const { result } = weighed('typed');
+    const stored = () => storedSample(sampleKey(canvas('typed'), line(1), 'own-0.01'));
+    act(() => result.current.setZero(readOff(0, STEP)));
+    act(() => result.current.takeSample(50, readOff(0.3, STEP), true));
+    expect(stored()).toBeNull();
+    act(() => result.current.takeSample(50, readOff(0.31, STEP), true));
+    act(() => result.current.keepSample());
+    expect(stored()!.grams).toBeCloseTo(0.31, 9);
+    act(() => result.current.forgetSample());
+    act(() => result.current.keepSample());
+    expect(stored()!.grams).toBeCloseTo(0.31, 9);
+    act(() => result.current.takeTare(readOff(0.5, STEP), false));
+    act(() => result.current.forgetTare());
+    expect(result.current.tare).toBeNull();
+  });
+
   it('takes no sample that weighs nothing, and no stored one that is broken', () => {
     const { result } = weighed();
     act(() => result.current.setZero(readOff(0, STEP)));

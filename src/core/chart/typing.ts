@@ -1,6 +1,6 @@
-import type { LegendLine } from '../canvas/legend';
+import { type LegendLine, symbolOrKey } from '../canvas/legend';
 import type { Chart } from '../cells/chart';
-import { readWords } from '../codes/legendWords';
+import { readWords, wordsOfKind } from '../codes/legendWords';
 import { counted } from '../words/numbers';
 import type { CellEdit } from './edit';
 
@@ -21,8 +21,8 @@ export type TypedAt =
 
 /**
  * Reads rows (or, to check, a column) of symbols, a line of text each. With spaces, commas or tabs between them, words may
- * be codes or key numbers; without, every sign is a symbol, as people count signs. `12*A` stands for twelve times A, a star
- * alone is a star; `.` wants no drill.
+ * be codes or key numbers; without, every sign is a symbol (or the key number that stands for one), as people count signs. `12*A` stands for twelve times A, a star
+ * alone is a star; `.` wants no drill. A comma, semicolon or star that is a symbol of the kit is one.
  */
 export function readTyped(
   text: string,
@@ -31,15 +31,22 @@ export function readTyped(
   at: TypedAt,
 ): TypedCells {
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-  const typed = lines.map(wordsTyped);
+  const symbols = new Set(legend.map(({ symbol }) => symbol));
+  const typed = lines.map((line) => wordsTyped(line, symbols));
   const counts = new Map<string, number>();
-  for (const { word, times } of typed.flat()) counts.set(word, (counts.get(word) ?? 0) + times);
+  for (const { word, times, isSign } of typed.flat())
+    if (!isSign) counts.set(word, (counts.get(word) ?? 0) + times);
   // All rows are read in one way.
   const { looseLineOf } = readWords(legend, counts);
+  const bySign = wordsOfKind(
+    legend.map((each) => ({ ...each, symbol: symbolOrKey(each) })),
+    'symbols',
+  );
   const rows = typed.map((words) =>
-    words.flatMap(({ word, times }) =>
-      new Array<number | null>(times).fill(looseLineOf(word) ?? (word === '.' ? 0 : null)),
-    ),
+    words.flatMap(({ word, times, isSign }) => {
+      const line = isSign ? bySign.get(word) : looseLineOf(word);
+      return new Array<number | null>(times).fill(line ?? (word === '.' ? 0 : null));
+    }),
   );
   const fault = rows.length === 0 ? 'Nothing is typed yet.' : faultInTyped(rows, chart, at);
   return { rows, fault, differs: fault === null ? differing(rows, chart, at) : [] };
@@ -98,18 +105,29 @@ function differing(rows: readonly (number | null)[][], chart: Chart, at: TypedAt
 
 const letters = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
-/** The words of a typed row with how often each stands: parted by blanks, or each sign as people count signs. */
-function wordsTyped(text: string): { word: string; times: number }[] {
-  const parted = text
-    .trim()
-    .split(/[\s,;]+/)
-    .filter((word) => word !== '');
-  const times = (word: string) => {
+interface TypedWord {
+  word: string;
+  /** How often it stands there. */
+  times: number;
+  /** One of a row of signs with nothing between them. */
+  isSign: boolean;
+}
+
+/** The words of a typed row: parted by blanks, or each sign as people count signs. */
+function wordsTyped(text: string, symbols: ReadonlySet<string | null>): TypedWord[] {
+  const between = [',', ';'].filter((sign) => !symbols.has(sign)).join('');
+  const parted = text.split(new RegExp(`[\\s${between}]+`)).filter((word) => word !== '');
+  const repeated = (word: string): TypedWord => {
     const many = /^(\d{1,4})\*(.+)$/u.exec(word);
-    return many ? { word: many[2]!, times: Number(many[1]) } : { word, times: 1 };
+    return { word: many ? many[2]! : word, times: many ? Number(many[1]) : 1, isSign: false };
   };
-  if (parted.length > 1 || /^\d{1,4}\*./u.test(parted[0] ?? '')) return parted.map(times);
-  return [...letters.segment(parted[0] ?? '')].map(({ segment }) => ({ word: segment, times: 1 }));
+  const isRepeated = !symbols.has('*') && /^\d{1,4}\*./u.test(parted[0] ?? '');
+  if (parted.length > 1 || isRepeated) return parted.map(repeated);
+  return [...letters.segment(parted[0] ?? '')].map(({ segment }) => ({
+    word: segment,
+    times: 1,
+    isSign: true,
+  }));
 }
 
 /** The change that puts typed rows onto the chart, one edit a line. */

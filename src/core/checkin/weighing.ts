@@ -1,5 +1,6 @@
 import { Refusal } from '../refusal';
-import { counted, many } from '../words/numbers';
+import { counted, many, readNumber } from '../words/numbers';
+import { plainSigns } from '../words/plainSigns';
 import type { SharedError } from './bag';
 
 /** A scale, as far as its display tells. */
@@ -25,6 +26,23 @@ export interface ScaleDisplay {
 /** One number read off a display: uncertain by step ÷ √12 (JCGM 100, 4.3.7). */
 export function readOff(grams: number, { stepGrams }: ScaleSetup): Weight {
   return { grams, uncertainty: stepGrams / Math.sqrt(12) };
+}
+
+/** No bag of drills weighs more. */
+const MOST_GRAMS = 5000;
+
+/**
+ * What somebody typed off a display, in grams, with a decimal comma or point. Places that the display does not have are
+ * refused: either its step is another one, or the comma parts thousands.
+ * @example readDisplay('1,24', { stepGrams: 0.01 }) // { grams: 1.24 }
+ */
+export function readDisplay(text: string, { stepGrams }: ScaleSetup): { grams: number } | { fault: string } {
+  const grams = readNumber(text);
+  if (grams === null || grams < 0 || grams > MOST_GRAMS) return { fault: `0 to ${many(MOST_GRAMS)} g` };
+  const places = /[.,٫](\d*)$/.exec(plainSigns(text).trim())?.[1]?.length ?? 0;
+  return places > Math.round(-Math.log10(stepGrams))
+    ? { fault: `A display in steps of ${stepGrams} g does not show ${text.trim()}.` }
+    : { grams };
 }
 
 /** A counted sample: so many pieces, and what they weigh without any bag. The id is the source of its error in bags. */

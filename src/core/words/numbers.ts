@@ -14,8 +14,8 @@ export function readNumber(text: string): number | null {
   return /^-?(\d+(\.\d*)?|\.\d+)$/.test(plain) ? Number(plain) : null;
 }
 
-/** Thousands are parted by a comma, a point, a space or an apostrophe, always in threes. */
-const PARTED = /^\d{1,3}(?:([,.'’٬\s])\d{3})(?:\1\d{3})*$/;
+/** Thousands are parted by a comma, a point, a space or an apostrophe, always in threes; `0.125` is a fraction. */
+const PARTED = /^[1-9]\d{0,2}(?:([,.'’٬\s])\d{3})(?:\1\d{3})*$/;
 
 /**
  * A whole number as people type it, thousands parted or not; null where it is none.

@@ -52,6 +52,42 @@ describe('typing rows from the printed canvas', () => {
     expect(typedOn('AAA\nAA', wholeRow(0))).toBe('Row 2 has 3 squares; this is 2.');
   });
 
+  it('takes a sign for a symbol, and for a key number only where that is what the chart shows', () => {
+    const kit = [
+      line(1, { symbol: 'A', keyNumber: '7' }),
+      line(2, { symbol: null, keyNumber: '2' }),
+      line(3, { symbol: '3', keyNumber: '1' }),
+    ];
+    const read = (text: string) =>
+      readTyped(text, chartOfRows('...'), kit, { row: 0, column: 0, part: true });
+    expect(read('A23').rows).toEqual([[1, 2, 3]]);
+    expect(read('A7').fault).toBe('Square 2 of row 1 is no symbol of this kit.');
+    expect(read('1').fault).toBe('Square 1 of row 1 is no symbol of this kit.');
+    // Words may be any of them.
+    expect(read('7 2 A').rows).toEqual([[1, 2, 1]]);
+  });
+
+  it('takes a comma, a semicolon or a star for a symbol where the kit has it', () => {
+    const kit = [
+      line(1, { symbol: 'A' }),
+      line(2, { symbol: ',' }),
+      line(3, { symbol: ';' }),
+      line(4, { symbol: '*' }),
+      line(5, { symbol: '3' }),
+    ];
+    const chart = chartOfRows('......');
+    // Without a word: six signs are six squares, and none is lost between the others.
+    const part = { row: 0, column: 0, part: true };
+    const read = (text: string) => readTyped(text, chart, kit, part);
+    expect(read('A,A;,A').rows).toEqual([[1, 2, 1, 3, 2, 1]]);
+    expect(read('A , ; A').rows).toEqual([[1, 2, 3, 1]]);
+    expect(read('3*A').rows).toEqual([[5, 4, 1]]);
+    expect(read('3*A *').rows).toEqual([[1, 1, 1, 4]]);
+    expect(read('2*A').fault).toBe('Square 1 of row 1 is no symbol of this kit.');
+    // Where no symbol is a comma it stands between words.
+    expect(readTyped('A,98;A', chart, legend, part).rows).toEqual([[1, 2, 1]]);
+  });
+
   it('takes an asterisk and an emoji of several parts for what they are', () => {
     const legend = [line(1, { symbol: '*' }), line(2, { symbol: '👩🏽‍🌾' }), line(3, { symbol: 'é' })];
     const chart = chartOfRows('....');

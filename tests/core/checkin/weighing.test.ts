@@ -6,6 +6,7 @@ import { POCKET_SCALE, type ScaleHabits, simulatedScale } from '../../../src/cor
 import {
   countByWeight,
   expanded,
+  readDisplay,
   readOff,
   sampleToSettle,
   spreadOfSum,
@@ -248,6 +249,38 @@ describe('scale protocol', () => {
     const lines = new ScaleLines();
     for (let i = 0; i < 1000; i++) expect(lines.push('x'.repeat(1000))).toEqual([]);
     expect(lines.push('\nW +1 g S\n')).toEqual([{ grams: 1, stable: true }]);
+  });
+});
+
+describe('what is typed off a display', () => {
+  it.each([
+    ['1.24', 0.01, 1.24],
+    ['1,24', 0.01, 1.24],
+    ['١٫٢٤', 0.01, 1.24],
+    [' 1.2 ', 0.01, 1.2],
+    ['1.', 0.1, 1],
+    ['.5', 0.1, 0.5],
+    ['1,240', 0.001, 1.24],
+    ['1240', 1, 1240],
+    ['0', 1, 0],
+    ['5000', 1, 5000],
+  ])('%j in steps of %s g is %s g', (text, stepGrams, grams) => {
+    expect(readDisplay(text, { stepGrams })).toEqual({ grams });
+  });
+
+  it('is refused where the display cannot show it, and where it is no weight', () => {
+    for (const [text, stepGrams] of [
+      ['1,240', 0.01],
+      ['1.24', 0.1],
+      ['12.0', 1],
+    ] as const) {
+      expect(readDisplay(text, { stepGrams })).toEqual({
+        fault: `A display in steps of ${stepGrams} g does not show ${text}.`,
+      });
+    }
+    for (const text of ['', '-1', '5001', '1.240,5', '12 g', 'x']) {
+      expect(readDisplay(text, SCALE), text).toEqual({ fault: '0 to 5,000 g' });
+    }
   });
 });
 

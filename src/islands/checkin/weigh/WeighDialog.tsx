@@ -207,7 +207,10 @@ export function WeighDialog({
             <GramsField
               key={`${line.line} ${done.length} ${weighing.zero?.at}`}
               words="Grams of the full bag"
-              onGrams={(grams) => weighing.takeFull(readOff(grams, display))}
+              display={display}
+              onGrams={(grams) =>
+                grams === null ? weighing.forgetFull() : weighing.takeFull(readOff(grams, display))
+              }
               onEnter={countIt}
             />
           ) : (
@@ -321,7 +324,13 @@ function SampleStep({
           <GramsField
             key={pieces}
             words={`What ${pieces} weigh, in grams`}
-            onGrams={(grams) => weighing.takeSample(pieces, readOff(grams, display))}
+            display={display}
+            onGrams={(grams) =>
+              grams === null
+                ? weighing.forgetSample()
+                : weighing.takeSample(pieces, readOff(grams, display), true)
+            }
+            onDone={weighing.keepSample}
           />
         ) : (
           <button type="button" className="button" disabled={busy} onClick={() => onRead(pieces)}>
@@ -363,7 +372,10 @@ function TareStep({ weighing, display, typing, busy, onRead }: StepProps<(eachIt
         <GramsField
           key={String(eachItsOwn)}
           words={`Grams of ${what}`}
-          onGrams={(grams) => weighing.takeTare(readOff(grams, display), eachItsOwn)}
+          display={display}
+          onGrams={(grams) =>
+            grams === null ? weighing.forgetTare() : weighing.takeTare(readOff(grams, display), eachItsOwn)
+          }
         />
       ) : (
         <button type="button" className="button" disabled={busy} onClick={() => onRead(eachItsOwn)}>

@@ -27,9 +27,12 @@ export interface Weighing {
   count: WeighedCount | null;
   fault: string | null;
   setZero(shown: Weight): void;
-  takeSample(pieces: number, shown: Weight): void;
+  /** @param typing it is not complete yet: it is kept on this device by {@link keepSample}, and not before */
+  takeSample(pieces: number, shown: Weight, typing?: boolean): void;
   forgetSample(): void;
+  keepSample(): void;
   takeTare(shown: Weight, eachItsOwn: boolean): void;
+  forgetTare(): void;
   takeFull(shown: Weight): void;
   forgetFull(): void;
 }
@@ -68,6 +71,8 @@ export function useWeighing(canvas: Canvas, line: LegendLine, scale: string, ste
     }
   };
 
+  const setSample = (next: WeighedSample | null) => setSamples((before) => ({ ...before, [key]: next }));
+
   let count: WeighedCount | null = null;
   let nonsense: string | null = null;
   if (sample && ownTare && ownFull) {
@@ -88,7 +93,8 @@ export function useWeighing(canvas: Canvas, line: LegendLine, scale: string, ste
       setFault(null);
       setZero({ ...shown, at: Date.now(), scale });
     },
-    takeSample: (pieces, shown) =>
+    takeSample: (pieces, shown, typing = false) => {
+      setSample(null);
       weigh(shown, (weight) => {
         if (!(weight.grams > 0)) {
           setFault(
@@ -97,13 +103,23 @@ export function useWeighing(canvas: Canvas, line: LegendLine, scale: string, ste
           return;
         }
         const next = { id: crypto.randomUUID(), pieces, ...weight };
-        setSamples((before) => ({ ...before, [key]: next }));
-        keepSample(key, next);
-      }),
-    forgetSample: () => setSamples((before) => ({ ...before, [key]: null })),
-    takeTare: (shown, eachItsOwn) =>
-      weigh(shown, (weight) => setTare({ id: crypto.randomUUID(), ...weight, eachItsOwn, scale })),
-    takeFull: (shown) => weigh(shown, (weight) => setFull({ ...weight, key })),
+        setSample(next);
+        if (!typing) keepSample(key, next);
+      });
+    },
+    forgetSample: () => setSample(null),
+    keepSample: () => {
+      if (sample) keepSample(key, sample);
+    },
+    takeTare: (shown, eachItsOwn) => {
+      setTare(null);
+      weigh(shown, (weight) => setTare({ id: crypto.randomUUID(), ...weight, eachItsOwn, scale }));
+    },
+    forgetTare: () => setTare(null),
+    takeFull: (shown) => {
+      setFull(null);
+      weigh(shown, (weight) => setFull({ ...weight, key }));
+    },
     forgetFull: () => setFull(null),
   };
 }
