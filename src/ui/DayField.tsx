@@ -1,10 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
+import { isLikelyDay } from '../core/words/calendar';
 import { endsEntry } from './composing';
 
 /** What is typed counts this long (ms) after the last key, or once the field is left. */
 const SETTLES_MS = 900;
-/** While a year is typed its first figures are years too; none of ours lies before this one. */
-const FIRST_YEAR = 1990;
 
 /** A day under its name. A year that is still being typed is no day yet; an empty field is none. */
 export function DayField({
@@ -25,7 +24,8 @@ export function DayField({
   useEffect(() => () => clearTimeout(timer.current), []);
   const settle = (text: string) => {
     clearTimeout(timer.current);
-    if (text !== '' && !(Number(text.slice(0, 4)) >= FIRST_YEAR)) return;
+    // While a year is typed its first figures are years too.
+    if (text !== '' && !isLikelyDay(text)) return;
     setTyped(null);
     const day = text === '' ? null : text;
     if (day !== value) onChange(day);

@@ -7,7 +7,7 @@ import { makeChart } from '../../src/core/cells/chart';
 import type { WishedColour } from '../../src/core/corrections/colourList';
 import type { LedgerRow } from '../../src/core/ledger/history';
 import { undoState } from '../../src/core/ledger/history';
-import { dayIn } from '../../src/core/progress/calendar';
+import { dayIn } from '../../src/core/words/calendar';
 import { addSitting, bitmapOf, endSitting, laidOf, replayMarks, sittingsOf } from '../../src/data/bench';
 import { shelf } from '../../src/data/canvas';
 import type { TrashEntry } from '../../src/data/checkin';

@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal';
+import { FIRST_DAY } from '../words/calendar';
 
 /** When somebody sat at the bench; ISO 8601 moments. */
 export interface SittingTimes {
@@ -18,6 +19,7 @@ export function faultInSitting({ startedAt, endedAt }: SittingTimes, now: Date):
   const [start, end] = [Date.parse(startedAt), endedAt === null ? now.getTime() : Date.parse(endedAt)];
   if (Number.isNaN(start) || Number.isNaN(end))
     return 'Give the day and the time of both its beginning and its end.';
+  if (Math.min(start, end) < Date.parse(FIRST_DAY)) return 'The year of this sitting cannot be right.';
   if (Math.max(start, endedAt === null ? start : end) > now.getTime() + CLOCKS_DIFFER_MS)
     return 'A sitting cannot lie in the future.';
   if (endedAt === null) return null;

@@ -1,6 +1,6 @@
 import { type Canvas, sizeInWords } from '../canvas/canvas';
 import { hoursInWords } from '../pace/timeInWords';
-import { dayInWords, daysBetween } from '../progress/calendar';
+import { dayInWords, daysBetween } from '../words/calendar';
 import { counted, many } from '../words/numbers';
 
 /** So many photos stand on a page of the log. */

@@ -1,5 +1,5 @@
 import { type SeededRandom, seededRandom } from '../chance/random';
-import { addDays, daysBetween, mondayOf, weekdayOf } from './calendar';
+import { addDays, daysBetween, mondayOf, weekdayOf } from '../words/calendar';
 
 /** Work done on a day, in minutes of the time model: less what was lifted, so that it may be below 0. */
 export interface DayWork {

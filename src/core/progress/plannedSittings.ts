@@ -1,4 +1,4 @@
-import { addDays, weekdayOf } from './calendar';
+import { addDays, weekdayOf } from '../words/calendar';
 import type { DayWork } from './forecast';
 
 /** A sitting to come, for a calendar. */

@@ -1,6 +1,6 @@
 import type { LineSupply } from '../checkin/supply';
 import { goodLeft } from '../kitup/potNow';
-import { addDays } from './calendar';
+import { addDays } from '../words/calendar';
 
 /** A colour that may not reach its last drill. */
 export interface RunningOut {

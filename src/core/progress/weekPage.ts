@@ -2,8 +2,8 @@ import { type SittingTimes, sittingMinutes } from '../bench/sitting';
 import type { Drawing } from '../print/drawing';
 import { headed, INK, MARGIN_MM, PALE, type PaperHead, text, WARM } from '../print/page';
 import { PAPERS } from '../print/paper';
+import { addDays, dayInWords, mondayOf } from '../words/calendar';
 import { counted, largest, many } from '../words/numbers';
-import { addDays, dayInWords, mondayOf } from './calendar';
 import { percentLaid } from './progress';
 
 /** What the page of a week is made from. */

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { changedFinish, type FinishChange } from '../../core/finish/record';
-import { dayIn } from '../../core/progress/calendar';
+import { dayIn } from '../../core/words/calendar';
 import { counted, many } from '../../core/words/numbers';
 import type { FinishView } from '../../server/finish/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { isFoundInLog, type LogFacts } from '../../core/finish/logPage';
 import { hoursInWords } from '../../core/pace/timeInWords';
-import { dayInWords } from '../../core/progress/calendar';
+import { dayInWords } from '../../core/words/calendar';
 import { counted, many } from '../../core/words/numbers';
 import { DataTable } from '../../ui/DataTable';
 import { Download } from '../../ui/icons';

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { addDays, dayInWords, mondayOf } from '../../core/progress/calendar';
+import { addDays, dayInWords, mondayOf } from '../../core/words/calendar';
 import { largest, many } from '../../core/words/numbers';
 import { ChartBox, type ChartStyle } from '../../ui/ChartBox';
 import { DataTable } from '../../ui/DataTable';

@@ -1,5 +1,5 @@
 import { hoursInWords } from '../../core/pace/timeInWords';
-import { dayInWords } from '../../core/progress/calendar';
+import { dayInWords } from '../../core/words/calendar';
 import { many } from '../../core/words/numbers';
 import type { ForecastView } from '../../server/progress/contract';
 import { DayField } from '../../ui/DayField';

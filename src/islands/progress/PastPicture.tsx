@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { countLaid } from '../../core/cells/bitmap';
-import { dayInWords } from '../../core/progress/calendar';
 import { type DayChange, laidAt } from '../../core/progress/laidByDay';
 import { percentLaid } from '../../core/progress/progress';
+import { dayInWords } from '../../core/words/calendar';
 import { many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Film, Pause, Play } from '../../ui/icons';

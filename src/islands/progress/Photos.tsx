@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { faultInPhoto } from '../../core/inspection/photo';
-import { dayInWords } from '../../core/progress/calendar';
 import { KEPT_DAYS } from '../../core/shelf/deleted';
+import { dayInWords } from '../../core/words/calendar';
 import { counted } from '../../core/words/numbers';
 import type { PhotoView } from '../../server/progress/contract';
+import { DayField } from '../../ui/DayField';
 import { FilePicker } from '../../ui/FilePicker';
 import { Notice } from '../../ui/Notice';
 import { sendFile } from '../writing/api';
@@ -54,16 +55,7 @@ export function Photos({
     <section aria-label="Photos">
       <h2>Photos</h2>
       <div className="mt-1 flex flex-wrap items-end gap-3">
-        <label>
-          <span className="block">Taken on</span>
-          <input
-            type="date"
-            className="field !w-48"
-            max={today}
-            value={day}
-            onChange={(event) => setDay(event.target.value || today)}
-          />
-        </label>
+        <DayField words="Taken on" value={day} most={today} onChange={(taken) => setDay(taken ?? today)} />
         <label className="grow basis-52">
           <span className="block">Note</span>
           <input

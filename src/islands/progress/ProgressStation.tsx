@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
-import { dayInWords } from '../../core/progress/calendar';
 import { percentLaid } from '../../core/progress/progress';
+import { dayInWords } from '../../core/words/calendar';
 import { counted, many } from '../../core/words/numbers';
 import type { ForecastView, ProgressView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';

@@ -6,7 +6,7 @@ import { framesFor } from '../../core/finish/frames';
 import { leftoverOf } from '../../core/finish/leftovers';
 import { type LogFacts, logFactsOf } from '../../core/finish/logPage';
 import { UNTOLD_FINISH } from '../../core/finish/record';
-import { dayIn } from '../../core/progress/calendar';
+import { dayIn } from '../../core/words/calendar';
 import { bitmapOf, laidOf } from '../../data/bench';
 import { legendOf, shelf } from '../../data/canvas';
 import { chartOf, drillsOf } from '../../data/chart';

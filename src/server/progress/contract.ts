@@ -1,7 +1,7 @@
-import { isDay } from '../../core/progress/calendar';
 import type { PaceGroup } from '../../core/progress/pace';
 import type { RunningOut } from '../../core/progress/runningOut';
 import type { TickedLaid } from '../../core/progress/tickedLaid';
+import { isDay } from '../../core/words/calendar';
 import { boolean, makerSchema, object, string } from '../http/schema';
 
 /** A calendar day, `YYYY-MM-DD`. */

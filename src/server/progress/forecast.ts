@@ -3,7 +3,6 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
 import { plainCloth } from '../../core/cells/chart';
 import { tipsFor } from '../../core/placing/tips';
-import { dayIn, hourIn } from '../../core/progress/calendar';
 import { chanceBy, minutesAWeek, usualMinutesAWeek } from '../../core/progress/forecast';
 import type { DayChange } from '../../core/progress/laidByDay';
 import {
@@ -17,6 +16,7 @@ import {
 import { leftPerLine } from '../../core/progress/progress';
 import { runningOut } from '../../core/progress/runningOut';
 import type { WorkDone } from '../../core/progress/work';
+import { dayIn, hourIn } from '../../core/words/calendar';
 import { largest } from '../../core/words/numbers';
 import { bitmapOf, sittingsOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';

@@ -17,6 +17,9 @@ describe('the times of a sitting', () => {
     ['2026-05-01T11:00:00Z', '2026-05-02T11:01:00Z', 'more than 24 hours'],
     ['2026-05-02T11:00:00Z', '2026-05-02T12:06:00Z', 'in the future'],
     ['2026-05-02T12:06:00Z', null, 'in the future'],
+    // A year of which two figures were typed.
+    ['0026-05-02T10:00:00Z', '0026-05-02T11:00:00Z', 'The year of this sitting'],
+    ['0026-05-02T10:00:00Z', null, 'The year of this sitting'],
     ['yesterday', null, 'Give the day and the time'],
   ])('are refused where they cannot be: %s to %s', (start, end, words) => {
     expect(fault(start, end)).toContain(words);

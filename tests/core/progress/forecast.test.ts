@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../src/core/chance/random';
-import { addDays, weekdayOf } from '../../../src/core/progress/calendar';
 import { chanceBy, forecast, minutesAWeek, usualMinutesAWeek } from '../../../src/core/progress/forecast';
 import { plannedSittings } from '../../../src/core/progress/plannedSittings';
+import { addDays, weekdayOf } from '../../../src/core/words/calendar';
 import { askedOn, type MakerKind, madeCanvas } from './makers';
 
 /** How often the truth lay within the band, in percent, and before and after it. */

@@ -1,6 +1,6 @@
 import { type SeededRandom, seededRandom } from '../../../src/core/chance/random';
-import { addDays } from '../../../src/core/progress/calendar';
 import type { DayWork } from '../../../src/core/progress/forecast';
+import { addDays } from '../../../src/core/words/calendar';
 
 /** How an invented maker works: the truth that a forecast does not know. */
 export interface MakerKind {

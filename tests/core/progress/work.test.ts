@@ -5,7 +5,6 @@ import { type Bitmap, countLaid, emptyBitmap } from '../../../src/core/cells/bit
 import { runsFromCells } from '../../../src/core/cells/cellRuns';
 import { makeChart } from '../../../src/core/cells/chart';
 import { USUAL_SECONDS } from '../../../src/core/pace/timeModel';
-import { addDays } from '../../../src/core/progress/calendar';
 import { cellWork } from '../../../src/core/progress/cellWork';
 import { changesByDay, laidAt } from '../../../src/core/progress/laidByDay';
 import {
@@ -21,6 +20,7 @@ import { runningOut } from '../../../src/core/progress/runningOut';
 import { tickedLaid } from '../../../src/core/progress/tickedLaid';
 import { weekPage } from '../../../src/core/progress/weekPage';
 import { makeSection } from '../../../src/core/sections/section';
+import { addDays } from '../../../src/core/words/calendar';
 import { chartOfRows, line } from '../samples';
 
 describe('the work in a square', () => {

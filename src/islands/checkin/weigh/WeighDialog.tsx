@@ -145,21 +145,22 @@ export function WeighDialog({
             Simulated scale
           </button>
         )}
-        {!typing && (
-          <p aria-live="off">
-            <span className="big-number">
-              {scale.reading === null
-                ? '– g'
-                : scale.reading === 'over'
-                  ? 'too heavy'
-                  : `${scale.reading.grams} g`}
-            </span>{' '}
-            {scale.reading !== null &&
-              scale.reading !== 'over' &&
-              (scale.reading.stable ? 'steady' : 'not steady yet')}
-          </p>
-        )}
       </div>
+      {/* On a line of its own: as its words change, nothing below may move under a finger. */}
+      {!typing && (
+        <p aria-live="off" className="mb-2 whitespace-nowrap">
+          <span className="big-number">
+            {scale.reading === null
+              ? '– g'
+              : scale.reading === 'over'
+                ? 'too heavy'
+                : `${scale.reading.grams} g`}
+          </span>{' '}
+          {scale.reading !== null &&
+            scale.reading !== 'over' &&
+            (scale.reading.stable ? 'steady' : 'not steady yet')}
+        </p>
+      )}
       <ol className="flex flex-col divide-y divide-line">
         <ZeroStep
           weighing={weighing}

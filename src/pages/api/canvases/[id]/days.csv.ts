@@ -1,5 +1,5 @@
 import { tableToCsv } from '../../../../core/checkin/sheetCsv';
-import { dayIn } from '../../../../core/progress/calendar';
+import { dayIn } from '../../../../core/words/calendar';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { progressQuery } from '../../../../server/progress/contract';

@@ -1,4 +1,4 @@
-import { dayIn } from '../../../../core/progress/calendar';
+import { dayIn } from '../../../../core/words/calendar';
 import { finishChangeSchema } from '../../../../server/finish/contract';
 import { finishView } from '../../../../server/finish/view';
 import { tellFinish } from '../../../../server/finish/writes';

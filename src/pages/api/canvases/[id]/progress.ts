@@ -1,4 +1,4 @@
-import { dayIn } from '../../../../core/progress/calendar';
+import { dayIn } from '../../../../core/words/calendar';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, json } from '../../../../server/http/endpoint';
 import { progressQuery } from '../../../../server/progress/contract';

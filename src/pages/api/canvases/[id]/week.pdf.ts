@@ -1,4 +1,4 @@
-import { dayIn } from '../../../../core/progress/calendar';
+import { dayIn } from '../../../../core/words/calendar';
 import { readQuery } from '../../../../server/http/body';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { asJob } from '../../../../server/jobs/jobs';

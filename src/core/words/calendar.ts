@@ -10,11 +10,19 @@ function dayNumber(day: string): number {
   return Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
 }
 
+/** No canvas was begun before this day; a year that is half typed (0026) lies before it. */
+export const FIRST_DAY = '1990-01-01';
+
 /** Whether a text names a day that there is. @example isDay('2026-02-30') // false */
 export function isDay(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const at = Date.parse(`${text}T00:00:00Z`);
   return !Number.isNaN(at) && new Date(at).toISOString().startsWith(text);
+}
+
+/** Whether a text names a day on which there can have been a canvas. */
+export function isLikelyDay(text: string): boolean {
+  return isDay(text) && text >= FIRST_DAY;
 }
 
 /** @example addDays('2026-02-27', 2) // '2026-03-01' */

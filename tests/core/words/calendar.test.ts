@@ -7,9 +7,10 @@ import {
   daysBetween,
   hourIn,
   isDay,
+  isLikelyDay,
   mondayOf,
   weekdayOf,
-} from '../../../src/core/progress/calendar';
+} from '../../../src/core/words/calendar';
 
 // Reference: Temporal (ECMA-262 proposal), by the package temporal-polyfill; its zones are those of the platform (IANA).
 const day = fc
@@ -62,6 +63,9 @@ describe('calendar days', () => {
   });
 
   it('are told from what is none', () => {
+    expect(['1990-01-01', '2026-12-31'].every(isLikelyDay)).toBe(true);
+    expect(['0026-11-30', '1989-12-31', '2026-02-30'].some(isLikelyDay)).toBe(false);
+    expect(isDay('0026-11-30')).toBe(true);
     expect(['2024-02-29', '2026-12-31'].every(isDay)).toBe(true);
     expect(['2026-02-29', '2026-13-01', '2026-1-1', 'tomorrow', '', '2026-12-31T00:00'].some(isDay)).toBe(
       false,
