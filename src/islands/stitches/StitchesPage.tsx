@@ -180,11 +180,11 @@ export function StitchesPage() {
                 ))}
               </fieldset>
             )}
-            {view.notices.map((notice) => (
-              <Notice key={notice} kind="hint">
-                {notice}
-              </Notice>
-            ))}
+            <Notice kind="hint">
+              {view.notices.map((notice) => (
+                <p key={notice}>{notice}</p>
+              ))}
+            </Notice>
             {view.merges.length > 0 && (
               <Notice kind="hint">
                 <strong>{counted(view.merges.length, 'drill')} for several threads</strong>
@@ -206,7 +206,7 @@ export function StitchesPage() {
                 <ul>
                   {view.unmatched.slice(0, 20).map(({ value, cells }) => (
                     <li key={value} className="number">
-                      {value}: {counted(cells, 'cell')}
+                      {value}: {counted(cells, 'square')}
                     </li>
                   ))}
                 </ul>

@@ -30,7 +30,17 @@ export function ThreadTable({
                     <span translate="no" className="number block font-semibold">
                       {each.thread.code}
                     </span>
-                    <span className="text-[0.95rem] text-faded">{each.thread.name}</span>
+                    <span className="text-[0.95rem] text-faded">
+                      {each.thread.name}
+                      {each.thread.symbol !== null && (
+                        <>
+                          {each.thread.name !== '' && ', '}symbol{' '}
+                          <span translate="no" className="number">
+                            {each.thread.symbol}
+                          </span>
+                        </>
+                      )}
+                    </span>
                   </span>
                 </span>
               </td>
