@@ -166,8 +166,16 @@ test('the last walk, the frame, the log page and the leftovers, to the stash and
   await expect(log).toContainText('376 drills, square');
   await expect(log).toContainText('Sealed');
   await page.getByRole('button', { name: 'Leftovers' }).click();
-  await page.getByLabel('Leftover of 98').fill('77');
   const put = page.getByRole('button', { name: 'Put 3 colours into the stash' });
+  const left = page.getByLabel('Leftover of 98');
+  // Emptied, it holds all of them back; Enter in it puts nothing away.
+  await left.press('End');
+  for (let i = 0; i < 4; i++) await left.press('Backspace');
+  await put.click();
+  await expect(left).toBeFocused();
+  await left.fill('77');
+  await left.press('Enter');
+  await expect(put).toBeEnabled();
   await put.click();
   await expect(page.getByText('3 colours put into the stash; their pots are free.')).toBeVisible();
   const stash = async () =>

@@ -26,6 +26,21 @@ function Held({ late = false, whole = false }: { late?: boolean; whole?: boolean
     />
   );
 }
+let sent: number[] = [];
+function Form() {
+  const [value, setValue] = useState(5);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        sent.push(value);
+      }}
+    >
+      <NumberField words="Drills" value={value} least={1} most={2000} whole onChange={setValue} />
+      <button type="submit">Save</button>
+    </form>
+  );
+}
 function field(more: { late?: boolean; whole?: boolean } = {}): HTMLInputElement {
   taken = [];
   render(<Held {...more} />);
@@ -42,7 +57,8 @@ describe('a field for a number', () => {
     type(input, '0');
     type(input, '2001');
     type(input, 'many');
-    expect(taken).toEqual([2.5, 2.75]);
+    // Once it does not fit, the number is what it was before anything was typed.
+    expect(taken).toEqual([2.5, 2.75, 5]);
     // What was typed stays to be mended, with what would fit beside it.
     expect(input.value).toBe('many');
     expect(screen.getByRole('alert').textContent).toBe('1 to 2,000');
@@ -85,5 +101,37 @@ describe('a field for a number', () => {
     // The same value again is none.
     fireEvent.blur(input);
     expect(taken).toEqual([12, 13]);
+  });
+
+  it('that was emptied or mistyped leaves none of its digits behind', () => {
+    const input = field({ whole: true });
+    act(() => set(200));
+    for (const text of ['20', '2', '']) type(input, text);
+    expect(taken).toEqual([20, 2, 200]);
+    for (const text of ['1', '15', '15o', '15o0']) type(input, text);
+    expect(taken.slice(3)).toEqual([1, 15, 200]);
+    type(input, '150');
+    fireEvent.blur(input);
+    // From now on 150 is what it was before; what was entered by Enter as well.
+    type(input, '150x');
+    expect(taken.slice(6)).toEqual([150]);
+    type(input, '160');
+    fireEvent.keyDown(input, { key: 'Enter' });
+    type(input, '1600000');
+    expect(taken.slice(7)).toEqual([160]);
+  });
+
+  it('holds back a form around it as long as it does not fit', () => {
+    sent = [];
+    render(<Form />);
+    const input = screen.getByLabelText<HTMLInputElement>(/^Drills/);
+    const save = () => fireEvent.click(screen.getByRole('button'));
+    type(input, '15o');
+    expect(input.validationMessage).toBe('1 to 2,000');
+    save();
+    expect(sent).toEqual([]);
+    type(input, '150');
+    save();
+    expect(sent).toEqual([150]);
   });
 });

@@ -20,7 +20,13 @@ export function RanOutSlip({ canvasId, line }: { canvasId: string; line: LegendL
   return (
     <details className="slip !py-2">
       <summary className="min-h-11 py-2 font-semibold">{line.code} runs out</summary>
-      <div className="flex flex-wrap items-end gap-3">
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          report();
+        }}
+      >
         <NumberField
           words="Drills of it that are left"
           className="[&_input]:!w-28"
@@ -30,10 +36,10 @@ export function RanOutSlip({ canvasId, line }: { canvasId: string; line: LegendL
           whole
           onChange={setLeft}
         />
-        <button type="button" className="button" disabled={busy} onClick={report}>
+        <button type="submit" className="button" disabled={busy}>
           Report it
         </button>
-      </div>
+      </form>
       {fault && <Notice kind="fault">{fault}</Notice>}
       {wanting !== null && (
         <p role="status" className="mt-2">

@@ -125,7 +125,21 @@ function BagForm({
   const [line, setLine] = useState(bag.line);
   const fromStash = bag.origin === 'stash';
   return (
-    <fieldset className="mt-1 grid grid-cols-2 gap-2" aria-label="Change this bag">
+    <form
+      className="mt-1 grid grid-cols-2 gap-2"
+      aria-label="Change this bag"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSave({
+          line,
+          drills,
+          how,
+          origin,
+          spread: isEstimated(how) ? bag.spread : null,
+          shared: how === 'weighed' ? bag.shared : [],
+        });
+      }}
+    >
       <label className="col-span-2 block">
         <span className="mb-0.5 block text-[0.95rem] leading-tight">Colour</span>
         <select
@@ -186,26 +200,13 @@ function BagForm({
         </>
       )}
       <div className="col-span-2 flex gap-2">
-        <button
-          type="button"
-          className="button button-main"
-          onClick={() =>
-            onSave({
-              line,
-              drills,
-              how,
-              origin,
-              spread: isEstimated(how) ? bag.spread : null,
-              shared: how === 'weighed' ? bag.shared : [],
-            })
-          }
-        >
+        <button type="submit" className="button button-main">
           Save
         </button>
         <button type="button" className="button" onClick={onCancel}>
           Cancel
         </button>
       </div>
-    </fieldset>
+    </form>
   );
 }

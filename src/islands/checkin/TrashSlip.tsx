@@ -101,7 +101,13 @@ function TrashRecord({
   return (
     <li className={`flex flex-wrap items-end gap-2 py-2 ${removed ? 'text-faded' : ''}`}>
       {edited ? (
-        <>
+        <form
+          className="flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            say(edited);
+          }}
+        >
           <NumberField
             words="Thrown out"
             className="[&_input]:!w-24"
@@ -120,10 +126,10 @@ function TrashRecord({
             whole
             onChange={(next) => setEdited({ ...edited, handled: next })}
           />
-          <button type="button" className="button" onClick={() => say(edited)}>
+          <button type="submit" className="button">
             Save
           </button>
-        </>
+        </form>
       ) : (
         <>
           <p className="grow py-2">

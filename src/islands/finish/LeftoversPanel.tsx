@@ -50,7 +50,12 @@ export function LeftoversPanel({
     });
   if (view.leftovers.length === 0) return <p>The colour list is empty, so nothing is known of leftovers.</p>;
   return (
-    <section aria-label="Leftovers" className="flex min-w-0 flex-col gap-3">
+    <form
+      aria-label="Leftovers"
+      className="flex min-w-0 flex-col gap-3"
+      // Enter in one of the numbers puts nothing away.
+      onSubmit={(event) => event.preventDefault()}
+    >
       {done && (
         <p role="status" className="slip flex flex-wrap items-center gap-3 border-l-4 border-well !py-3">
           <span className="grow">
@@ -86,7 +91,7 @@ export function LeftoversPanel({
             type="button"
             className="button button-main"
             disabled={busy || chosen.length === 0}
-            onClick={putAway}
+            onClick={(event) => event.currentTarget.form!.reportValidity() && putAway()}
           >
             Put {counted(chosen.length, 'colour')} into the stash
           </button>
@@ -176,6 +181,6 @@ export function LeftoversPanel({
           </tbody>
         </table>
       </ScrollRegion>
-    </section>
+    </form>
   );
 }

@@ -60,42 +60,46 @@ export function PutAway({
     if (await onNote({ line: next.line, kind: 'put away', drills })) setTyped(null);
   };
   return (
-    <form
-      className="slip flex flex-col gap-2.5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void put(readWhole(leftover) ?? 0);
-      }}
-    >
-      <p className="big-number !text-[3rem]">{placeInWords(placesInWords(view.places[next.line] ?? []))}</p>
-      <div className="flex items-center gap-3">
-        <Chip line={next} shape={shape} size={52} />
-        <div>
-          <p translate="no" className="number text-xl font-semibold">
-            {next.code}
-          </p>
-          <p className="text-faded">{next.name}</p>
+    <div className="slip flex flex-col gap-2.5">
+      <form
+        className="flex flex-col gap-2.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void put(readWhole(leftover) ?? 0);
+        }}
+      >
+        <p className="big-number !text-[3rem]">{placeInWords(placesInWords(view.places[next.line] ?? []))}</p>
+        <div className="flex items-center gap-3">
+          <Chip line={next} shape={shape} size={52} />
+          <div>
+            <p translate="no" className="number text-xl font-semibold">
+              {next.code}
+            </p>
+            <p className="text-faded">{next.name}</p>
+          </div>
         </div>
-      </div>
-      <label className="block">
-        <span className="mb-1 block font-semibold">Drills left over, counted, weighed or guessed</span>
-        <input
-          className="field number"
-          inputMode="numeric"
-          value={leftover}
-          onChange={(event) => setTyped(event.target.value)}
-        />
-      </label>
-      <p className="text-faded">By the bags and the drills thrown out about {many(known)} should be left.</p>
-      <button type="submit" className="button button-main" disabled={busy || readWhole(leftover) === null}>
-        Into the stash, next pot
-      </button>
-      <button type="button" className="button" disabled={busy} onClick={() => void put(0)}>
-        Nothing left
-      </button>
+        <label className="block">
+          <span className="mb-1 block font-semibold">Drills left over, counted, weighed or guessed</span>
+          <input
+            className="field number"
+            inputMode="numeric"
+            value={leftover}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+        </label>
+        <p className="text-faded">
+          By the bags and the drills thrown out about {many(known)} should be left.
+        </p>
+        <button type="submit" className="button button-main" disabled={busy || readWhole(leftover) === null}>
+          Into the stash, next pot
+        </button>
+        <button type="button" className="button" disabled={busy} onClick={() => void put(0)}>
+          Nothing left
+        </button>
+      </form>
       {list}
       <LabelRemoval />
-    </form>
+    </div>
   );
 }
 
@@ -122,7 +126,14 @@ function PutAwayList({
               {code}
             </span>
             {edited?.line === line ? (
-              <>
+              <form
+                className="flex flex-wrap items-end gap-2"
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  onCorrect(line, edited.drills);
+                  setEdited(null);
+                }}
+              >
                 <NumberField
                   words="Drills left over"
                   className="[&_input]:!w-28"
@@ -132,18 +143,10 @@ function PutAwayList({
                   whole
                   onChange={(next) => setEdited({ line, drills: next })}
                 />
-                <button
-                  type="button"
-                  className="button"
-                  disabled={busy}
-                  onClick={() => {
-                    onCorrect(line, edited.drills);
-                    setEdited(null);
-                  }}
-                >
+                <button type="submit" className="button" disabled={busy}>
                   Save
                 </button>
-              </>
+              </form>
             ) : (
               <>
                 <span className="number py-2">{many(drills[line] ?? 0)}</span>

@@ -120,12 +120,18 @@ function Pair({
 function ByHand({ canvas, onPlace }: { canvas: Canvas; onPlace: (place: PhotoPlace) => void }) {
   const [place, setPlace] = useState<PhotoPlace>({ column: 0, row: 0 });
   return (
-    <div className="flex flex-wrap items-end gap-3">
+    <form
+      className="flex flex-wrap items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onPlace(place);
+      }}
+    >
       <PlaceFields canvas={canvas} first place={place} onChange={setPlace} />
-      <button type="button" className="button" onClick={() => onPlace(place)}>
+      <button type="submit" className="button">
         It lies there
       </button>
-    </div>
+    </form>
   );
 }
 
