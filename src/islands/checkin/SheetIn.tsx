@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type ColumnMapping, FIELD_IN_WORDS, SHEET_FIELDS } from '../../core/checkin/sheetColumns';
 import { readSheetLines } from '../../core/checkin/sheetLines';
@@ -97,6 +97,8 @@ function SheetIn({
   const [mapping, setMapping] = useState<ColumnMapping | null>(first?.mapping ?? null);
   const [agreed, setAgreed] = useState(false);
   const { busy, fault, setFault, write, act } = useWrite(canvas.id);
+  /** Counts what was chosen or pasted: an answer about what came before says nothing any more. */
+  const turn = useRef(0);
   const reading = useMemo(() => table && mapping && readSheetLines(table.rows, mapping), [table, mapping]);
   const unused = useMemo(() => (table && mapping ? unusedColumns(table, mapping) : []), [table, mapping]);
   const drills = reading?.lines.reduce((sum, line) => sum + line.neededDrills, 0) ?? 0;
@@ -115,6 +117,8 @@ function SheetIn({
     setAgreed(false);
   };
   const read = (from: SheetSource, how: ReadOptions) => {
+    const own = ++turn.current;
+    const isNewest = () => own === turn.current;
     setSource(from);
     setOptions(how);
     setFault(null);
@@ -123,13 +127,17 @@ function SheetIn({
       if (from.kind === 'workbook') {
         const query = new URLSearchParams({ sheet: String(how.sheet) });
         if (how.headerLine !== null) query.set('header', String(how.headerLine));
-        show(await sendFile<ReadTable>('POST', `/api/sheet-readings?${query}`, from.file, XLSX_TYPE));
+        const url = `/api/sheet-readings?${query}`;
+        const next = await sendFile<ReadTable>('POST', url, from.file, XLSX_TYPE).catch((error) => {
+          if (isNewest()) throw error;
+        });
+        if (next && isNewest()) show(next);
         return;
       }
       const words = from.kind === 'text' ? from.text : readText(from.bytes, how.encoding);
       show({ ...readSheetTable(words, how), sheets: [] });
     }).then((well) => {
-      if (!well) setTable(null);
+      if (!well && isNewest()) setTable(null);
     });
   };
   const choose = (file: File) => {
@@ -137,8 +145,10 @@ function SheetIn({
       return setFault(`${file.name} is larger than 4 MB, so it cannot be an inventory sheet.`);
     setText('');
     void act(async () => {
-      if (/\.xlsx$/i.test(file.name)) read({ kind: 'workbook', file }, NO_OPTIONS);
-      else read({ kind: 'bytes', bytes: new Uint8Array(await file.arrayBuffer()) }, NO_OPTIONS);
+      if (/\.xlsx$/i.test(file.name)) return read({ kind: 'workbook', file }, NO_OPTIONS);
+      const own = ++turn.current;
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      if (own === turn.current) read({ kind: 'bytes', bytes }, NO_OPTIONS);
     });
   };
   const save = () =>

@@ -85,7 +85,7 @@ export function SheetPhoto({ canvas, onTable }: { canvas: Canvas; onTable: (tabl
           onChoose={choose}
         />
         {mayBeSimulated() && (
-          <button type="button" className="button" onClick={() => void simulate()}>
+          <button type="button" className="button" disabled={jobs.busy} onClick={() => void simulate()}>
             Simulated camera
           </button>
         )}
