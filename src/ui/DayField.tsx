@@ -30,6 +30,14 @@ export function DayField({
     const day = text === '' ? null : text;
     if (day !== value) onChange(day);
   };
+  /** What was typed is complete; a day that is half there, or of a year that cannot be, leaves the one that was. */
+  const leave = ({ validity }: HTMLInputElement) => {
+    if (typed === null) return;
+    if (validity.badInput || (typed !== '' && !isLikelyDay(typed))) {
+      clearTimeout(timer.current);
+      setTyped(null);
+    } else settle(typed);
+  };
   return (
     <label className="block">
       <span className="block">{words}</span>
@@ -45,8 +53,8 @@ export function DayField({
           // A field whose day is only half typed is empty as well: that waits until it is left.
           if (text !== '') timer.current = setTimeout(() => settle(text), SETTLES_MS);
         }}
-        onBlur={() => typed !== null && settle(typed)}
-        onKeyDown={(event) => endsEntry(event) && typed !== null && settle(typed)}
+        onBlur={(event) => leave(event.currentTarget)}
+        onKeyDown={(event) => endsEntry(event) && leave(event.currentTarget)}
       />
     </label>
   );

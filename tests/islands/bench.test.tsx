@@ -433,6 +433,24 @@ describe('a day that is typed', () => {
     expect(days).toEqual(['2027-05-01', null]);
     vi.useRealTimers();
   });
+
+  it('that is left half typed, or in a year that cannot be, is again the one that was', () => {
+    const onChange = vi.fn();
+    render(<DayField words="Done by" value="2026-05-01" onChange={onChange} />);
+    const input = screen.getByLabelText<HTMLInputElement>('Done by');
+    type('0026-05-01');
+    fireEvent.blur(input);
+    expect(input.value).toBe('2026-05-01');
+    // A browser gives no text for a day of which the month was erased, and says that it is no empty field (HTML: badInput).
+    Object.defineProperty(input, 'validity', { value: { badInput: true } });
+    type('');
+    fireEvent.blur(input);
+    expect(input.value).toBe('2026-05-01');
+    type('');
+    fireEvent.keyDown(input, { key: 'Enter' });
+    expect(input.value).toBe('2026-05-01');
+    expect(onChange).not.toHaveBeenCalled();
+  });
 });
 
 describe('a page on its way to paper', () => {
