@@ -1,4 +1,4 @@
-import { addDays, weekdayOf } from '../words/calendar';
+import { addDays, daysBetween, weekdayOf } from '../words/calendar';
 import type { DayWork } from './forecast';
 
 /** A sitting to come, for a calendar. */
@@ -29,11 +29,15 @@ export function plannedSittings(
   const ranked = [0, 1, 2, 3, 4, 5, 6].sort((a, b) => perWeekday[b]! - perWeekday[a]! || a - b);
   const span = days.length === 0 ? 0 : (Date.parse(today) - Date.parse(days[0]!.day)) / (7 * 86_400_000);
   const aWeek = Math.min(7, Math.max(2, Math.round(span < 1 ? 3 : days.length / span)));
+  const away = daysBetween(today, finishBy);
   const on = (count: number) => {
     const chosen = new Set(ranked.slice(0, count));
     const dates: string[] = [];
-    for (let day = addDays(today, 1); day <= finishBy; day = addDays(day, 1))
+    // A wished day may be centuries away: more sittings than the shortest ones would take are none.
+    for (let i = 1; i <= away && dates.length * SHORTEST < left; i++) {
+      const day = addDays(today, i);
       if (chosen.has(weekdayOf(day))) dates.push(day);
+    }
     return dates;
   };
   // More days a week where the sittings would be too long.

@@ -20,14 +20,18 @@ export function isDay(text: string): boolean {
   return !Number.isNaN(at) && new Date(at).toISOString().startsWith(text);
 }
 
-/** Whether a text names a day on which there can have been a canvas. */
+/** Nobody who reads this lays a drill after it. */
+const LAST_DAY = '2199-12-31';
+
+/** Whether a text names a day on which there can be a canvas. */
 export function isLikelyDay(text: string): boolean {
-  return isDay(text) && text >= FIRST_DAY;
+  return isDay(text) && text >= FIRST_DAY && text <= LAST_DAY;
 }
 
-/** @example addDays('2026-02-27', 2) // '2026-03-01' */
+/** A day after or before another one; the last of all is 31 December 9999. @example addDays('2026-02-27', 2) // '2026-03-01' */
 export function addDays(day: string, days: number): string {
-  return new Date((dayNumber(day) + days) * DAY_MS).toISOString().slice(0, 10);
+  const number = Math.min(dayNumber(day) + days, dayNumber('9999-12-31'));
+  return new Date(number * DAY_MS).toISOString().slice(0, 10);
 }
 
 /** Days from one day to another; below 0 where it lies before. */

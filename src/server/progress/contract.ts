@@ -1,15 +1,15 @@
 import type { PaceGroup } from '../../core/progress/pace';
 import type { RunningOut } from '../../core/progress/runningOut';
 import type { TickedLaid } from '../../core/progress/tickedLaid';
-import { isDay } from '../../core/words/calendar';
+import { isDay, isLikelyDay } from '../../core/words/calendar';
 import { boolean, makerSchema, object, string } from '../http/schema';
 
 /** A calendar day, `YYYY-MM-DD`. */
-export const daySchema = (what: string) =>
+export const daySchema = (what: string, fits = isDay) =>
   string().test(
     'day',
     `Give ${what} as year-month-day, such as 2026-11-27.`,
-    (day) => day == null || isDay(day),
+    (day) => day == null || fits(day),
   );
 
 export const progressQuery = object({
@@ -27,11 +27,13 @@ export const progressQuery = object({
   maker: makerSchema,
 });
 
-export const finishBySchema = object({ finishBy: daySchema('the day').nullable().default(null) });
+export const finishBySchema = object({
+  finishBy: daySchema('the day', isLikelyDay).nullable().default(null),
+});
 
 /** The page of a week: any day of it. */
 export const weekQuery = progressQuery.shape({
-  day: daySchema('the day'),
+  day: daySchema('the day', isLikelyDay),
   paper: string()
     .oneOf(['a4', 'letter'] as const)
     .default('a4'),

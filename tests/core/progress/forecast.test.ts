@@ -101,6 +101,13 @@ describe('planned sittings', () => {
     expect(Math.max(...planned.map(({ minutes }) => minutes))).toBeLessThanOrEqual(180);
   });
 
+  it('are the shortest ones where the day is centuries away, and no more than they take', () => {
+    const far = plannedSittings(days, 600, '2026-05-01', '9999-12-31');
+    expect(far).toHaveLength(30);
+    expect(far).toEqual(plannedSittings(days, 600, '2026-05-01', '2030-01-01'));
+    expect(new Set(far.map(({ minutes }) => minutes))).toEqual(new Set([20]));
+  });
+
   it('are none where the day is over', () =>
     expect(plannedSittings(days, 600, '2026-05-01', '2026-05-01')).toEqual([]));
 });

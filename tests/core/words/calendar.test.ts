@@ -64,7 +64,12 @@ describe('calendar days', () => {
 
   it('are told from what is none', () => {
     expect(['1990-01-01', '2026-12-31'].every(isLikelyDay)).toBe(true);
-    expect(['0026-11-30', '1989-12-31', '2026-02-30'].some(isLikelyDay)).toBe(false);
+    expect(['0026-11-30', '1989-12-31', '2026-02-30', '2200-01-01', '9999-12-31'].some(isLikelyDay)).toBe(
+      false,
+    );
+    expect(isLikelyDay('2199-12-31')).toBe(true);
+    // Years of five figures would be no days any more.
+    expect(addDays('9999-12-30', 400)).toBe('9999-12-31');
     expect(isDay('0026-11-30')).toBe(true);
     expect(['2024-02-29', '2026-12-31'].every(isDay)).toBe(true);
     expect(['2026-02-29', '2026-13-01', '2026-1-1', 'tomorrow', '', '2026-12-31T00:00'].some(isDay)).toBe(
