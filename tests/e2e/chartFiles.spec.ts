@@ -179,8 +179,21 @@ test('a stitch chart becomes a canvas of drills, with merges shown and overruled
   ]);
 });
 
-test('a large chart is cut into panels that say when they are too large', async ({ page }) => {
+test('a large chart is cut into panels that say when they are too large', async ({ page, request }) => {
   await page.goto(`/canvas/${DEMO.glasshouse}/chart/panels`);
+  // A slip is no overlap of nothing, and no digit is picked out of one.
+  const form = page.getByRole('form', { name: 'How it is cut' });
+  const plan = async () => (await (await request.get(`/api/canvases/${DEMO.glasshouse}/panels`)).json()).plan;
+  const before = await plan();
+  await form.getByLabel('Overlap, squares').fill('2x');
+  await form.getByLabel('Cut after columns').fill('60, 12o');
+  await form.getByRole('button', { name: 'Cut it like this' }).click();
+  await expect(form.getByRole('alert')).toHaveText([
+    'Numbers of columns, like 60, 120',
+    'A number of squares',
+  ]);
+  expect(await plan()).toEqual(before);
+  await form.getByLabel('Overlap, squares').fill(String(before.overlap));
   await page.getByLabel('Panels across').fill('4');
   await page.getByLabel('You reach, cm').fill('55');
   await page.getByRole('button', { name: 'Cut it like this' }).click();

@@ -1,6 +1,7 @@
 import { type Canvas, cellsToCm, cellsToInches, panelSpans } from '../canvas/canvas';
 import { type CellRect, type Chart, countPerLine } from '../cells/chart';
 import { cropped } from '../cells/rect';
+import { plainSigns } from '../words/plainSigns';
 
 /** How a chart is cut into panels. */
 export interface PanelPlan {
@@ -15,6 +16,18 @@ export interface PanelPlan {
   /** The largest that the user can reach across, or hang up; null where he does not say. */
   reachWidthCm: number | null;
   reachHeightCm: number | null;
+}
+
+/**
+ * Cuts as they are typed: whole numbers, parted by commas, semicolons or blanks.
+ * @returns null where something else stands there
+ * @example readCuts('60, 120') // [60, 120]
+ */
+export function readCuts(text: string): number[] | null {
+  const words = plainSigns(text)
+    .split(/[\s,;]+/)
+    .filter((word) => word !== '');
+  return words.every((word) => /^\d{1,5}$/.test(word)) ? words.map(Number) : null;
 }
 
 /**

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { equalCuts, type PanelPlan } from '../../core/chart/panels';
+import { equalCuts, type PanelPlan, readCuts } from '../../core/chart/panels';
 import { counted, many } from '../../core/words/numbers';
 import type { PanelsView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -100,11 +100,6 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
   );
 }
 
-/** Numbers as they are typed, parted by anything that is no digit. */
-function numbersIn(text: string): number[] {
-  return (text.match(/\d+/g) ?? []).map(Number);
-}
-
 function PlanForm({
   plan,
   canvas,
@@ -122,33 +117,44 @@ function PlanForm({
   const [margin, setMargin] = useState(String(plan.marginMm));
   const [reachWidth, setReachWidth] = useState(String(plan.reachWidthCm ?? ''));
   const [reachHeight, setReachHeight] = useState(String(plan.reachHeightCm ?? ''));
+  const cuts = { columns: readCuts(columns), rows: readCuts(rows) };
   const number = (text: string, kind: NumberKind) => (text.trim() === '' ? null : typedNumber(text, kind));
+  const isNumber = (text: string, kind: NumberKind) => text.trim() === '' || number(text, kind) !== null;
+  /** What a field would take, where it holds something else. */
+  const slips = {
+    columns: cuts.columns ? '' : 'Numbers of columns, like 60, 120',
+    rows: cuts.rows ? '' : 'Numbers of rows, like 60, 120',
+    overlap: isNumber(overlap, 'whole') ? '' : 'A number of squares',
+    margin: isNumber(margin, 'mm') ? '' : 'A length, like 30 mm',
+    reachWidth: isNumber(reachWidth, 'cm') ? '' : 'A length, like 55 cm',
+    reachHeight: isNumber(reachHeight, 'cm') ? '' : 'A length, like 55 cm',
+  };
   const typed = (
     words: string,
     value: string,
     change: (text: string) => void,
+    slip: string,
     placeholder = '',
     inputMode: 'decimal' | 'text' = 'decimal',
   ) => (
     <Labelled words={words}>
       <input
-        className="field number"
+        className={`field number ${slip === '' ? '' : 'field-fault'}`}
         inputMode={inputMode}
         value={value}
         placeholder={placeholder}
+        aria-invalid={slip !== ''}
         onChange={(event) => change(event.target.value)}
       />
+      {slip !== '' && (
+        <span role="alert" className="block text-[0.95rem] text-alarm">
+          {slip}
+        </span>
+      )}
     </Labelled>
   );
-  const parts = (words: string, cuts: string, change: (count: number) => void) => (
-    <NumberField
-      words={words}
-      value={numbersIn(cuts).length + 1}
-      least={1}
-      most={20}
-      whole
-      onChange={change}
-    />
+  const parts = (words: string, count: number, change: (count: number) => void) => (
+    <NumberField words={words} value={count} least={1} most={20} whole onChange={change} />
   );
 
   return (
@@ -157,9 +163,10 @@ function PlanForm({
       aria-label="How it is cut"
       onSubmit={(event) => {
         event.preventDefault();
+        if (!cuts.columns || !cuts.rows || Object.values(slips).some((slip) => slip !== '')) return;
         void onKeep({
-          columnCuts: numbersIn(columns),
-          rowCuts: numbersIn(rows),
+          columnCuts: cuts.columns,
+          rowCuts: cuts.rows,
           overlap: number(overlap, 'whole') ?? 0,
           marginMm: number(margin, 'mm') ?? 0,
           reachWidthCm: number(reachWidth, 'cm'),
@@ -168,16 +175,20 @@ function PlanForm({
       }}
     >
       <div className="grid grid-cols-2 gap-3">
-        {parts('Panels across', columns, (count) => setColumns(equalCuts(canvas.width, count).join(', ')))}
-        {parts('Panels down', rows, (count) => setRows(equalCuts(canvas.height, count).join(', ')))}
+        {parts('Panels across', (cuts.columns?.length ?? 0) + 1, (count) =>
+          setColumns(equalCuts(canvas.width, count).join(', ')),
+        )}
+        {parts('Panels down', (cuts.rows?.length ?? 0) + 1, (count) =>
+          setRows(equalCuts(canvas.height, count).join(', ')),
+        )}
       </div>
-      {typed('Cut after columns', columns, setColumns, 'no cut', 'text')}
-      {typed('Cut after rows', rows, setRows, 'no cut', 'text')}
+      {typed('Cut after columns', columns, setColumns, slips.columns, 'no cut', 'text')}
+      {typed('Cut after rows', rows, setRows, slips.rows, 'no cut', 'text')}
       <div className="grid grid-cols-2 gap-3">
-        {typed('Overlap, squares', overlap, setOverlap)}
-        {typed('Margin, mm', margin, setMargin)}
-        {typed('You reach, cm', reachWidth, setReachWidth, 'any')}
-        {typed('You can hang, cm', reachHeight, setReachHeight, 'any')}
+        {typed('Overlap, squares', overlap, setOverlap, slips.overlap)}
+        {typed('Margin, mm', margin, setMargin, slips.margin)}
+        {typed('You reach, cm', reachWidth, setReachWidth, slips.reachWidth, 'any')}
+        {typed('You can hang, cm', reachHeight, setReachHeight, slips.reachHeight, 'any')}
       </div>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <button type="submit" className="button button-main">

@@ -8,6 +8,7 @@ import {
   type PanelPlan,
   panelRects,
   panelsOf,
+  readCuts,
 } from '../../../src/core/chart/panels';
 import { chartOfRows } from '../samples';
 
@@ -78,5 +79,20 @@ describe('panels', () => {
       'An overlap of 30 squares',
     );
     expect(faultInPanels(PLAN, { width: 4, height: 3 })).toBeNull();
+  });
+});
+
+describe('cuts that are typed', () => {
+  it('are whole numbers, parted by commas, semicolons or blanks', () => {
+    for (const text of ['60, 120', '60,120', ' 60;120 ', '60\t120', '６０ １２０']) {
+      expect(readCuts(text), text).toEqual([60, 120]);
+    }
+    expect(readCuts('')).toEqual([]);
+  });
+
+  it('are none where something else stands there: no digit is picked out of it', () => {
+    for (const text of ['60, 12o', '-60', '60.5', '60 cm', 'half', '123456']) {
+      expect(readCuts(text), text).toBeNull();
+    }
   });
 });
