@@ -67,3 +67,19 @@ it('what is pasted stays, whether a workbook that was chosen before is answered 
     expect([shown(), screen.queryByText('This is no workbook.')]).toEqual(['3 colours', null]);
   }
 });
+
+it('the row of the headings is typed figure by figure, in one field that keeps the focus', async () => {
+  render(<SheetPage entry={entry} legend="" />);
+  const rows = Array.from({ length: 14 }, (_, i) => `${412 + i}\t190`);
+  rows[11] = 'Code\tDrills';
+  fireEvent.change(screen.getByLabelText('Or paste the rows here'), { target: { value: rows.join('\n') } });
+  await waitFor(() => expect(shown()).toMatch(/colours/));
+  const input = screen.getByLabelText<HTMLInputElement>(/^Headings in row/);
+  input.focus();
+  fireEvent.change(input, { target: { value: '1' } });
+  await waitFor(() => expect(screen.queryByText('Reading…')).toBeNull());
+  expect([document.activeElement, input.value]).toEqual([input, '1']);
+  fireEvent.change(input, { target: { value: '12' } });
+  await waitFor(() => expect(shown()).toBe('2 colours'));
+  expect([document.activeElement, input.value]).toEqual([input, '12']);
+});

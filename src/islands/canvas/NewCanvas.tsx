@@ -33,6 +33,8 @@ export function NewCanvas() {
   const measure = (next: typeof size, nextUnit: SizeUnit) => {
     setSize(next);
     setUnit(nextUnit);
+    // The pitch as it stands now: the one of the last look may be a figure behind.
+    const pitchMm = Number(form.getValues('pitchMm'));
     for (const side of ['width', 'height'] as const) {
       const cells = squaresTyped(next[side], nextUnit, pitchMm || 2.5) ?? Number.NaN;
       form.setValue(side, cells, { shouldValidate: form.formState.isSubmitted });

@@ -1,5 +1,5 @@
-import { useState } from 'react';
 import type { SheetTable } from '../../core/checkin/sheetTable';
+import { NumberField } from '../../ui/NumberField';
 
 /** Where the rows come from. */
 export type SheetSource =
@@ -48,7 +48,6 @@ export function HowRead({
   options: ReadOptions;
   onChange: (options: ReadOptions) => void;
 }) {
-  const [row, setRow] = useState(String(table?.headerLine ?? 0));
   return (
     <fieldset className="flex flex-wrap gap-3 border border-line bg-paper p-3">
       <legend className="px-1 font-semibold">How it was read</legend>
@@ -60,19 +59,15 @@ export function HowRead({
           onChange={(sheet) => onChange({ ...options, sheet: Number(sheet), headerLine: null })}
         />
       )}
-      <label className="block">
-        <span className="mb-0.5 block text-[0.95rem]">Headings in row (0: none)</span>
-        <input
-          className="field number !w-28"
-          inputMode="numeric"
-          value={row}
-          onChange={(event) => {
-            setRow(event.target.value);
-            if (/^\d{1,4}$/.test(event.target.value))
-              onChange({ ...options, headerLine: Number(event.target.value) });
-          }}
-        />
-      </label>
+      <NumberField
+        words="Headings in row (0: none)"
+        className="[&_input]:!w-28"
+        value={options.headerLine ?? table?.headerLine ?? 0}
+        least={0}
+        most={9999}
+        whole
+        onChange={(headerLine) => onChange({ ...options, headerLine })}
+      />
       {source.kind !== 'workbook' && (
         <Choice
           words="Between columns"

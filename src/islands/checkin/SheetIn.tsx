@@ -185,13 +185,7 @@ function SheetIn({
         </label>
         {fault && <Notice kind="fault">{fault}</Notice>}
         {source && (table || fault) && (
-          <HowRead
-            key={table?.headerLine ?? 0}
-            source={source}
-            table={table}
-            options={options}
-            onChange={(how) => read(source, how)}
-          />
+          <HowRead source={source} table={table} options={options} onChange={(how) => read(source, how)} />
         )}
         {legend.length > 0 && (
           <Notice kind="hint">

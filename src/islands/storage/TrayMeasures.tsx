@@ -43,7 +43,7 @@ export function TrayMeasures({
       ))}
       {trays > 1 && (
         <button type="button" className="button" onClick={onRemove}>
-          Delete tray {number} out
+          Delete tray {number}
         </button>
       )}
     </div>
