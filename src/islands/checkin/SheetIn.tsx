@@ -287,8 +287,12 @@ function Faults({ title, faults, kind }: { title: string; faults: TableNotice[];
   if (faults.length === 0) return null;
   return (
     <Notice kind={kind}>
-      <strong>{title}</strong>
-      <ul className="max-h-40 overflow-y-auto">
+      <strong>
+        {title}
+        {faults.length > 1 && `: ${many(faults.length)}`}
+      </strong>
+      {/* Cut through a line, so that more below is seen. */}
+      <ul className="max-h-[10.2rem] overflow-y-auto">
         {faults.map(({ lineNumber, reason }) => (
           <li key={`${lineNumber} ${reason}`}>
             {lineNumber !== null && <span className="number">Row {lineNumber}:</span>} {reason}
