@@ -3,6 +3,7 @@ import type { SchemaDescription, SchemaFieldDescription } from 'yup';
 import { isSchema } from 'yup';
 import { chartEditSchema } from '../../src/server/chart/contract';
 import { bagSchema } from '../../src/server/checkin/contract';
+import { finishBySchema, weekQuery } from '../../src/server/progress/contract';
 import { inFrontSchema, timeModelQuery } from '../../src/server/sections/contract';
 
 const contracts = import.meta.glob<Record<string, unknown>>('../../src/server/*/contract.ts', {
@@ -52,4 +53,18 @@ describe('numbers in requests', () => {
     expect(['desk', crypto.randomUUID()].map(maker)).toEqual([true, true]);
     expect(['-'.repeat(36), 'desk2', `x${crypto.randomUUID()}`].map(maker)).toEqual([false, false, false]);
   });
+});
+
+it('a wished day, and that of a week, lie in years in which somebody lays drills', async () => {
+  for (const [schema, name] of [
+    [finishBySchema, 'finishBy'],
+    [weekQuery, 'day'],
+  ] as const) {
+    for (const day of ['1990-01-01', '2199-12-31']) {
+      await expect(schema.validate({ [name]: day })).resolves.toMatchObject({ [name]: day });
+    }
+    for (const day of ['0026-11-30', '2200-01-01', '9999-12-31', '2026-02-30', '20277-01-01']) {
+      await expect(schema.validate({ [name]: day }), day).rejects.toThrow('as year-month-day');
+    }
+  }
 });
