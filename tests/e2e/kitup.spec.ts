@@ -176,9 +176,12 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   expect(planned.ok()).toBe(true);
   await page.goto(`/canvas/${id}/kitup/walk`);
   await expect(page.getByLabel('Code on this bag')).toBeFocused();
-  await page.keyboard.type('412');
-  await page.keyboard.press('Enter');
+  // A scanner that ends a code with two line ends has put no bag anywhere.
+  await page.keyboard.type('412\n\n', { delay: 10 });
   await expect(page.getByText('Pot 2', { exact: true })).toBeVisible();
+  const look = () => page.waitForTimeout(700);
+  await look();
+  await expect(page.getByRole('button', { name: 'It is in, next bag' })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText('2 colours')).toBeVisible();
   await page.keyboard.type('nonsense');
@@ -186,13 +189,25 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await expect(page.getByText('nonsense is not in the colour list.')).toBeVisible();
   await page.getByRole('button', { name: 'Pot after pot' }).click();
   await expect(page.getByText('Pot 1', { exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'It is in, next bag' }).click();
+  // A double click fills one pot, and a key that is held down one.
+  await look();
+  await page.getByRole('button', { name: 'It is in, next bag' }).dblclick({ delay: 40 });
+  await expect(page.getByText('Pot 3', { exact: true })).toBeVisible();
+  await look();
+  await expect(page.getByText('Pot 3', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'It is in, next bag' }).click();
   await expect(page.getByText('All in')).toBeVisible();
   await page.getByRole('button', { name: 'Put away' }).click();
   await page.getByLabel(/Drills left over/).fill('37');
-  await page.getByRole('button', { name: 'Into the stash, next pot' }).click();
-  await page.getByRole('button', { name: 'Nothing left' }).click();
+  await page.getByRole('button', { name: 'Into the stash, next pot' }).dblclick({ delay: 40 });
+  // In the order of the list: 412, 98, 1204.
+  await expect(page.getByText('Pot 1', { exact: true })).toBeVisible();
+  await look();
+  await page.getByRole('button', { name: 'Nothing left' }).press('Enter');
+  for (let i = 0; i < 30; i++) await page.keyboard.down('Enter');
+  await page.keyboard.up('Enter');
+  await expect(page.getByText('Pot 3', { exact: true })).toBeVisible();
+  await look();
   await page.getByRole('button', { name: 'Nothing left' }).click();
   await expect(page.getByText('All put away')).toBeVisible();
   // What was said of a leftover is corrected later, and the stash with it.

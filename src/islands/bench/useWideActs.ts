@@ -1,16 +1,14 @@
-import { useMemo, useRef } from 'react';
+import { useMemo } from 'react';
 import { nextColour } from '../../core/bench/colours';
 import type { MarkKind } from '../../core/bench/marking';
 import { cellsToShare } from '../../core/bench/reach';
 import type { Canvas } from '../../core/canvas/canvas';
 import { cellsInPart, countInPart, isInside } from '../../core/cells/rect';
 import type { Section } from '../../core/sections/section';
+import { useTooSoon } from '../../ui/useTooSoon';
 import type { ClothData } from '../cloth/useClothData';
 import type { MarkStore } from './markStore';
 import type { SectionCounts } from './useSectionCounts';
-
-/** A large act (ms) is not repeated by a second click or a key that is held down. */
-const LARGE_ACT_MS = 600;
 
 /** What a large act did. */
 export interface WideAct {
@@ -54,13 +52,7 @@ export function useWideActs({
   /** The panel that the section lies on, and what is left there; null on an undivided canvas. */
   panel: { number: number; left: number } | null;
 } {
-  const lastLarge = useRef(Number.NEGATIVE_INFINITY);
-  /** A double click, or a key that is held down, is one act: what comes forward next is not meant. */
-  const tooSoon = () => {
-    if (performance.now() - lastLarge.current < LARGE_ACT_MS) return true;
-    lastLarge.current = performance.now();
-    return false;
-  };
+  const tooSoon = useTooSoon();
   const mark = (kind: MarkKind, cells: readonly number[], code: string | null) => {
     const changed = store.preview(kind, cells);
     if (changed.length === 0) return;

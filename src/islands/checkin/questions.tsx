@@ -5,6 +5,7 @@ import { looseCode } from '../../core/codes/codes';
 import { counted, many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 import { keptInTab } from '../../ui/kept';
+import { TOO_SOON_MS } from '../../ui/useTooSoon';
 
 /** A bag that was typed and fits more than one colour. It is not counted before it is answered. */
 export interface OpenQuestion {
@@ -41,9 +42,6 @@ function stored(canvasId: string): OpenQuestion[] {
   const kept = keptInTab.json(storeKey(canvasId));
   return Array.isArray(kept) ? (kept as OpenQuestion[]) : [];
 }
-
-/** A key that comes so soon after a question belongs to what was typed before it. */
-const TOO_SOON_MS = 600;
 
 /**
  * The oldest bag that waits for an answer. While the field is empty, Enter takes the first colour and the arrow down

@@ -7,6 +7,7 @@ import { counted, many, readWhole } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 import { NumberField } from '../../ui/NumberField';
+import { useTooSoon } from '../../ui/useTooSoon';
 import { LabelRemoval } from '../labels/LabelRemoval';
 import type { Kitup } from './useKitup';
 
@@ -31,6 +32,7 @@ export function PutAway({
   const next = nextToPutAway(legend, slots, new Set(view.filled), away);
   const known = next ? (view.leftovers[next.line] ?? 0) : 0;
   const [typed, setTyped] = useState<string | null>(null);
+  const tooSoon = useTooSoon();
   const done = legend.filter(({ line }) => away.has(line));
   const list = done.length > 0 && (
     <PutAwayList
@@ -57,6 +59,7 @@ export function PutAway({
   }
   const leftover = typed ?? String(known);
   const put = async (drills: number) => {
+    if (tooSoon()) return;
     if (await onNote({ line: next.line, kind: 'put away', drills })) setTyped(null);
   };
   return (

@@ -15,6 +15,7 @@ import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { useKeypad } from '../../ui/useKeypad';
+import { useTooSoon } from '../../ui/useTooSoon';
 import { withLegend } from '../../ui/withLegend';
 import { ScanButton } from '../scanning/ScanButton';
 import { UndoButtons } from '../writing/UndoButtons';
@@ -74,16 +75,16 @@ function Walk({ entry, legend, first }: WalkProps) {
     setTyped('');
     field.current?.focus();
   };
+  const tooSoon = useTooSoon();
   const fill = async () => {
-    if (lit !== null && (await note({ line: lit, kind: 'fill' }))) next();
+    if (!tooSoon() && lit !== null && (await note({ line: lit, kind: 'fill' }))) next();
   };
   const enter = () => {
     const word = typed.trim();
     setUnknown(null);
-    if (word === '') {
-      void fill();
-      return;
-    }
+    if (word === '') return void fill();
+    // The key that ended the code does not say that its bag is in.
+    tooSoon();
     const found = findLine(word, legend, entry.canvas.bagsCarry);
     setTyped('');
     if (found.kind === 'one') setLine(found.line.line);

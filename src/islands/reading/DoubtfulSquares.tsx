@@ -7,6 +7,7 @@ import type { ReadingSample } from '../../server/reading/contract';
 import { Chip, ColourName } from '../../ui/Chip';
 import { keyMeant } from '../../ui/keyMeant';
 import { isForThePicture } from '../../ui/keysOutside';
+import { DOUBLE_CLICK_MS, useTooSoon } from '../../ui/useTooSoon';
 import { ColourChoice } from './ColourChoice';
 import { SampleGlyph } from './SampleGlyph';
 import { SquarePatch } from './SquarePatch';
@@ -54,6 +55,8 @@ export function DoubtfulSquares({
   const alike = together.filter((cell) => !different.has(cell));
 
   const say = (line: number) => square !== null && onAnswer([square], line);
+  const tooSoon = useTooSoon(DOUBLE_CLICK_MS);
+  const clicked = (act: () => void) => !tooSoon() && act();
   const skip = () => square !== null && setLater(new Set([...later, square]));
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
@@ -111,7 +114,7 @@ export function DoubtfulSquares({
                 key={line}
                 type="button"
                 className="button flex h-auto min-h-16 items-center gap-3 py-2 text-left"
-                onClick={() => say(line)}
+                onClick={() => clicked(() => say(line))}
               >
                 <kbd className="number text-xl">{i + 1}</kbd>
                 {sample && <SampleGlyph sample={sample} size={56} />}
@@ -130,10 +133,10 @@ export function DoubtfulSquares({
             before={[{ value: '', words: 'Another colour…' }]}
             onChoose={(line) => line !== null && say(line)}
           />
-          <button type="button" className="button" onClick={() => say(0)}>
+          <button type="button" className="button" onClick={() => clicked(() => say(0))}>
             <kbd className="number">0</kbd> No drill here
           </button>
-          <button type="button" className="button" onClick={skip}>
+          <button type="button" className="button" onClick={() => clicked(skip)}>
             <kbd>Space</kbd> Later
           </button>
         </div>
@@ -151,10 +154,12 @@ export function DoubtfulSquares({
                   type="button"
                   className="button"
                   disabled={alike.length === 0}
-                  onClick={() => {
-                    onAnswer(alike, line);
-                    setDifferent(new Set());
-                  }}
+                  onClick={() =>
+                    clicked(() => {
+                      onAnswer(alike, line);
+                      setDifferent(new Set());
+                    })
+                  }
                 >
                   These {alike.length} are {ofLine(legend, line)?.code}
                 </button>

@@ -1,0 +1,21 @@
+import { useCallback, useRef } from 'react';
+
+/** So soon (ms) after an act nobody has looked at what came forward. */
+export const TOO_SOON_MS = 600;
+/** For what is told at a glance, one after the other: no longer than between the two clicks of a double click. */
+export const DOUBLE_CLICK_MS = 300;
+
+/**
+ * A double click, a key that is held down, or a scanner that ends a line twice is one act: what comes forward next is not
+ * meant by it.
+ * @returns asked at each act, whether it comes too soon after the one before
+ */
+export function useTooSoon(ms = TOO_SOON_MS): () => boolean {
+  const last = useRef(Number.NEGATIVE_INFINITY);
+  return useCallback(() => {
+    const now = performance.now();
+    const since = now - last.current;
+    last.current = now;
+    return since < ms;
+  }, [ms]);
+}
