@@ -100,7 +100,7 @@ describe('a large act', () => {
     act(() => here.current.acts.markWide('section', 'lay'));
     act(() => here.current.acts.setShare(0.5));
     expect(marks).toHaveLength(1);
-    now.mockReturnValue(10_600);
+    now.mockReturnValue(11_200);
     act(() => here.current.acts.finish());
     expect(marks.map((mark) => mark.cells)).toEqual([
       [0, 1, 6, 7],

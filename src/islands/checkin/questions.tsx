@@ -5,7 +5,7 @@ import { looseCode } from '../../core/codes/codes';
 import { counted, many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 import { keptInTab } from '../../ui/kept';
-import { TOO_SOON_MS } from '../../ui/useTooSoon';
+import { DOUBLE_CLICK_MS, TOO_SOON_MS, useTooSoon } from '../../ui/useTooSoon';
 
 /** A bag that was typed and fits more than one colour. It is not counted before it is answered. */
 export interface OpenQuestion {
@@ -93,7 +93,10 @@ export function QuestionSlip({
     input.addEventListener('keydown', onKey);
     return () => input.removeEventListener('keydown', onKey);
   }, [key, field]);
+  const tooSoon = useTooSoon(DOUBLE_CLICK_MS);
   if (!question) return null;
+  // The second click of a double click would answer the question that comes forward.
+  const clicked = (answer: () => void) => () => void (tooSoon() || answer());
   const asCode = options.find(({ code }) => looseCode(code) === looseCode(question.word));
   const asKey = options.find(({ keyNumber }) => keyNumber === question.word);
   return (
@@ -110,7 +113,7 @@ export function QuestionSlip({
           key={line.line}
           type="button"
           className="button !justify-start text-left"
-          onClick={() => onAnswer(question, line)}
+          onClick={clicked(() => onAnswer(question, line))}
         >
           <Chip line={line} shape={shape} />
           <span className="grow">
@@ -124,10 +127,10 @@ export function QuestionSlip({
         </button>
       ))}
       <div className="flex flex-wrap gap-2">
-        <button type="button" className="button" onClick={() => onAnswer(question, null)}>
+        <button type="button" className="button" onClick={clicked(() => onAnswer(question, null))}>
           None of these
         </button>
-        <button type="button" className="button" onClick={() => onDrop(question)}>
+        <button type="button" className="button" onClick={clicked(() => onDrop(question))}>
           Do not count it
         </button>
       </div>
@@ -139,10 +142,10 @@ export function QuestionSlip({
               key={carry}
               type="button"
               className="button"
-              onClick={() => {
+              onClick={clicked(() => {
                 onCarry(carry);
                 onAnswer(question, carry === 'codes' ? asCode : asKey);
-              }}
+              })}
             >
               {carry}
             </button>

@@ -1,0 +1,31 @@
+/** The second click of a double click comes so soon (ms) after the first and so near to it (CSS pixels). */
+const DOUBLE = { ms: 400, px: 16 };
+const PRESSED = 'button, a[href], summary, [role="button"]';
+
+/**
+ * Keeps the second click of a double click from what the first one moved under the pointer: of a row that goes away, the
+ * next row; of a question that comes up, its answer. Nobody has read it, so nobody means it.
+ * @param target whose clicks are watched, before anything on the page hears of them
+ */
+export function watchMovedClicks(target: Pick<Window, 'addEventListener'>): void {
+  let last = { at: Number.NEGATIVE_INFINITY, x: 0, y: 0, on: null as Element | null };
+  target.addEventListener(
+    'click',
+    (event) => {
+      // A key or a program has no place, and a word that clicks its field is not a second click.
+      if (event.detail === 0 || !(event.target instanceof Element)) return;
+      const on = event.target.closest(PRESSED);
+      const { clientX: x, clientY: y } = event;
+      const isSecond =
+        event.timeStamp - last.at < DOUBLE.ms && Math.hypot(x - last.x, y - last.y) <= DOUBLE.px;
+      if (isSecond && on !== null && on !== last.on) {
+        event.preventDefault();
+        event.stopPropagation();
+        last.at = event.timeStamp;
+        return;
+      }
+      last = { at: event.timeStamp, x, y, on };
+    },
+    { capture: true },
+  );
+}
