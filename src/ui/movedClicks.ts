@@ -8,7 +8,15 @@ const PRESSED = 'button, a[href], summary, [role="button"]';
  * @param target whose clicks are watched, before anything on the page hears of them
  */
 export function watchMovedClicks(target: Pick<Window, 'addEventListener'>): void {
-  let last = { at: Number.NEGATIVE_INFINITY, x: 0, y: 0, on: null as Element | null };
+  const NONE = { at: Number.NEGATIVE_INFINITY, x: 0, y: 0, on: null as Element | null };
+  let last = NONE;
+  // Who types or scrolls between two clicks looks at what is there.
+  const looked = () => {
+    last = NONE;
+  };
+  target.addEventListener('keydown', looked, { capture: true });
+  target.addEventListener('wheel', looked, { capture: true, passive: true });
+  target.addEventListener('input', (event) => 'inputType' in event && looked(), { capture: true });
   target.addEventListener(
     'click',
     (event) => {
@@ -21,7 +29,7 @@ export function watchMovedClicks(target: Pick<Window, 'addEventListener'>): void
       if (isSecond && on !== null && on !== last.on) {
         event.preventDefault();
         event.stopPropagation();
-        last.at = event.timeStamp;
+        last = { ...last, at: event.timeStamp };
         return;
       }
       last = { at: event.timeStamp, x, y, on };

@@ -50,3 +50,19 @@ it('a button that comes up under a click on nothing is not pressed by the next o
   expect(click('first')).toBe(true);
   expect(clicked).toEqual(['plain']);
 });
+
+it('who types, presses a key or scrolls in between has looked', () => {
+  for (const event of [
+    new KeyboardEvent('keydown', { bubbles: true, key: 'a' }),
+    new WheelEvent('wheel', { bubbles: true }),
+    new InputEvent('input', { bubbles: true, inputType: 'insertText' }),
+  ]) {
+    click('first', 1000);
+    document.getElementById('field')!.dispatchEvent(event);
+    expect(click('second'), event.type).toBe(false);
+  }
+  // A box that is ticked tells of itself as well, and has moved things like any other.
+  click('first', 1000);
+  document.getElementById('field')!.dispatchEvent(new Event('input', { bubbles: true }));
+  expect(click('second')).toBe(true);
+});
