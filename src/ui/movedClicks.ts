@@ -1,5 +1,7 @@
-/** The second click of a double click comes so soon (ms) after the first and so near to it (CSS pixels). */
-const DOUBLE = { ms: 400, px: 16 };
+/** The second click of a double click comes so soon (ms) after the first, */
+export const DOUBLE_CLICK_MS = 300;
+/** and so near to it (CSS pixels). */
+const DOUBLE_CLICK_PX = 16;
 const PRESSED = 'button, a[href], summary, [role="button"]';
 
 /**
@@ -25,7 +27,7 @@ export function watchMovedClicks(target: Pick<Window, 'addEventListener'>): void
       const on = event.target.closest(PRESSED);
       const { clientX: x, clientY: y } = event;
       const isSecond =
-        event.timeStamp - last.at < DOUBLE.ms && Math.hypot(x - last.x, y - last.y) <= DOUBLE.px;
+        event.timeStamp - last.at < DOUBLE_CLICK_MS && Math.hypot(x - last.x, y - last.y) <= DOUBLE_CLICK_PX;
       if (isSecond && on !== null && on !== last.on) {
         event.preventDefault();
         event.stopPropagation();

@@ -2,12 +2,11 @@ import { useCallback, useRef } from 'react';
 
 /** So soon (ms) after an act nobody has looked at what came forward. */
 export const TOO_SOON_MS = 600;
-/** For what is told at a glance, one after the other: no longer than between the two clicks of a double click. */
-export const DOUBLE_CLICK_MS = 300;
 
 /**
  * A double click, a key that is held down, or a scanner that ends a line twice is one act: what comes forward next is not
  * meant by it.
+ * @param ms for what is told at a glance, one after the other, no more than DOUBLE_CLICK_MS of movedClicks.ts
  * @returns asked at each act, whether it comes too soon after the one before
  */
 export function useTooSoon(ms = TOO_SOON_MS): () => boolean {

@@ -119,6 +119,9 @@ export async function pointOf(
   };
 }
 
+/** As long as a person looks before the next click: what came up under the pointer is not clicked sooner. */
+export const look = (page: Page): Promise<void> => page.waitForTimeout(700);
+
 /** Waits until every mark has been acknowledged. */
 export async function allSaved(page: Page): Promise<void> {
   await expect(page.getByTestId('saved')).toContainText('Every mark is saved.');

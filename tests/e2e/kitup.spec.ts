@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { PDFDocument } from 'pdf-lib';
 import { PNG } from 'pngjs';
 import { qrCodes } from '../server/pdfReader';
-import { DEMO, expect, shelve, test } from './bench';
+import { DEMO, expect, look, shelve, test } from './bench';
 
 const LANTERN = `/canvas/${DEMO.lantern}/kitup`;
 
@@ -179,8 +179,7 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   // A scanner that ends a code with two line ends has put no bag anywhere.
   await page.keyboard.type('412\n\n', { delay: 10 });
   await expect(page.getByText('Pot 2', { exact: true })).toBeVisible();
-  const look = () => page.waitForTimeout(700);
-  await look();
+  await look(page);
   await expect(page.getByRole('button', { name: 'It is in, next bag' })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText('2 colours')).toBeVisible();
@@ -190,10 +189,10 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await page.getByRole('button', { name: 'Pot after pot' }).click();
   await expect(page.getByText('Pot 1', { exact: true })).toBeVisible();
   // A double click fills one pot, and a key that is held down one.
-  await look();
+  await look(page);
   await page.getByRole('button', { name: 'It is in, next bag' }).dblclick({ delay: 40 });
   await expect(page.getByText('Pot 3', { exact: true })).toBeVisible();
-  await look();
+  await look(page);
   await expect(page.getByText('Pot 3', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'It is in, next bag' }).click();
   await expect(page.getByText('All in')).toBeVisible();
@@ -202,12 +201,12 @@ test('bag after bag goes into the slot under the lamp, and pots are put away int
   await page.getByRole('button', { name: 'Into the stash, next pot' }).dblclick({ delay: 40 });
   // In the order of the list: 412, 98, 1204.
   await expect(page.getByText('Pot 1', { exact: true })).toBeVisible();
-  await look();
+  await look(page);
   await page.getByRole('button', { name: 'Nothing left' }).press('Enter');
   for (let i = 0; i < 30; i++) await page.keyboard.down('Enter');
   await page.keyboard.up('Enter');
   await expect(page.getByText('Pot 3', { exact: true })).toBeVisible();
-  await look();
+  await look(page);
   await page.getByRole('button', { name: 'Nothing left' }).click();
   await expect(page.getByText('All put away')).toBeVisible();
   // What was said of a leftover is corrected later, and the stash with it.

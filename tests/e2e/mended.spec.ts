@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { expect, shelve, test } from './bench';
+import { expect, look, shelve, test } from './bench';
 
 test('what was written down is mended later: bad drills, the inspection, a sitting', async ({
   page,
@@ -24,6 +24,7 @@ test('what was written down is mended later: bad drills, the inspection, a sitti
     .getByRole('button', { name: 'Remove' })
     .click();
   await expect(page.getByText(/Bad drills 3\.0 %/)).toBeVisible();
+  await look(page);
   await page.getByRole('button', { name: 'Bring back' }).click();
   await expect(page.getByText(/Bad drills 4\.0 %/)).toBeVisible();
 
@@ -36,7 +37,9 @@ test('what was written down is mended later: bad drills, the inspection, a sitti
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Smudged at the edge')).toBeVisible();
   await page.getByRole('button', { name: /^Delete / }).click();
+  await look(page);
   await page.getByText('1 deleted note, kept for 30 days').click();
+  await look(page);
   await page.getByRole('button', { name: /^Bring back/ }).click();
   await expect(page.getByRole('article')).toContainText('Smudged at the edge');
   await page.reload();
@@ -58,7 +61,9 @@ test('what was written down is mended later: bad drills, the inspection, a sitti
   await expect(sittings.getByRole('row').nth(1)).toContainText('75');
   await page.getByRole('button', { name: /^Edit the sitting of/ }).click();
   await page.getByRole('button', { name: 'Remove' }).click();
+  await look(page);
   await page.getByText('1 removed sitting').click();
+  await look(page);
   await page.getByRole('button', { name: /^Bring back/ }).click();
   await expect(sittings.getByRole('row').nth(1)).toContainText('75');
 });

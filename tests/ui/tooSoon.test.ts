@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { renderHook } from '@testing-library/react';
 import { afterEach, expect, it, vi } from 'vitest';
-import { DOUBLE_CLICK_MS, TOO_SOON_MS, useTooSoon } from '../../src/ui/useTooSoon';
+import { DOUBLE_CLICK_MS } from '../../src/ui/movedClicks';
+import { TOO_SOON_MS, useTooSoon } from '../../src/ui/useTooSoon';
 
 afterEach(() => vi.restoreAllMocks());
 

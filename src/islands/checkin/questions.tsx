@@ -5,7 +5,8 @@ import { looseCode } from '../../core/codes/codes';
 import { counted, many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 import { keptInTab } from '../../ui/kept';
-import { DOUBLE_CLICK_MS, TOO_SOON_MS, useTooSoon } from '../../ui/useTooSoon';
+import { DOUBLE_CLICK_MS } from '../../ui/movedClicks';
+import { TOO_SOON_MS, useTooSoon } from '../../ui/useTooSoon';
 
 /** A bag that was typed and fits more than one colour. It is not counted before it is answered. */
 export interface OpenQuestion {
