@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useJob } from '../../src/islands/writing/useJob';
 import { useView } from '../../src/islands/writing/useView';
 import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
-import { type Answers, type Asked, standInFetch } from './requests';
+import { type Answers, type Asked, held, standInFetch } from './requests';
 
 /** Requests in their order, and what each is answered with. */
 let asked: Asked[] = [];
@@ -17,14 +17,6 @@ afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
 });
-
-const held = () => {
-  let release: (response: Response) => void = () => {};
-  const promise = new Promise<Response>((resolve) => {
-    release = resolve;
-  });
-  return { promise, release };
-};
 
 describe('useWrite', () => {
   it('is busy until the answer, hands it on, and gives each entry an id of its own', async () => {
@@ -103,7 +95,7 @@ describe('useView', () => {
     const waiting = [held(), held()];
     let requests = 0;
     answer = () => waiting[requests++]!.promise;
-    const { result } = renderHook(() => useView('/api/v', 'page', []));
+    const { result } = renderHook(() => useView<string>('/api/v', 'page', []));
     act(() => result.current[1]('newer'));
     for (const [i, shown] of ['newer', 'newest'].entries()) {
       waiting[i]!.release(Response.json(i === 0 ? 'late' : 'newest'));

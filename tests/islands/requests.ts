@@ -31,3 +31,12 @@ export function standInFetch(answer: Answers): Asked[] {
   });
   return asked;
 }
+
+/** An answer that comes when the test says so. */
+export function held() {
+  let release: (response: Response) => void = () => {};
+  const promise = new Promise<Response>((resolve) => {
+    release = resolve;
+  });
+  return { promise, release };
+}

@@ -15,7 +15,7 @@ import { useSectionWork, useTimeModel } from '../../src/islands/sections/useSect
 import type { ShelfEntry } from '../../src/server/shelf/contract';
 import type { SectionTask } from '../../src/workers/sections';
 import { line } from '../core/samples';
-import { type Answers, type Asked, standInFetch } from './requests';
+import { type Answers, type Asked, held, standInFetch } from './requests';
 import { StandInWorker } from './standInWorker';
 
 let asked: Asked[] = [];
@@ -159,6 +159,27 @@ describe('the cut of a canvas on its pages', () => {
     const { result } = renderHook(() => useSectionStation(long, { ...data, cut: plan }));
     expect(result.current.plan).toEqual(plan);
     expect(result.current.tallies).toHaveLength(2);
+  });
+
+  it('shows what undo answered, though what was read before it comes later, and judges no plan twice', async () => {
+    const early = held();
+    let reads = 0;
+    answer = ({ url, method }) => {
+      if (url.endsWith('/time-model')) return Response.json(model);
+      if (method === 'PUT') return Response.json(kept);
+      return reads++ === 0 ? early.promise : Response.json({ ...kept, sections: undefined });
+    };
+    const { result } = renderHook(() => useSectionStation(props, data));
+    await waitFor(() => expect(result.current.ready).toBe(true));
+    act(() => result.current.undo('a'));
+    await waitFor(() => expect(result.current.plan.block).toEqual({ columns: 5, rows: 10 }));
+    early.release(Response.json({ plan, wish: USUAL_WISH, history: none }));
+    await waitFor(() => expect(reads).toBe(2));
+    await act(() => new Promise((resolve) => setTimeout(resolve, 20)));
+    expect(result.current.plan.block).toEqual({ columns: 5, rows: 10 });
+    expect(result.current.history.undo?.id).toBe('a');
+    const judgedPlans = StandInWorker.all.map(({ got }) => (got[0] as { plan: unknown }).plan);
+    expect(judgedPlans).toEqual([plan, kept.plan]);
   });
 
   it('keeps how the user works, shown at once', async () => {

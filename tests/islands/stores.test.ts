@@ -3,10 +3,12 @@ import { changedCells } from '../../src/core/bench/marking';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { countLaid, emptyBitmap, isLaid } from '../../src/core/cells/bitmap';
 import { chartToBytes } from '../../src/core/cells/chart';
+import { applyEdit, type CellEdit } from '../../src/core/chart/edit';
 import { MarkStore } from '../../src/islands/bench/markStore';
 import { RepairStore } from '../../src/islands/chart/repairStore';
 import { chartOfRows, line } from '../core/samples';
 import { StandInStreams, toldMark } from './liveWorld';
+import { held } from './requests';
 import { StandInBrowser, StandInServer, settled } from './world';
 
 const none = { undo: null, redo: null };
@@ -233,6 +235,36 @@ describe('the marks of a screen', () => {
     expect(isLaid(here.data.laid, 6)).toBe(false);
   });
 
+  it('that were told while all of it was read stay, though what comes was read before them', async () => {
+    const { open, streams } = bench();
+    const { store, data } = open();
+    await settled();
+    const answers: ((response: Response) => void)[] = [];
+    const usual = globalThis.fetch;
+    vi.stubGlobal('fetch', (url: string) =>
+      url.endsWith('/bitmap') ? new Promise<Response>((resolve) => answers.push(resolve)) : usual(url),
+    );
+    const bitmapAt = (place: number, cells: number[]) => {
+      const laid = emptyBitmap(8);
+      for (const cell of cells) laid[cell >> 3]! |= 1 << (cell & 7);
+      return new Response(Uint8Array.from(laid), { headers: { 'x-oculent-stamp': `1-${place}` } });
+    };
+    const tooMuch = () => streams.say('too-much', { canvas: 'c1' });
+    tooMuch();
+    await settled();
+    streams.say('mark', { canvas: 'c1', ...toldMark(0, 1, 'lay', [3, 1]) });
+    answers[0]!(bitmapAt(0, []));
+    await settled();
+    expect(isLaid(data.laid, 3)).toBe(true);
+    expect(store.snapshot().laid).toBe(1);
+    // A backup that was put back knows of less than this page.
+    tooMuch();
+    await settled();
+    answers[1]!(bitmapAt(0, [5]));
+    await settled();
+    expect([3, 5].map((cell) => isLaid(data.laid, cell))).toEqual([false, true]);
+  });
+
   it('say why an undo was refused', async () => {
     const { server, open } = bench();
     const { store } = open();
@@ -249,6 +281,11 @@ describe('the marks of a screen', () => {
 });
 
 describe('the repairs of a screen', () => {
+  /** Holds back the keeping of what is to be sent. */
+  let keeping: ReturnType<typeof held> | null = null;
+  afterEach(() => {
+    keeping = null;
+  });
   function repairs() {
     const server = new StandInServer();
     const browser = new StandInBrowser(server);
@@ -257,7 +294,14 @@ describe('the repairs of a screen', () => {
     const open = () => {
       const { outbox } = browser.tab();
       const own = chart();
-      const store = new RepairStore('c1', own, view, outbox);
+      const waits: ConstructorParameters<typeof RepairStore>[3] = {
+        waitingFor: (id) => outbox.waitingFor(id),
+        put: async (...write) => {
+          await keeping?.promise;
+          await outbox.put(...write);
+        },
+      };
+      const store = new RepairStore('c1', own, view, waits);
       store.start();
       outbox.start();
       return { store, own };
@@ -300,5 +344,58 @@ describe('the repairs of a screen', () => {
     await settled();
     expect(own.cells[0]).toBe(2);
     expect(own.cells[7]).toBe(2);
+  });
+
+  it('stay shown whatever was read before them, and so does what another screen did meanwhile', async () => {
+    const { server, open } = repairs();
+    const { store, own } = open();
+    const usualAnswer = server.answer;
+    server.answer = (write) => {
+      for (const edit of (write.body as { edits: CellEdit[] }).edits) applyEdit(cells, edit);
+      return usualAnswer(write);
+    };
+    await settled();
+    const charts: (() => void)[] = [];
+    const usual = globalThis.fetch;
+    vi.stubGlobal('fetch', (url: string) => {
+      if (!url.endsWith('/chart')) return usual(url);
+      // Read now, though it comes later.
+      const read = Uint8Array.from(chartToBytes(cells));
+      return new Promise<Response>((resolve) => charts.push(() => resolve(new Response(read))));
+    });
+    // Another screen set square 7; the chart is read, and meanwhile square 0 is set here and acknowledged.
+    cells.cells[7] = 1;
+    void store.refresh();
+    await settled();
+    store.set([{ runs: [0, 1], line: 2 }]);
+    await settled();
+    expect(charts).toHaveLength(2);
+    for (const come of charts.toReversed()) {
+      come();
+      await settled();
+    }
+    expect([own.cells[0], own.cells[7]]).toEqual([2, 1]);
+    // Nor is the one of the moment before lost, which is not kept for sending yet.
+    void store.refresh();
+    await settled();
+    keeping = held();
+    store.set([{ runs: [1, 1], line: 2 }]);
+    charts.at(-1)!();
+    await settled();
+    expect(own.cells[1]).toBe(2);
+    keeping.release(new Response());
+    await settled();
+    // What is told while something waits is read once that is through.
+    server.plan = ['away'];
+    store.set([{ runs: [4, 1], line: 2 }]);
+    await settled();
+    cells.cells[6] = 1;
+    await store.refresh();
+    server.plan = ['ok'];
+    store.set([{ runs: [5, 1], line: 1 }]);
+    await settled();
+    for (const come of charts) come();
+    await settled();
+    expect(own.cells[6]).toBe(1);
   });
 });

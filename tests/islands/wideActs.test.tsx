@@ -8,7 +8,7 @@ import { useBenchRecord } from '../../src/islands/bench/useBenchRecord';
 import { useSectionCounts } from '../../src/islands/bench/useSectionCounts';
 import { useWideActs } from '../../src/islands/bench/useWideActs';
 import { chartOfRows, line } from '../core/samples';
-import { type Answers, type Asked, standInFetch } from './requests';
+import { type Answers, type Asked, held, standInFetch } from './requests';
 import { SETTLE_MS, say, standInSource } from './standInSource';
 
 const chart = chartOfRows('112233', '112.33');
@@ -220,5 +220,25 @@ describe('sittings and what was thrown away', () => {
     await settle();
     await waitFor(() => expect(result.current.running?.id).toBe('s1'));
     expect(result.current.thrown.trashRecords).toEqual([{ id: 't1' }]);
+  });
+
+  it('show what was done here, though what was read before it comes later', async () => {
+    const early = held();
+    let reads = 0;
+    answer = ({ method }) => {
+      if (method === 'POST') return Response.json(view({ sittings: [sitting] }));
+      return reads++ === 0 ? early.promise : Response.json(view({ sittings: [sitting] }));
+    };
+    const { result } = renderHook(() => useBenchRecord(A, view({}), false));
+    const settle = () => act(() => new Promise<void>((resolve) => setTimeout(resolve, SETTLE_MS)));
+    await settle();
+    await say(A, 'changed', { parts: ['trash'], by: { screen: 'elsewhere', device: 'Tablet' } });
+    await settle();
+    act(() => result.current.start());
+    await waitFor(() => expect(result.current.running?.id).toBe('s1'));
+    early.release(Response.json(view({})));
+    await settle();
+    expect(result.current.running?.id).toBe('s1');
+    expect(reads).toBe(2);
   });
 });

@@ -21,7 +21,7 @@ export function TickList({
   shape: Shape;
 }) {
   const url = `/api/canvases/${canvasId}/ticks`;
-  const { answer, fault: lost, reload } = useAnswer<TicksView>(url, ['other', 'sheet']);
+  const { answer, fault: lost, reload, overtaken } = useAnswer<TicksView>(url, ['other', 'sheet']);
   const { fault, enter } = useWrite(canvasId);
   const [view, setView] = useState<TicksView | null>(null);
   /** What was said here and is not acknowledged yet, by section and colour. */
@@ -43,6 +43,7 @@ export function TickList({
       { section, line, done },
       (next) => {
         setView(next);
+        overtaken();
         setSaid((before) => new Map([...before].filter(([other, value]) => other !== key || value !== done)));
       },
       true,

@@ -230,8 +230,11 @@ export class MarkStore {
 
   private async reload(): Promise<void> {
     try {
+      const asked = this.cloth.position;
       const { laid, position } = await getBitmap(this.canvas.id);
-      this.cloth.reset(laid, position);
+      // What the ledger told meanwhile, without a gap, is newer. Where nothing was told, an older place is that of a
+      // database that was put back.
+      if (position >= this.cloth.position || this.cloth.position === asked) this.cloth.reset(laid, position);
       await this.showWaiting();
     } catch (error) {
       this.change({ fault: inWords(error) });

@@ -1,7 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { BenchView } from '../../server/bench/contract';
-import { useLive } from '../live/useLive';
-import { getJson } from '../writing/api';
+import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 
 type Thrown = Pick<BenchView, 'trash' | 'trashRecords'>;
@@ -36,19 +35,22 @@ export function useBenchRecord(
     setLastMarkAt(view.lastMarkAt);
   };
   const base = `/api/canvases/${canvasId}`;
-  useLive(canvasId, ['sittings', 'trash'], () => {
-    getJson<BenchView>(`${base}/marks`).then(
-      (view) => {
-        shown(view);
-        setThrown(view);
-      },
-      () => {},
-    );
+  const overtakes = useReadAnew<BenchView>(`${base}/marks`, ['sittings', 'trash'], (view) => {
+    shown(view);
+    setThrown(view);
   });
+  const shownHere = (view: BenchView) => {
+    shown(view);
+    overtakes();
+  };
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
   const stop = (note: string, endedAt?: string) => {
     if (!running) return;
-    void enter<BenchView>(`${base}/sittings/${running.id}/end`, { note, ...(endedAt && { endedAt }) }, shown);
+    void enter<BenchView>(
+      `${base}/sittings/${running.id}/end`,
+      { note, ...(endedAt && { endedAt }) },
+      shownHere,
+    );
   };
   // The clock stops by itself with the last drill; a mark that is undone afterwards starts none.
   const wasLaid = useRef(allLaid);
@@ -58,8 +60,12 @@ export function useBenchRecord(
     wasLaid.current = allLaid;
   }, [allLaid]);
   return {
-    ...{ running, lastMarkAt, thrown, setThrown, enter, fault, stop },
+    ...{ running, lastMarkAt, thrown, enter, fault, stop },
+    setThrown: (next) => {
+      setThrown(next);
+      overtakes();
+    },
     markedNow: () => setLastMarkAt(new Date().toISOString()),
-    start: () => void enter<BenchView>(`${base}/sittings`, {}, shown),
+    start: () => void enter<BenchView>(`${base}/sittings`, {}, shownHere),
   };
 }

@@ -18,6 +18,14 @@ type Waits = Pick<Outbox, 'put' | 'waitingFor'>;
 export class RepairStore {
   private state: RepairState;
   private readonly listeners = new Set<() => void>();
+  /** Readings of the whole chart so far; only the last one counts. */
+  private readings = 0;
+  /** The view that goes with the chart that is being read; null while none is. */
+  private coming: RepairView | null = null;
+  /** Edits of this page that are not answered yet, by their id. */
+  private readonly own = new Map<string, CellEdit[]>();
+  /** Whether another screen changed the chart while something of this one was on its way. */
+  private missed = false;
 
   /** @param chart its cells are changed in place */
   constructor(
@@ -55,9 +63,16 @@ export class RepairStore {
 
   /** Another screen changed the chart. */
   async refresh(): Promise<void> {
-    if ((await this.outbox.waitingFor(this.canvasId)).some(({ url }) => url === this.url)) return;
+    if ((await this.outbox.waitingFor(this.canvasId)).some(({ url }) => url === this.url)) {
+      this.missed = true;
+      return;
+    }
+    const { view: shown } = this.state;
     try {
-      await this.reload(await getJson<RepairView>(this.url));
+      const view = await getJson<RepairView>(this.url);
+      // What was answered meanwhile is newer, and may not know of the change yet.
+      if (this.state.view === shown) await this.reload(view);
+      else await this.refresh();
     } catch {
       // What is shown stays; the next change brings it up to date.
     }
@@ -83,13 +98,18 @@ export class RepairStore {
   }
 
   private send(what: { edits: CellEdit[] } | { undoes: string } | { redoes: string }): void {
-    void this.outbox.put('POST', this.url, { id: crypto.randomUUID(), ...what }, this.canvasId, {
+    const id = crypto.randomUUID();
+    if ('edits' in what) this.own.set(id, what.edits);
+    void this.outbox.put('POST', this.url, { id, ...what }, this.canvasId, {
       answered: (view) => {
+        this.own.delete(id);
         // Undo may add or take away a line of the sheet: the chart and its legend change together.
         if ('edits' in what) this.change({ view: view as RepairView, fault: null });
-        else void this.reload(view as RepairView);
+        // A chart that is being read may be of before this change.
+        if (!('edits' in what) || this.missed || this.coming) void this.reload(view as RepairView);
       },
       refused: (error) => {
+        this.own.delete(id);
         this.change({ fault: inWords(error) });
         void this.reload();
       },
@@ -98,22 +118,32 @@ export class RepairStore {
   }
 
   /** The chart as the server has it, with what is still on its way. @param view that goes with it */
-  private async reload(view: RepairView = this.state.view): Promise<void> {
+  private async reload(view: RepairView = this.coming ?? this.state.view): Promise<void> {
+    const mine = ++this.readings;
+    this.coming = view;
+    this.missed = false;
     try {
       const bytes = await getBytes(`/api/canvases/${this.canvasId}/chart`);
+      if (mine !== this.readings) return;
       this.chart.cells.set(chartFromBytes(this.chart.width, this.chart.height, bytes).cells);
       this.change({ view, version: this.state.version + 1 });
       await this.showWaiting();
     } catch (error) {
-      this.change({ fault: inWords(error) });
+      if (mine === this.readings) this.change({ fault: inWords(error) });
+    } finally {
+      if (mine === this.readings) this.coming = null;
     }
   }
 
   private async showWaiting(): Promise<void> {
-    for (const { url, body } of await this.outbox.waitingFor(this.canvasId)) {
-      const edits = url === this.url ? ((body as { edits?: CellEdit[] }).edits ?? []) : [];
-      for (const edit of edits) applyEdit(this.chart, edit);
-    }
+    const waiting = (await this.outbox.waitingFor(this.canvasId))
+      .filter(({ url }) => url === this.url)
+      .map(({ body }) => body as { id: string; edits?: CellEdit[] });
+    const kept = new Set(waiting.map(({ id }) => id));
+    // What was done a moment ago is not kept for sending yet.
+    const latest = [...this.own].filter(([id]) => !kept.has(id)).map(([, edits]) => edits);
+    for (const edit of [...waiting.map(({ edits = [] }) => edits), ...latest].flat())
+      applyEdit(this.chart, edit);
     this.change({ version: this.state.version + 1 });
   }
 

@@ -3,8 +3,8 @@ import { counted } from '../../core/words/numbers';
 import type { DevicesView, DeviceView } from '../../server/devices/contract';
 import { Dialog } from '../../ui/Dialog';
 import { Notice } from '../../ui/Notice';
-import { useLive } from '../live/useLive';
-import { getJson, sendJson } from '../writing/api';
+import { sendJson } from '../writing/api';
+import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 import { CodeSlip } from './CodeSlip';
 import { DeviceName, DeviceTable } from './DeviceTable';
@@ -18,19 +18,17 @@ export function DevicesPage({ first }: { first: DevicesView }) {
   const [leaving, setLeaving] = useState<DeviceView | 'all' | null>(null);
   const { busy, fault, act } = useWrite();
   const code = useCode(act);
-  useLive(null, ['other'], () => {
-    getJson<DevicesView>('/api/devices').then(
-      (next) => {
-        setView(next);
-        // It was used: the device that it was shown for is in.
-        if (next.codeSeconds === null && code.left > 0) code.hide();
-      },
-      () => {},
-    );
+  const overtakes = useReadAnew<DevicesView>('/api/devices', ['other'], (next) => {
+    setView(next);
+    // It was used: the device that it was shown for is in.
+    if (next.codeSeconds === null && code.left > 0) code.hide();
   });
   const { network, mayManage, devices } = view;
   const change = (method: 'PATCH' | 'DELETE', url: string, body?: object) =>
-    act(async () => setView(await sendJson<DevicesView>(method, url, body)));
+    act(async () => {
+      setView(await sendJson<DevicesView>(method, url, body));
+      overtakes();
+    });
   const set = (body: object) => change('PATCH', '/api/devices/network', body);
   const signedIn = devices.filter(({ lastSeenAt }) => lastSeenAt !== null);
   const own = devices.find((device) => device.own);

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useRef } from 'react';
 import { highestLine, type LegendLine } from '../../core/canvas/legend';
 import type { UndoView } from '../../core/ledger/history';
 import type { Tips } from '../../core/placing/tips';
@@ -14,9 +14,9 @@ import type {
   TimeModelView,
 } from '../../server/sections/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { useSame } from '../../ui/useSame';
 import type { ClothData } from '../cloth/useClothData';
-import { useLive } from '../live/useLive';
-import { getJson } from '../writing/api';
+import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 import { useSections } from './useSections';
 import { useGround, useSectionWork, useTimeModel } from './useSectionWork';
@@ -58,31 +58,25 @@ export function useSectionStation(
   version = 0,
 ): SectionStation {
   const { canvas } = entry;
-  const [page, setPage] = useState<SectionsPage>(() => ({ ...first, plan: first.plan ?? data.cut! }));
+  const opened = useMemo((): SectionsPage => ({ ...first, plan: first.plan ?? data.cut! }), [first, data]);
+  const [page, show] = useView(`/api/canvases/${canvas.id}/section-plan`, opened, ['sections']);
+  // What is read once more and is as it was is not judged again.
+  const plan = useSame(page.plan);
+  const wish = useSame(page.wish);
   const { model, view, ready, maker, chooseMaker } = useTimeModel(canvas.id);
   const ground = useGround(entry, legend, data, tips, model, version);
-  const tallies = useSections(canvas, data, page.plan, highestLine(legend), version);
+  const tallies = useSections(canvas, data, plan, highestLine(legend), version);
   const task = useMemo(
-    () => (ready ? { what: 'judge' as const, ground, plan: page.plan, wish: page.wish } : null),
-    [ready, ground, page.plan, page.wish],
+    () => (ready ? { what: 'judge' as const, ground, plan, wish } : null),
+    [ready, ground, plan, wish],
   );
   const { result, fault: unreckoned } = useSectionWork(task);
   const { busy, fault, write } = useWrite(canvas.id);
   const url = `/api/canvases/${canvas.id}/sections`;
-  const shown = ({ plan, wish, history }: SectionsView) => setPage({ plan, wish, history });
-  useEffect(() => {
-    // The page was made before this screen had a name: what it can undo is asked for once.
-    getJson<SectionsPage>(`/api/canvases/${canvas.id}/section-plan`).then(
-      ({ history }) =>
-        setPage((before) => (before.history === first.history ? { ...before, history } : before)),
-      () => {},
-    );
-  }, [canvas.id, first.history]);
-  useLive(canvas.id, ['sections'], () => {
-    getJson<SectionsPage>(`/api/canvases/${canvas.id}/section-plan`).then(setPage, () => {});
-  });
+  const shown = ({ plan, wish, history }: SectionsView) => show({ plan, wish, history });
+  const wished = useRef(wish);
   return {
-    ...page,
+    ...{ plan, wish, history: page.history },
     ground,
     tallies,
     judged: result && 'judged' in result ? matching(result.judged.sections, tallies) : null,
@@ -100,9 +94,12 @@ export function useSectionStation(
       ),
     undo: (id) => void write<SectionsView>('PUT', url, { id: crypto.randomUUID(), undoes: id }, shown),
     redo: (id) => void write<SectionsView>('PUT', url, { id: crypto.randomUUID(), redoes: id }, shown),
-    changeWish: (wish) => {
-      setPage((before) => ({ ...before, wish }));
-      void write('PUT', `/api/canvases/${canvas.id}/section-wish`, wish, () => {});
+    changeWish: (next) => {
+      wished.current = next;
+      const showWish = () => wished.current === next && show((before) => ({ ...before, wish: next }));
+      showWish();
+      // What was read before it was kept tells the wish before.
+      void write('PUT', `/api/canvases/${canvas.id}/section-wish`, next, showWish);
     },
   };
 }

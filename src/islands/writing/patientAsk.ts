@@ -55,24 +55,31 @@ export class PatientAsk<Answer> {
 
 /**
  * Asks an address as long as the page shows it; null asks nothing.
- * @param come and `failed` as of the render in which the address came
+ * @param come and `failed` as of the newest render
+ * @param atOnce asks also when the address comes, and not only when it is told to
  */
 export function usePatientAsk<Answer>(
   url: string | null,
   come: (answer: Answer) => void,
   failed?: (error: unknown, isRefusal: boolean) => void,
+  atOnce = true,
 ): RefObject<PatientAsk<Answer> | null> {
   const asking = useRef<PatientAsk<Answer>>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another address is another question, another render is none
+  const newest = useRef({ come, failed });
+  newest.current = { come, failed };
   useEffect(() => {
     if (url === null) return;
-    const own = new PatientAsk<Answer>(url, come, failed);
+    const own = new PatientAsk<Answer>(
+      url,
+      (answer) => newest.current.come(answer),
+      (error, isRefusal) => newest.current.failed?.(error, isRefusal),
+    );
     asking.current = own;
-    own.ask();
+    if (atOnce) own.ask();
     return () => {
       asking.current = null;
       own.end();
     };
-  }, [url]);
+  }, [url, atOnce]);
   return asking;
 }

@@ -18,6 +18,8 @@ export function useAnswer<Answer>(
   answer: Answer | null;
   fault: string | null;
   reload: () => void;
+  /** To be called when a newer answer to a write is shown: what is still on its way to an open question is older. */
+  overtaken: () => void;
 } {
   const [answer, setAnswer] = useState<Answer | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -35,6 +37,9 @@ export function useAnswer<Answer>(
     },
   );
   const reload = useCallback(() => asking.current?.ask(), [asking]);
+  const overtaken = useCallback(() => {
+    if (asking.current?.isOpen) asking.current.ask();
+  }, [asking]);
   useLive(url === null ? null : canvasOfUrl(url), url === null ? [] : parts, reload);
-  return { answer, fault, reload };
+  return { answer, fault, reload, overtaken };
 }
