@@ -50,6 +50,19 @@ describe('a turn', () => {
     expect(late).not.toHaveBeenCalled();
   });
 
+  it('that is given up in the moment in which it came is lost, and no fault', async () => {
+    const signal = AbortSignal.timeout(5);
+    // The browser grants it and gives it up at once.
+    const request = (async (_name: string, _options: LockOptions, work: () => Promise<void>) => {
+      void work();
+      await new Promise((resolve) => signal.addEventListener('abort', resolve));
+      throw signal.reason;
+    }) as unknown as LockManager['request'];
+    const lost = vi.fn();
+    await takeTurn({ request }, 'x', never, { signal, lost });
+    expect(lost).toHaveBeenCalledOnce();
+  });
+
   it('ends with the fault of its work', async () => {
     const fault = new Error('broken');
     await expect(takeTurn(new StandInLocks(), 'x', () => Promise.reject(fault))).rejects.toBe(fault);

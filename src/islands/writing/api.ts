@@ -41,19 +41,28 @@ async function ask(url: string, init: RequestInit = {}, screen?: string): Promis
   throw new ApiProblem(response.status, detail, problem);
 }
 
+/** The whole of an answer: one that breaks off, or takes too long, is none. */
+async function whole<Body>(body: Promise<Body>): Promise<Body> {
+  try {
+    return await body;
+  } catch {
+    throw new NoAnswer();
+  }
+}
+
 export async function getJson<Answer>(url: string): Promise<Answer> {
-  return (await (await ask(url)).json()) as Answer;
+  return (await whole((await ask(url)).json())) as Answer;
 }
 
 /** What is laid, with the place in the ledger up to which that is. */
 export async function getBitmap(canvasId: string): Promise<{ laid: Uint8Array; position: number }> {
   const response = await ask(`/api/canvases/${canvasId}/bitmap`);
   const position = Number(/-(\d+)$/.exec(response.headers.get('x-oculent-stamp') ?? '')?.[1] ?? 0);
-  return { laid: new Uint8Array(await response.arrayBuffer()), position };
+  return { laid: new Uint8Array(await whole(response.arrayBuffer())), position };
 }
 
 export async function getBytes(url: string): Promise<Uint8Array> {
-  return new Uint8Array(await (await ask(url)).arrayBuffer());
+  return new Uint8Array(await whole((await ask(url)).arrayBuffer()));
 }
 
 export type WriteMethod = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
@@ -72,7 +81,7 @@ export async function sendJson<Answer>(
     body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
   const init = { ...more, method, signal: AbortSignal.timeout(WRITE_TIMEOUT_MS), ...sent };
   const response = await ask(url, init, screen);
-  return (response.status === 204 ? null : await response.json()) as Answer;
+  return (response.status === 204 ? null : await whole(response.json())) as Answer;
 }
 
 /** @param file null where the server has it already */
@@ -84,14 +93,14 @@ export async function sendFile<Answer>(
   signal: AbortSignal | null = null,
 ): Promise<Answer> {
   const init = { method, body: file, signal, headers: { 'content-type': type } };
-  return (await (await ask(url, init)).json()) as Answer;
+  return (await whole((await ask(url, init)).json())) as Answer;
 }
 
 /** A file with the name that the server gives it. */
 export async function getFile(url: string, signal: AbortSignal): Promise<{ blob: Blob; name: string }> {
   const response = await ask(url, { signal });
   const said = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
-  return { blob: await response.blob(), name: said ? decodeURIComponent(said) : 'file' };
+  return { blob: await whole(response.blob()), name: said ? decodeURIComponent(said) : 'file' };
 }
 
 /** What went wrong, as a sentence to show. */

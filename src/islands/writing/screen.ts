@@ -57,12 +57,14 @@ export class Screen {
     const { locks } = this;
     if (!locks) return Promise.resolve(true);
     const signal = AbortSignal.timeout(this.patienceMs);
+    const lock = `${KEY}-${this.name}`;
     return new Promise((resolve) => {
       const asLongAsItLives = () => {
         resolve(true);
         return new Promise<never>(() => {});
       };
-      void takeTurn(locks, `${KEY}-${this.name}`, asLongAsItLives, { signal }).then(() => resolve(false));
+      const lost = () => void takeTurn(locks, lock, asLongAsItLives);
+      void takeTurn(locks, lock, asLongAsItLives, { signal, lost }).then(() => resolve(false));
     });
   }
 }

@@ -27,8 +27,9 @@ export async function takeTurn(
       done = true;
     });
   } catch (error) {
-    if (!has && signal?.aborted) return;
-    if (!(error instanceof DOMException && error.name === 'AbortError')) throw error;
+    // Given up in the very moment in which it came, it may be ended though the work has begun.
+    const isGivenUp = signal?.aborted === true && (!has || error === signal.reason);
+    if (!isGivenUp && !(error instanceof DOMException && error.name === 'AbortError')) throw error;
     if (has && !done) lost?.();
   }
 }
