@@ -159,10 +159,20 @@ test('the last walk, the frame, the log page and the leftovers, to the stash and
   await expect(page.getByText('The label of the product comes first')).toBeVisible();
   await page.getByLabel('Sealed').selectOption('yes');
   await page.getByRole('button', { name: 'Log page' }).click();
-  await page.getByLabel('Notes').fill('A gift');
-  await page.getByLabel('Notes').blur();
+  const notes = page.getByLabel('Notes');
+  await notes.pressSequentially('A gift');
+  await expect(page.getByText('The notes are not saved yet.')).toBeVisible();
+  // Another screen writes too, and neither is lost.
+  await request.patch(`/api/canvases/${id}/finish`, {
+    data: { id: crypto.randomUUID(), notes: 'Blue frame' },
+  });
   const log = page.getByTestId('log-page');
+  await expect(log).toContainText('Blue frame');
+  await expect(notes).toHaveValue('A gift');
+  await page.getByRole('button', { name: 'Keep both' }).click();
+  await expect(notes).toHaveValue('Blue frame\nA gift');
   await expect(log).toContainText('A gift');
+  await expect(page.getByText('All saved.')).toBeVisible();
   await expect(log).toContainText('376 drills, square');
   await expect(log).toContainText('Sealed');
   await page.getByRole('button', { name: 'Leftovers' }).click();

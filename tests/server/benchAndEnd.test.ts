@@ -343,6 +343,16 @@ describe('the end', () => {
     await expect(
       tellFinish(database, canvas, { ...entry, id: randomUUID(), finishedOn: '2025-01-01' }, today),
     ).rejects.toThrow('before it was begun');
+    // Notes take the place of those that were looked at, and of no others.
+    const over = (notesBefore: string) =>
+      tellFinish(database, canvas, { id: randomUUID(), notes: 'Third', notesBefore, minutes: 91 }, today);
+    await expect(over('First')).rejects.toMatchObject({ status: 409 });
+    expect((await finishView(database, canvas, 'UTC')).record).toMatchObject({
+      notes: 'Second',
+      minutes: 90,
+    });
+    await over(' Second\n');
+    expect((await finishView(database, canvas, 'UTC')).record).toMatchObject({ notes: 'Third', minutes: 91 });
     const log = await logOfAll(database, 'UTC');
     expect(log.find(({ id }) => id === canvas.id)).toMatchObject({ finishedOn: today });
     expect(log.some(({ id }) => id === other.id)).toBe(false);

@@ -31,15 +31,12 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
   const [zone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
   const query = `?zone=${encodeURIComponent(zone)}`;
   const url = `/api/canvases/${canvas.id}/finish${query}`;
-  const { answer, fault: lost } = useAnswer<FinishView>(url, [
-    'marks',
-    'sittings',
-    'bags',
-    'pots',
-    'trash',
-    'repairs',
-    'other',
-  ]);
+  const {
+    answer,
+    fault: lost,
+    reload,
+    overtaken,
+  } = useAnswer<FinishView>(url, ['marks', 'sittings', 'bags', 'pots', 'trash', 'repairs', 'other']);
   const [told, setTold] = useState<FinishView | null>(null);
   const [panel, setPanel] = useState<Panel>('walk');
   const { fault, busy, write } = useWrite(canvas.id);
@@ -55,9 +52,19 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
   if (!told) return <p aria-live="polite">Loading…</p>;
   const change = (part: FinishChange) => {
     setTold({ ...told, record: changedFinish(told.record, part) });
+    void send(part);
+  };
+  const send = (part: FinishChange & { notesBefore?: string }) => {
     const mine = ++writes.current;
-    const newest = (view: FinishView) => mine === writes.current && setTold(view);
-    void write<FinishView>('PATCH', url, { id: crypto.randomUUID(), ...part }, newest, true);
+    const newest = (view: FinishView) => {
+      if (mine === writes.current) setTold(view);
+      overtaken();
+    };
+    return write<FinishView>('PATCH', url, { id: crypto.randomUUID(), ...part }, newest, true);
+  };
+  const sendNotes = async (notes: string, notesBefore: string) => {
+    // What another screen wrote is shown beside it.
+    if (!(await send({ notes, notesBefore }))) reload();
   };
   const { walk, facts } = told;
   const open = walk.bare.drills + walk.popped.drills + walk.doubtful.drills;
@@ -108,6 +115,7 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
           today={dayIn(zone, new Date())}
           busy={busy}
           onChange={change}
+          onNotes={(notes, before) => void sendNotes(notes, before)}
         />
       )}
       {panel === 'leftovers' && (

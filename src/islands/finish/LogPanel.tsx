@@ -1,4 +1,3 @@
-import { useEffect, useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { logRows } from '../../core/finish/logPage';
 import type { FinishChange } from '../../core/finish/record';
@@ -13,8 +12,10 @@ import { WithCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { Photos } from '../progress/Photos';
 import { offer, pictureColours, pictureWithWords } from '../progress/pastPicture';
+import { OtherText } from '../writing/OtherText';
 import { useAnswer } from '../writing/useAnswer';
-import { useWrite } from '../writing/useWrite';
+import { useTypedText } from '../writing/useTypedText';
+import { useOutbox, useWrite } from '../writing/useWrite';
 
 /** The page of the canvas in the log, and what is told for it. */
 export function LogPanel({
@@ -25,6 +26,7 @@ export function LogPanel({
   today,
   busy,
   onChange,
+  onNotes,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
@@ -34,14 +36,16 @@ export function LogPanel({
   today: string;
   busy: boolean;
   onChange: (part: FinishChange) => void;
+  /** Keeps notes in the place of those before. */
+  onNotes: (notes: string, before: string) => void;
 }) {
   const { canvas, hasChart } = entry;
   const { record, facts } = view;
   const base = `/api/canvases/${canvas.id}`;
   const { answer: photos, reload: photosAgain } = useAnswer<PhotoView[]>(`${base}/photos`, ['other']);
   const { fault, act } = useWrite(canvas.id);
-  const [notes, setNotes] = useState(record.notes);
-  useEffect(() => setNotes(record.notes), [record.notes]);
+  const notes = useTypedText(record.notes, onNotes);
+  const { waiting } = useOutbox();
   const kept = (photos ?? []).filter(({ removedAt }) => removedAt === null);
   const savePicture = async (data: ClothData) => {
     const lines = [
@@ -128,13 +132,14 @@ export function LogPanel({
           <textarea
             className="field h-36"
             maxLength={5000}
-            value={notes}
-            onChange={(event) => setNotes(event.target.value)}
-            onBlur={() => notes !== record.notes && onChange({ notes })}
+            value={notes.text}
+            onChange={(event) => notes.type(event.target.value)}
+            onBlur={notes.leave}
           />
         </label>
+        {notes.theirs !== null && <OtherText {...notes} theirs={notes.theirs} />}
         <p className="text-[0.95rem] text-faded" aria-live="polite">
-          {busy ? 'Saving…' : 'All saved.'}
+          {busy || waiting > 0 ? 'Saving…' : notes.isOpen ? 'The notes are not saved yet.' : 'All saved.'}
         </p>
         <details>
           <summary className="min-h-11 py-2 underline">Add photos, or take some away</summary>

@@ -44,6 +44,8 @@ export const finishSchema = object({
 
 export const finishChangeSchema = object({
   ...told,
+  /** The notes that these take the place of: where others stand there, nothing is changed. */
+  notesBefore: string().max(5000, 'Keep the notes to 5,000 characters.'),
   id: string().uuid().required('An entry needs an id, so that a repeated request changes nothing.'),
   /** Steps of the last walk that are done now, or not any more. */
   steps: object(

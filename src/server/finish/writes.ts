@@ -10,16 +10,23 @@ import { notePotIn, undoLastOfPot } from '../kitup/writes';
 
 /**
  * Tells something of the end of a canvas; what was told before stays in the ledger. The same request again changes
- * nothing. @param today `YYYY-MM-DD` where the user is @throws Problem when its days cannot be right, or the id is taken
+ * nothing. @param change with `notesBefore`, notes take the place of those alone @param today `YYYY-MM-DD` where the user is
+ * @throws Problem when its days cannot be right, others stand where the notes go, or the id is taken
  */
 export async function tellFinish(
   database: Database,
   canvas: Canvas,
-  { id, ...change }: FinishChange & { id: string },
+  { id, notesBefore, ...change }: FinishChange & { id: string; notesBefore?: string | undefined },
   today: string,
 ): Promise<void> {
   await once(database, { id, what: 'finish', canvasId: canvas.id, content: change }, async (queries) => {
-    const record = changedFinish((await finishOf(queries, canvas.id)) ?? UNTOLD_FINISH, change);
+    const before = (await finishOf(queries, canvas.id)) ?? UNTOLD_FINISH;
+    if (notesBefore !== undefined && notesBefore.trim() !== before.notes.trim()) {
+      throw conflict(
+        'The notes were changed on another screen meanwhile. Look at both, then keep what you want.',
+      );
+    }
+    const record = changedFinish(before, change);
     const fault = faultInFinish(record, today);
     if (fault !== null) throw unreadable(fault);
     await addFinish(queries, canvas.id, id, record, new Date().toISOString());
