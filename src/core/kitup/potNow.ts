@@ -25,8 +25,7 @@ export interface PotNow {
 export function potLevel({ capacity, drills }: { capacity: number; drills: number }, taken: number): number {
   const left = Math.max(0, drills - taken);
   if (capacity <= 0) return left;
-  const sinceFilled = taken % capacity;
-  return Math.min(left, taken > 0 && sinceFilled === 0 ? capacity : capacity - sinceFilled);
+  return Math.min(left, capacity - (taken % capacity));
 }
 
 /**

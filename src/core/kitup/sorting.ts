@@ -50,37 +50,51 @@ function evenPiles(sorted: readonly { code: string; bags: number }[], piles: num
   const hundred = (code: string) => looseCode(code).replace(/\d\d$/, '');
   const hundreds = sorted.map(({ code }) => hundred(code));
   const roughCut = hundreds.map((own, at) => (at > 0 && own === hundreds[at - 1] ? 1 : 0));
-  // least[p][i]: the largest pile, and then the fewest cuts inside a hundred, of the first i codes in p piles
-  type Best = { largest: number; rough: number; cut: number };
-  const least: Best[][] = [
-    Array.from({ length: n + 1 }, (_, i) => ({ largest: i === 0 ? 0 : Infinity, rough: 0, cut: 0 })),
-  ];
-  for (let p = 1; p <= piles; p++) {
+  // Ties are between all ways to cut that have no larger pile, so the largest comes first.
+  const largest = leastCuts(n, piles, (cut, end, rest) => Math.max(rest, before[end]! - before[cut]!)).cost;
+  const { starts } = leastCuts(n, piles, (cut, end, rest) =>
+    before[end]! - before[cut]! > largest ? Infinity : rest + roughCut[cut]!,
+  );
+  return starts.map((start, i) => {
+    const end = starts[i + 1] ?? n;
+    return {
+      from: sorted[start]!.code,
+      to: sorted[end - 1]!.code,
+      bags: before[end]! - before[start]!,
+    };
+  });
+}
+
+/**
+ * Cuts `n` things in a row into so many parts, none of them empty, at the least cost.
+ * @param costOf the last part, from `cut` to before `end`, and what is before it at the cost `rest`; never less than `rest`
+ * @returns where the parts start
+ */
+function leastCuts(
+  n: number,
+  parts: number,
+  costOf: (cut: number, end: number, rest: number) => number,
+): { cost: number; starts: number[] } {
+  // least[p][i]: the least cost of the first i things in p parts, and where the last of them starts
+  const least = [Array.from({ length: n + 1 }, (_, i) => ({ cost: i === 0 ? 0 : Infinity, cut: 0 }))];
+  for (let p = 1; p <= parts; p++) {
     least.push(
-      Array.from({ length: n + 1 }, (_, i) => {
-        let best: Best = { largest: Infinity, rough: Infinity, cut: 0 };
-        for (let cut = p - 1; cut < i; cut++) {
-          const rest = least[p - 1]![cut]!;
-          const largest = Math.max(rest.largest, before[i]! - before[cut]!);
-          const rough = rest.rough + roughCut[cut]!;
-          if (largest < best.largest || (largest === best.largest && rough < best.rough))
-            best = { largest, rough, cut };
+      Array.from({ length: n + 1 }, (_, end) => {
+        let best = { cost: Infinity, cut: 0 };
+        for (let cut = p - 1; cut < end; cut++) {
+          const cost = costOf(cut, end, least[p - 1]![cut]!.cost);
+          if (cost < best.cost) best = { cost, cut };
         }
         return best;
       }),
     );
   }
-  const cuts: Pile[] = [];
-  for (let p = piles, end = n; p > 0; p--) {
-    const start = least[p]![end]!.cut;
-    cuts.unshift({
-      from: sorted[start]!.code,
-      to: sorted[end - 1]!.code,
-      bags: before[end]! - before[start]!,
-    });
-    end = start;
+  const starts: number[] = [];
+  for (let p = parts, end = n; p > 0; p--) {
+    end = least[p]![end]!.cut;
+    starts.unshift(end);
   }
-  return cuts;
+  return { cost: least[parts]![n]!.cost, starts };
 }
 
 /**

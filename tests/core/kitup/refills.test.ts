@@ -29,6 +29,24 @@ describe('the refill plan', () => {
     expect(section(0.3)).toBe(2);
   });
 
+  it('tells the refills of all colours in the order of the work, with what bad drills leave of each', () => {
+    const use = perSection([10, 90], [90, 10], [50, 50]);
+    const pots = [
+      { line: 1, capacity: 60, drills: 200 },
+      { line: 2, capacity: 60, drills: 200 },
+      { line: 2, capacity: 0, drills: 40 },
+    ];
+    const plan = refillPlan(pots, () => 150, use, 0.1);
+    // 54 good drills a pot. Line 2: 54 of 90 in section 1, 8 of 10 more in section 2 … line 1: 44 of 90 in section 2.
+    expect(plan.map(({ line, nth, section, laid }) => [line, nth, section, laid])).toEqual([
+      [2, 1, 1, 54],
+      [1, 1, 2, 54],
+      [1, 2, 3, 108],
+      [2, 2, 3, 108],
+    ]);
+    expect(plan.map(({ workDone }) => Math.round(workDone * 300))).toEqual([60, 149, 216, 216]);
+  });
+
   it('asks for none where the pot lasts to the end, and reckons by shares without a chart', () => {
     expect(refillPlan([{ line: 1, capacity: 500, drills: 600 }], () => 480, null, 0)).toEqual([]);
     const [only] = refillPlan([{ line: 1, capacity: 300, drills: 600 }], () => 400, null, 0);
@@ -102,6 +120,49 @@ describe('sorting a heap', () => {
     expect(help.piles.map(({ from, to }) => `${from}–${to}`)).toEqual(['101–199', '201–299']);
   });
 
+  it('makes no larger piles than there must be, and of those the fewest borders inside a hundred', () => {
+    /** All ways to cut so many codes into so many piles. */
+    const cutsOf = (n: number, piles: number, from = 0): number[][] =>
+      piles === 1
+        ? [[from]]
+        : Array.from({ length: n - from - piles + 1 }, (_, i) => from + i + 1).flatMap((next) =>
+            cutsOf(n, piles - 1, next).map((rest) => [from, ...rest]),
+          );
+    const heap = fc.uniqueArray(
+      fc.record({ code: fc.integer({ min: 100, max: 520 }), bags: fc.integer({ min: 0, max: 6 }) }),
+      { selector: ({ code }) => code, minLength: 1, maxLength: 11 },
+    );
+    fc.assert(
+      fc.property(heap, (given) => {
+        const help = sortingHelp(
+          given.map(({ code, bags }) => ({ code: String(code), keyNumber: 'x', bags })),
+        );
+        const sorted = given.filter(({ bags }) => bags > 0).sort((a, b) => a.code - b.code);
+        const codes = sorted.map(({ code }) => code);
+        const judged = (starts: readonly number[]) => {
+          const piles = starts.map((start, i) => sorted.slice(start, starts[i + 1]));
+          const rough = starts.filter(
+            (at) => at > 0 && Math.floor(codes[at]! / 100) === Math.floor(codes[at - 1]! / 100),
+          );
+          return {
+            largest: Math.max(0, ...piles.map((pile) => pile.reduce((sum, { bags }) => sum + bags, 0))),
+            rough: rough.length,
+          };
+        };
+        expect(help.bags).toBe(sorted.reduce((sum, { bags }) => sum + bags, 0));
+        if (sorted.length === 0) return;
+        const own = judged(help.piles.map(({ from }) => codes.indexOf(Number(from))));
+        const all = cutsOf(sorted.length, help.piles.length).map(judged);
+        const largest = Math.min(...all.map((each) => each.largest));
+        expect(own.largest).toBe(largest);
+        expect(help.largest).toBe(largest);
+        expect(own.rough).toBe(
+          Math.min(...all.filter((each) => each.largest === largest).map(({ rough }) => rough)),
+        );
+      }),
+    );
+  });
+
   it('sorts by the digits of key numbers as a radix sort does', () => {
     const { digits } = sortingHelp(lines(1));
     expect(digits).toEqual({ first: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9], second: [0, 1, 2, 3, 4] });
@@ -111,6 +172,16 @@ describe('sorting a heap', () => {
     const sorted = digits!.second.flatMap((d) => passes.filter((key) => Math.floor(key / 10) === d));
     expect(sorted).toEqual([...keys].sort((a, b) => a - b));
     expect(sortingHelp(lines(1).map((each) => ({ ...each, keyNumber: 'A' }))).digits).toBeNull();
+    // One odd key is in the way of all, and so are three digits; of ten bags nobody makes two passes.
+    for (const odd of ['A', 'A1', '1A', '123', '']) {
+      const keyed = lines(1).map((each, i) => (i === 7 ? { ...each, keyNumber: odd } : each));
+      expect(sortingHelp(keyed).digits, odd).toBeNull();
+    }
+    expect(sortingHelp(lines(1, 10)).digits).toBeNull();
+    expect(sortingHelp(lines(1, 11)).digits).toEqual({
+      first: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9],
+      second: [0, 1],
+    });
   });
 
   it('has nothing to say of nothing', () => {
