@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { isLikelyDay } from '../core/words/calendar';
+import { isLikelyDay, LAST_DAY } from '../core/words/calendar';
 import { endsEntry } from './composing';
 
 /** What is typed counts this long (ms) after the last key, or once the field is left. */
@@ -44,7 +44,7 @@ export function DayField({
       <input
         type="date"
         className="field !w-56"
-        max={most}
+        max={most ?? LAST_DAY}
         value={typed ?? value ?? ''}
         onChange={(event) => {
           const text = event.target.value;

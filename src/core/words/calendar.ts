@@ -21,7 +21,7 @@ export function isDay(text: string): boolean {
 }
 
 /** Nobody who reads this lays a drill after it. */
-const LAST_DAY = '2199-12-31';
+export const LAST_DAY = '2199-12-31';
 
 /** Whether a text names a day on which there can be a canvas. */
 export function isLikelyDay(text: string): boolean {

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { overlappingSittings, sittingMinutes } from '../../core/bench/sitting';
+import { FIRST_DAY, LAST_DAY } from '../../core/words/calendar';
 import { counted, many } from '../../core/words/numbers';
 import type { SittingRecord } from '../../server/progress/contract';
 import { DataTable } from '../../ui/DataTable';
@@ -344,6 +345,9 @@ function Moment({
       <input
         type="datetime-local"
         required={required}
+        // A year of six figures is no moment that a program can reckon with.
+        min={`${FIRST_DAY}T00:00`}
+        max={`${LAST_DAY}T23:59`}
         className="field"
         value={value}
         onChange={(event) => onChange(event.target.value)}
