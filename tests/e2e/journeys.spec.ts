@@ -499,6 +499,31 @@ test('a stash of hundreds is found in as one types, and drawn only where it is s
   expect(await table.getByRole('row').count()).toBeLessThan(120);
   await page.getByLabel('Find in the stash').fill('s299');
   await expect(table.getByRole('row')).toHaveCount(2);
+  // Corrected here while another screen takes from it: only what was touched here changes.
+  const { items } = await (await request.get('/api/stash')).json();
+  const { id, ...item } = items.find(({ code }: { code: string }) => code === 'S299');
+  const elsewhere = (drills: number) =>
+    request.put(`/api/stash/${id}`, { data: { ...item, id: randomUUID(), drills } });
+  const row = table.getByRole('row', { name: /S299/ });
+  const edit = async () => {
+    await row.getByRole('button', { name: /^Edit/ }).click();
+    await expect(page.getByLabel('Drills left over')).toBeFocused();
+  };
+  await edit();
+  await elsewhere(4);
+  await page.getByLabel('Name, if you like').fill('Dune');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(row).toContainText('Dune');
+  await expect(page.getByLabel('Colour code')).toBeFocused();
+  await expect(row.getByRole('cell').nth(4)).toHaveText('4');
+  await edit();
+  await elsewhere(3);
+  await page.getByLabel('Drills left over').fill('8');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert')).toContainText('There are 3 of S299 by now, and not 4');
+  await expect(row.getByRole('cell').nth(4)).toHaveText('3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(row.getByRole('cell').nth(4)).toHaveText('8');
   await page.getByLabel('Find in the stash').fill('s nowhere');
   await expect(page.getByText('Nothing in the stash is called “s nowhere”.')).toBeVisible();
 });

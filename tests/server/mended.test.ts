@@ -55,6 +55,23 @@ describe('leftovers in the stash', () => {
     );
   });
 
+  it('are corrected while others take from them: nothing comes back by itself', async () => {
+    const [mine, other] = [item('312', 400), item('313', 400)];
+    for (const each of [mine, other]) {
+      await putIntoStash(database, each);
+      await addStashMove(database, { id: randomUUID(), itemId: each.id, drills: -150, bagId: null }, LATER);
+    }
+    const correct = (drills: number, drillsBefore: number, name = 'Sky') =>
+      correctStash(database, { id: randomUUID(), item: { ...mine, name, drills }, drillsBefore });
+    await correct(400, 400, 'Sea');
+    expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 250 });
+    await expect(correct(380, 400, 'Lake')).rejects.toThrow('There are 250 of 312 by now, and not 400');
+    expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 250 });
+    await correct(380, 250);
+    expect(await here(mine.id)).toMatchObject({ name: 'Sky', drills: 380 });
+    expect(await here(other.id)).toMatchObject({ drills: 250 });
+  });
+
   it('are deleted, kept for a while and brought back with their drills', async () => {
     const [mine, other] = [item('320', 90), item('321', 60)];
     await putIntoStash(database, mine);

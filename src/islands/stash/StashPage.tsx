@@ -1,5 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { compareCodes } from '../../core/codes/codes';
 import { FINISHES } from '../../core/colour/finish';
@@ -29,23 +29,36 @@ const EMPTY = {
 /** Leftovers of finished kits: they fill the next kit's shortages. */
 export function StashPage({ first, days }: { first: StashView; days: number }) {
   const [view, setView] = useView('/api/stash', first, ['other']);
+  const newest = useRef(view);
+  newest.current = view;
   const { busy, fault, enter, write } = useWrite();
-  const [edited, setEdited] = useState<string | null>(null);
+  /** What is corrected, with the drills of it that were there when that was begun. */
+  const [edited, setEdited] = useState<Pick<StashItem, 'id' | 'drills'> | null>(null);
   const schema = edited === null ? stashItemSchema : stashCorrectionSchema;
   const form = useForm({ resolver: yupResolver(schema.omit(['id'])), defaultValues: EMPTY });
   const { errors } = form.formState;
+  /** Where to type next: a form that was filled anew knows its fields only once it is drawn. */
+  const [next, goTo] = useState<{ field: 'code' | 'drills' } | null>(null);
+  useEffect(() => {
+    if (next) form.setFocus(next.field, { shouldSelect: true });
+  }, [next, form]);
   const add = form.handleSubmit(async (item) => {
     const shown = (next: StashView) => {
       setView(next);
       setEdited(null);
       form.reset({ ...EMPTY, shape: item.shape, finish: item.finish });
-      form.setFocus('code');
+      goTo({ field: 'code' });
     };
     if (edited === null) await enter<StashView>('/api/stash', item, shown);
-    else await write<StashView>('PUT', `/api/stash/${edited}`, { id: crypto.randomUUID(), ...item }, shown);
+    else {
+      const body = { id: crypto.randomUUID(), ...item, drillsBefore: edited.drills };
+      // Who was told that there is another amount by now says which of the two is right.
+      if (!(await write<StashView>('PUT', `/api/stash/${edited.id}`, body, shown)))
+        setEdited((before) => newest.current.items.find(({ id }) => id === before?.id) ?? before);
+    }
   });
   const edit = (item: StashItem) => {
-    setEdited(item.id);
+    setEdited(item);
     const { code, name, hex, finish, shape, drills } = item;
     form.reset({
       code,
@@ -55,7 +68,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
       shape: shape as typeof EMPTY.shape,
       drills,
     });
-    form.setFocus('drills');
+    goTo({ field: 'drills' });
   };
   const step = (what: { undoes: string } | { redoes: string }) =>
     void enter<StashView>('/api/stash/undo', what, setView);

@@ -32,6 +32,8 @@ export const stashCorrectionSchema = stashItemSchema.shape({
     .integer('Drills are counted in whole numbers.')
     .min(0, 'The number of drills cannot be below 0.')
     .max(1_000_000, 'More than a million drills cannot be right.'),
+  /** What was there when the correction was begun: others may have taken some since. */
+  drillsBefore: number().integer().min(0).nullable().default(null),
 });
 
 /** Takes back (`undoes`) or makes again (`redoes`) an earlier move. */

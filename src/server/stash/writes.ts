@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { correctionOf } from '../../core/stash/correction';
 import type { StashItem } from '../../core/stash/cover';
+import { many } from '../../core/words/numbers';
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
 import {
@@ -67,18 +69,24 @@ async function neededMove(queries: Queries, id: string) {
 
 /**
  * Corrects what an item is and how much there is of it; the difference is a move like any other.
- * @param wish `item` is the item as it shall be @throws Problem when there is no such item, or the id is taken
+ * @param wish `item` is the item as it shall be, `drillsBefore` what was there when the correction was begun
+ * @throws Problem when there is no such item, its amount is corrected and was changed meanwhile, or the id is taken
  */
 export async function correctStash(
   database: Database,
-  { id, item }: { id: string; item: StashItem },
+  { id, item, drillsBefore = null }: { id: string; item: StashItem; drillsBefore?: number | null },
   screenId: string | null = null,
 ): Promise<void> {
   await once(database, { id, what: 'stash', canvasId: null, content: item }, async (queries) => {
     const [before] = await stashItems(queries, { id: item.id });
     if (!before) throw notFound('such item in the stash');
+    const drills = correctionOf(item.drills, drillsBefore, before.drills);
+    if (drills === null) {
+      throw conflict(
+        `There are ${many(before.drills)} of ${before.code} by now, and not ${many(drillsBefore!)}: some came or went meanwhile, perhaps at another screen. Say again how many are there, then save.`,
+      );
+    }
     await updateStashItem(queries, item);
-    const drills = item.drills - before.drills;
     if (drills === 0) return;
     const now = new Date().toISOString();
     await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
