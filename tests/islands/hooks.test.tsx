@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useJob } from '../../src/islands/writing/useJob';
+import { useNewest } from '../../src/islands/writing/useNewest';
 import { useView } from '../../src/islands/writing/useView';
 import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
 import { type Answers, type Asked, held, standInFetch } from './requests';
@@ -111,6 +112,17 @@ describe('useView', () => {
     const other = renderHook(() => useView('/api/w', 'page', []));
     await waitFor(() => expect(other.result.current[0]).toBe('fresh'));
   });
+});
+
+it('of several changes in a row the answer to the last is shown alone, whatever order they come in', () => {
+  const { result, rerender } = renderHook(() => useNewest());
+  const shown: string[] = [];
+  const answers = ['a', 'b', 'c'].map((name) => {
+    rerender();
+    return result.current((answer: string) => shown.push(`${name} ${answer}`));
+  });
+  for (const at of [0, 2, 1]) answers[at]!('came');
+  expect(shown).toEqual(['c came']);
 });
 
 describe('useJob', () => {

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import { changedFinish, type FinishChange } from '../../core/finish/record';
 import { dayIn } from '../../core/words/calendar';
@@ -9,6 +9,7 @@ import { Notice } from '../../ui/Notice';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { withLegend } from '../../ui/withLegend';
 import { useAnswer } from '../writing/useAnswer';
+import { useNewest } from '../writing/useNewest';
 import { useWrite } from '../writing/useWrite';
 import { FramePanel } from './FramePanel';
 import { LeftoversPanel } from './LeftoversPanel';
@@ -40,8 +41,7 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
   const [told, setTold] = useState<FinishView | null>(null);
   const [panel, setPanel] = useState<Panel>('walk');
   const { fault, busy, write } = useWrite(canvas.id);
-  /** Writes so far: what an older one answers knows nothing of the newer. */
-  const writes = useRef(0);
+  const newest = useNewest();
   // What was answered last holds, but for what is told here and still on its way.
   const [seen, setSeen] = useState<FinishView | null>(null);
   if (answer !== seen) {
@@ -55,12 +55,11 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
     void send(part);
   };
   const send = (part: FinishChange & { notesBefore?: string }) => {
-    const mine = ++writes.current;
-    const newest = (view: FinishView) => {
-      if (mine === writes.current) setTold(view);
+    const shown = newest((view: FinishView) => {
+      setTold(view);
       overtaken();
-    };
-    return write<FinishView>('PATCH', url, { id: crypto.randomUUID(), ...part }, newest, true);
+    });
+    return write('PATCH', url, { id: crypto.randomUUID(), ...part }, shown, true);
   };
   const sendNotes = async (notes: string, notesBefore: string) => {
     // What another screen wrote is shown beside it.

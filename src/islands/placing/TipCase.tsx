@@ -4,6 +4,7 @@ import { counted } from '../../core/words/numbers';
 import { endsEntry } from '../../ui/composing';
 import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
+import { useNewest } from '../writing/useNewest';
 import { useWrite } from '../writing/useWrite';
 
 const SHAPE_WORDS = { square: 'square drills', round: 'round drills', both: 'either' } as const;
@@ -20,10 +21,12 @@ export function TipCase({
   onChange: (own: OwnTip[]) => void;
 }) {
   const { fault, write } = useWrite();
+  const newest = useNewest();
   const [open, setOpen] = useState<number | null>(null);
   const save = (tips: OwnTip[]) => {
     onChange(tips);
-    void write<{ tips: OwnTip[] }>('PUT', '/api/tips', { tips }, (answer) => onChange(answer.tips), true);
+    const shown = newest((answer: { tips: OwnTip[] }) => onChange(answer.tips));
+    void write('PUT', '/api/tips', { tips }, shown, true);
   };
   const opened = own.filter(({ size }) => size === open);
   return (
