@@ -82,6 +82,8 @@ describe('what is to be checked', () => {
               [0, 0, 3],
               [1, 0, 1],
               [7, 0, 2],
+              [6, 0, 2],
+              [0, 4, 2],
             ],
             undoes: null,
           },
@@ -107,6 +109,60 @@ describe('what is to be checked', () => {
     expect(countSuspects(onCanvas(together(), new Map([[0, 1]]), CANVAS), LEGEND)).toEqual([]);
   });
 
+  it('lies where its photos are, the oddest squares of a colour and the surest of a group first', () => {
+    const doubts = [0.3, 0.1, 0.2, 0.1];
+    const odd = reading((square) => [1, square < 4 ? 2 : 0, doubts[square] ?? (square === 23 ? 0.9 : 0)]);
+    const wide = { width: 9, height: 7 };
+    const at = { column: 2, row: 3 };
+    const all = onCanvas(stitched([{ reading: odd, at }]), new Map(), wide);
+    const index = (square: number) => (3 + Math.floor(square / 6)) * 9 + 2 + (square % 6);
+    const shown = Array.from({ length: 24 }, (_, square) => index(square));
+    for (let cell = 0; cell < 63; cell++) {
+      const square = shown.indexOf(cell);
+      expect([all.cells[cell], all.from[cell]], String(cell)).toEqual(square < 0 ? [0, -1] : [1, 0]);
+      expect(all.doubt[cell]).toBeCloseTo(square < 0 ? 0 : (doubts[square] ?? (square === 23 ? 0.9 : 0)));
+    }
+    // One that can be nothing else is in a group of its own.
+    expect(reviewGroups(all)).toEqual([
+      { lines: [1, 2], cells: [1, 3, 2, 0].map(index) },
+      { lines: [1, 0], cells: [index(23)] },
+    ]);
+    expect(squaresOf(all, 1).slice(0, 6)).toEqual([23, 0, 2, 1, 3, 4].map(index));
+    expect(squaresOf(all, 2)).toEqual([]);
+    expect(shareRead(all)).toEqual({ squares: 63, read: 24, open: 5 });
+    // What is on the canvas already is not changed in place; answers beyond it are of a larger one.
+    const before = makeChart(9, 7, new Uint16Array(63).fill(2));
+    const answered = onCanvas(
+      stitched([{ reading: odd, at }]),
+      new Map([
+        [index(0), 2],
+        [63, 1],
+      ]),
+      wide,
+    );
+    const chart = acceptedChart(answered, [], [1], LEGEND, before);
+    expect([...before.cells].every((each) => each === 2)).toBe(true);
+    expect([chart.cells[index(0)], chart.cells[index(1)], chart.cells[0]]).toEqual([2, 1, 2]);
+  });
+
+  it('tells the counts that are farthest off first, and the colour that lacks what is too much', () => {
+    // 1 is read 14 times for 10; its squares may be 2 more often than 3, but only 3 lacks any.
+    const off = reading((square) =>
+      square < 14 ? [1, square < 3 ? 3 : 2, 0.001] : square < 22 ? [2, 1, 0.001] : [3, 0, 0.001],
+    );
+    const all = onCanvas(stitched([{ reading: off, at: { column: 0, row: 0 } }]), new Map(), CANVAS);
+    expect(countSuspects(all, LEGEND)).toEqual([
+      { line: 1, read: 14, needed: 10, perhaps: 3 },
+      { line: 3, read: 2, needed: 6, perhaps: null },
+    ]);
+    const more = LEGEND.map((each) => (each.line === 2 ? { ...each, neededDrills: 0 } : each));
+    expect(countSuspects(all, more).map(({ line, perhaps }) => [line, perhaps])).toEqual([
+      [2, null],
+      [1, 3],
+      [3, null],
+    ]);
+  });
+
   it('becomes the chart, over what no photo shows', () => {
     const before = makeChart(8, 4, new Uint16Array(32).fill(3));
     const wide = { width: 8, height: 4 };
@@ -121,8 +177,18 @@ describe('what is to be checked', () => {
   });
 
   it('is refused where photos lie over the edge, or contradict each other', () => {
-    const beyond = stitched([{ reading: read, at: { column: 1, row: 0 } }]);
-    expect(() => onCanvas(beyond, new Map(), CANVAS)).toThrow('over the edge of the canvas');
+    const placed = (column: number, row: number) =>
+      onCanvas(stitched([{ reading: read, at: { column, row } }]), new Map(), { width: 7, height: 5 });
+    expect(shareRead(placed(1, 1)).read).toBe(24);
+    expect(() => placed(2, 1)).toThrow(
+      'they show columns 3 to 8 and rows 2 to 5 of 7 × 5 squares. Say where one of them lies',
+    );
+    for (const [column, row] of [
+      [-1, 0],
+      [0, -1],
+      [1, 2],
+    ] as const)
+      expect(() => placed(column, row)).toThrow('over the edge of the canvas');
     // Two canvases mixed: the same place, other squares.
     const big = (of: number): Reading => ({
       ...reading(() => [of, 0, 0.0001]),
@@ -178,7 +244,8 @@ describe('what is kept of a reading', () => {
       [0, 41],
     ] as const;
     expect(cornersFromText(cornersToText(corners))).toEqual(corners);
-    expect(() => cornersFromText('1,2 3,4')).toThrow('four corners');
+    for (const text of ['1,2 3,4', '1,2 3,4 5,6 7', '1,2 3,4 5,6 7,8,9', '1,2 3,4 5,6 7,x', ''])
+      expect(() => cornersFromText(text), text).toThrow('four corners');
     const pins = [{ column: 3, row: 4, x: 100.5, y: 20 }];
     expect(pinsFromText(pinsToText(pins))).toEqual(pins);
     expect(pinsFromText('')).toEqual([]);
