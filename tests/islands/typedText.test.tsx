@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { typedIn } from '../../src/islands/writing/typedIn';
 import { useTypedText } from '../../src/islands/writing/useTypedText';
 
 beforeEach(() => void vi.useFakeTimers());
@@ -117,4 +118,11 @@ describe('a text that is kept while it is typed', () => {
     notes.choose('mine');
     expect(notes.sent[1]).toEqual(['one, mine', 'one, theirs']);
   });
+});
+
+it('what was typed into a write that is set aside can be read before it is deleted', () => {
+  expect(typedIn({ id: 'a', notes: ' For the hall\nin oak ', note: 'x' })).toBe('For the hall\nin oak');
+  expect(typedIn({ id: 'a', notes: ' ', note: 'tired' })).toBe('tired');
+  for (const body of [{ id: 'a', runs: [0, 1] }, { note: 3 }, { note: '' }, null, undefined, 'note'])
+    expect(typedIn(body)).toBeNull();
 });

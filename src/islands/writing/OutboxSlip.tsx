@@ -4,6 +4,7 @@ import { counted } from '../../core/words/numbers';
 import { theOutbox } from './outbox';
 import { Overlaps } from './overlaps';
 import { theProgram } from './program';
+import { typedIn } from './typedIn';
 import { useOutbox } from './useWrite';
 
 /** How long an ordinary answer takes at most; what is under way shorter than this is not worth a word. */
@@ -73,7 +74,14 @@ export function OutboxSlip() {
           key={write.key}
           className="flex flex-wrap items-center gap-3 border-l-4 border-alarm bg-paper px-3 py-2"
         >
-          <p className="min-w-0 grow basis-72">A change could not be saved: {write.aside}</p>
+          <div className="min-w-0 grow basis-72">
+            <p>A change could not be saved: {write.aside}</p>
+            {typedIn(write.body) !== null && (
+              <blockquote className="mt-1 max-h-40 overflow-auto border-l-4 border-edge pl-3 whitespace-pre-line">
+                {typedIn(write.body)}
+              </blockquote>
+            )}
+          </div>
           <button type="button" className="button" onClick={() => void theOutbox().retry(write)}>
             Try again
           </button>
