@@ -118,7 +118,16 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
         />
       )}
       {panel === 'leftovers' && (
-        <LeftoversPanel canvas={canvas} legend={legend} view={told} query={query} onView={setTold} />
+        <LeftoversPanel
+          canvas={canvas}
+          legend={legend}
+          view={told}
+          query={query}
+          onView={(view) => {
+            setTold(view);
+            overtaken();
+          }}
+        />
       )}
     </div>
   );

@@ -75,7 +75,14 @@ export function OutboxSlip() {
           className="flex flex-wrap items-center gap-3 border-l-4 border-alarm bg-paper px-3 py-2"
         >
           <div className="min-w-0 grow basis-72">
-            <p>A change could not be saved: {write.aside}</p>
+            <p>
+              A change could not be saved: {write.aside}{' '}
+              {write.canvasId !== null && !window.location.pathname.includes(write.canvasId) && (
+                <a className="underline" href={`/canvas/${write.canvasId}`}>
+                  Go to its canvas
+                </a>
+              )}
+            </p>
             {typedIn(write.body) !== null && (
               <blockquote className="mt-1 max-h-40 overflow-auto border-l-4 border-edge pl-3 whitespace-pre-line">
                 {typedIn(write.body)}
