@@ -216,14 +216,18 @@ function local(moment: string): string {
   return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }
 
-/** What was not touched keeps its seconds. */
-function momentOf(text: string, before: string | null): string | null {
-  return before !== null && text === local(before)
-    ? before
-    : text === ''
-      ? null
-      : new Date(text).toISOString();
+const asField = (moment: string | null) => (moment === null ? '' : local(moment));
+
+/**
+ * The moment that a field says. What was not touched stays as it is by now, seconds included: another screen may have
+ * ended the sitting meanwhile. @param opened what the field began with
+ */
+function momentOf(text: string, opened: string | null, now: string | null): string | null {
+  if (text === asField(opened)) return now;
+  return text === '' ? null : new Date(text).toISOString();
 }
+
+const UNTOLD = { startedAt: null, endedAt: null, note: '' };
 
 /** @param sitting null for one that is entered by hand */
 function SittingForm({
@@ -239,24 +243,27 @@ function SittingForm({
   onRemove?: () => void;
   onCancel: () => void;
 }) {
-  const [start, setStart] = useState(sitting ? local(sitting.startedAt) : '');
-  const [end, setEnd] = useState(sitting && sitting.endedAt !== null ? local(sitting.endedAt) : '');
-  const [note, setNote] = useState(sitting?.note ?? '');
+  const [opened] = useState(sitting ?? UNTOLD);
+  const now = sitting ?? UNTOLD;
+  const [start, setStart] = useState(asField(opened.startedAt));
+  const [end, setEnd] = useState(asField(opened.endedAt));
+  const [note, setNote] = useState(opened.note);
   return (
     <form
       className="slip mb-3 flex flex-wrap items-end gap-3"
       aria-label={sitting ? 'Correct a sitting' : 'Enter a sitting'}
       onSubmit={(event) => {
         event.preventDefault();
-        const startedAt = momentOf(start, sitting?.startedAt ?? null);
-        if (startedAt !== null) onSave({ startedAt, endedAt: momentOf(end, sitting?.endedAt ?? null), note });
+        const startedAt = momentOf(start, opened.startedAt, now.startedAt);
+        const endedAt = momentOf(end, opened.endedAt, now.endedAt);
+        if (startedAt !== null) onSave({ startedAt, endedAt, note: note === opened.note ? now.note : note });
       }}
     >
       <Moment words="Began" value={start} required onChange={setStart} />
       <Moment
         words="Ended"
         value={end}
-        required={sitting === null || sitting.endedAt !== null}
+        required={sitting === null || opened.endedAt !== null}
         onChange={setEnd}
       />
       <label className="grow">
@@ -310,7 +317,7 @@ function SplitForm({
       aria-label="Split a sitting"
       onSubmit={(event) => {
         event.preventDefault();
-        const [start, end] = [momentOf(from, null), momentOf(to, null)];
+        const [start, end] = [momentOf(from, null, null), momentOf(to, null, null)];
         if (start !== null && end !== null) onSplit(start, end);
       }}
     >
