@@ -129,7 +129,9 @@ export class RepairStore {
       this.change({ view, version: this.state.version + 1 });
       await this.showWaiting();
     } catch (error) {
-      if (mine === this.readings) this.change({ fault: inWords(error) });
+      if (mine !== this.readings) return;
+      this.missed = true;
+      this.change({ fault: inWords(error) });
     } finally {
       if (mine === this.readings) this.coming = null;
     }

@@ -10,6 +10,7 @@ import { ToggleButton } from '../../ui/ToggleButton';
 import { withLegend } from '../../ui/withLegend';
 import { useAnswer } from '../writing/useAnswer';
 import { useNewest } from '../writing/useNewest';
+import { useTypedText } from '../writing/useTypedText';
 import { useWrite } from '../writing/useWrite';
 import { FramePanel } from './FramePanel';
 import { LeftoversPanel } from './LeftoversPanel';
@@ -48,12 +49,6 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
     setSeen(answer);
     setTold(answer && busy && told ? { ...answer, record: told.record } : answer);
   }
-  if (lost) return <Notice kind="fault">{lost}</Notice>;
-  if (!told) return <p aria-live="polite">Loading…</p>;
-  const change = (part: FinishChange) => {
-    setTold({ ...told, record: changedFinish(told.record, part) });
-    void send(part);
-  };
   const send = (part: FinishChange & { notesBefore?: string }) => {
     const shown = newest((view: FinishView) => {
       setTold(view);
@@ -61,9 +56,16 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
     });
     return write('PATCH', url, { id: crypto.randomUUID(), ...part }, shown, true);
   };
-  const sendNotes = async (notes: string, notesBefore: string) => {
+  const sendNotes = async (text: string, notesBefore: string) => {
     // What another screen wrote is shown beside it.
-    if (!(await send({ notes, notesBefore }))) reload();
+    if (!(await send({ notes: text, notesBefore }))) reload();
+  };
+  const notes = useTypedText(told?.record.notes ?? '', (text, from) => void sendNotes(text, from));
+  if (lost) return <Notice kind="fault">{lost}</Notice>;
+  if (!told) return <p aria-live="polite">Loading…</p>;
+  const change = (part: FinishChange) => {
+    setTold({ ...told, record: changedFinish(told.record, part) });
+    void send(part);
   };
   const { walk, facts } = told;
   const open = walk.bare.drills + walk.popped.drills + walk.doubtful.drills;
@@ -114,7 +116,7 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
           today={dayIn(zone, new Date())}
           busy={busy}
           onChange={change}
-          onNotes={(notes, before) => void sendNotes(notes, before)}
+          notes={notes}
         />
       )}
       {panel === 'leftovers' && (

@@ -14,7 +14,7 @@ import { Photos } from '../progress/Photos';
 import { offer, pictureColours, pictureWithWords } from '../progress/pastPicture';
 import { OtherText } from '../writing/OtherText';
 import { useAnswer } from '../writing/useAnswer';
-import { useTypedText } from '../writing/useTypedText';
+import type { TypedText } from '../writing/useTypedText';
 import { useOutbox, useWrite } from '../writing/useWrite';
 
 /** The page of the canvas in the log, and what is told for it. */
@@ -26,7 +26,7 @@ export function LogPanel({
   today,
   busy,
   onChange,
-  onNotes,
+  notes,
 }: {
   entry: ShelfEntry;
   legend: LegendLine[];
@@ -36,15 +36,13 @@ export function LogPanel({
   today: string;
   busy: boolean;
   onChange: (part: FinishChange) => void;
-  /** Keeps notes in the place of those before. */
-  onNotes: (notes: string, before: string) => void;
+  notes: TypedText;
 }) {
   const { canvas, hasChart } = entry;
   const { record, facts } = view;
   const base = `/api/canvases/${canvas.id}`;
   const { answer: photos, reload: photosAgain } = useAnswer<PhotoView[]>(`${base}/photos`, ['other']);
   const { fault, act } = useWrite(canvas.id);
-  const notes = useTypedText(record.notes, onNotes);
   const { waiting } = useOutbox();
   const kept = (photos ?? []).filter(({ removedAt }) => removedAt === null);
   const savePicture = async (data: ClothData) => {

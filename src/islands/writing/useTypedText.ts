@@ -11,19 +11,7 @@ interface Draft {
   sent: readonly string[];
 }
 
-/** Spaces at the ends are not kept. */
-const same = (a: string, b: string) => a.trim() === b.trim();
-
-/**
- * A longer text that is kept while it is typed: after a pause, when the field is left, and when the page is. What another
- * screen wrote meanwhile never takes the place of what is typed, nor the other way round: the user chooses.
- * @param kept as the server has it, as far as this page knows
- * @param send keeps a text in the place of `from`
- */
-export function useTypedText(
-  kept: string,
-  send: (text: string, from: string) => void,
-): {
+export interface TypedText {
   text: string;
   type: (text: string) => void;
   /** The field is left. */
@@ -33,7 +21,18 @@ export function useTypedText(
   /** What another screen wrote meanwhile; null where nothing stands in the way. */
   theirs: string | null;
   choose: (which: 'mine' | 'theirs' | 'both') => void;
-} {
+}
+
+/** Spaces at the ends are not kept. */
+const same = (a: string, b: string) => a.trim() === b.trim();
+
+/**
+ * A longer text that is kept while it is typed: after a pause, when the field is left, and when the page is. What another
+ * screen wrote meanwhile never takes the place of what is typed, nor the other way round: the user chooses.
+ * @param kept as the server has it, as far as this page knows
+ * @param send keeps a text in the place of `from`
+ */
+export function useTypedText(kept: string, send: (text: string, from: string) => void): TypedText {
   const [draft, setDraft] = useState<Draft | null>(null);
   const [seen, setSeen] = useState(kept);
   if (kept !== seen) {
@@ -76,6 +75,14 @@ export function useTypedText(
       keep();
     };
   }, [keep]);
+
+  useEffect(() => {
+    if (theirs === null) return;
+    // What nobody has chosen yet would be gone with the page: the browser asks.
+    const asks = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', asks);
+    return () => window.removeEventListener('beforeunload', asks);
+  }, [theirs]);
 
   return {
     text: draft?.text ?? kept,

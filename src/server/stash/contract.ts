@@ -33,7 +33,13 @@ export const stashCorrectionSchema = stashItemSchema.shape({
     .min(0, 'The number of drills cannot be below 0.')
     .max(1_000_000, 'More than a million drills cannot be right.'),
   /** What was there when the correction was begun: others may have taken some since. */
-  drillsBefore: number().integer().min(0).nullable().default(null),
+  drillsBefore: number()
+    .typeError('Give the number of drills that stood there before.')
+    .integer('Drills are counted in whole numbers.')
+    .min(0, 'There were never fewer than 0 drills.')
+    .max(1_000_000_000, 'So many drills were never there.')
+    .nullable()
+    .default(null),
 });
 
 /** Takes back (`undoes`) or makes again (`redoes`) an earlier move. */
