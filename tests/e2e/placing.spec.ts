@@ -216,8 +216,17 @@ test('tips: what earns its place, what is owned, and what is worn', async ({ pag
   await page.getByRole('button', { name: 'Show all hints again' }).click();
   await expect(page.getByRole('heading', { name: 'Loading a bar' })).toBeVisible();
   await page.goto('/tips');
-  await page.getByRole('button', { name: 'Tip for 4 drills' }).click();
+  const tip = (size: number) => page.getByRole('button', { name: `Tip for ${size} drills` });
+  await expect(tip(4)).toHaveAttribute('aria-pressed', 'true');
+  // Another screen adds one: a page that did not know of it would take it out again.
+  const more = { size: 7, shape: 'both', pen: '', worn: false };
+  await request.put('/api/tips', { data: { tips: [...(await kept()), more] } });
+  await expect(tip(7)).toHaveAttribute('aria-pressed', 'true');
+  await tip(4).click();
   await expect.poll(kept).not.toContainEqual(expect.objectContaining({ size: 4 }));
+  expect(await kept()).toContainEqual(more);
+  await tip(7).click();
+  await expect.poll(kept).not.toContainEqual(more);
 });
 
 test('mostly confetti: the station says so and offers a checkerboard', async ({ page, request }) => {

@@ -24,6 +24,8 @@ describe('the stream that all tabs of a browser share', () => {
     feed.follow('a');
     browser.wait();
     browser.say('here', {});
+    // Between the making of the page and this moment too.
+    expect(told).toEqual([{ kind: 'missed', canvas: null }]);
     browser.say('here', { canvas: 'a', stamp: '2-5' });
     browser.say('mark', { canvas: 'a', stamp: '2-6', ...toldMark(5, 6, 'lay', [0, 1]) });
     browser.break();

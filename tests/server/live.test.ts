@@ -4,12 +4,14 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import { addSitting, endSitting } from '../../src/data/bench';
 import { addDevice, claimScreen } from '../../src/data/devices';
 import type { Database } from '../../src/data/engine/database';
+import { putOwnTips } from '../../src/data/placing';
 import { enterMark, startSitting } from '../../src/server/bench/writes';
 import { enterBag, recordTrash } from '../../src/server/checkin/writes';
 import { liveHub, type Reader, readStamp, stampText } from '../../src/server/live/hub';
 import { eventStream } from '../../src/server/live/stream';
 import { progressView } from '../../src/server/progress/view';
 import { timeModelView } from '../../src/server/sections/timeModel';
+import { correctStash, putIntoStash } from '../../src/server/stash/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 import { bagRequest } from './bagRequest';
@@ -57,7 +59,7 @@ async function follow(canvas: Canvas, after: string | null = null, device: Reade
   const events = (name: string) => told.filter(({ event }) => event === name);
   return { told, events, stop: stop!, isClosed: () => closed };
 }
-/** A mark of another canvas, told there, shows that what came before it was told here. */
+/** Longer than anything takes to be told. */
 const settle = () => new Promise((resolve) => setTimeout(resolve, 250));
 
 describe('what happens to a canvas', () => {
@@ -181,6 +183,37 @@ describe('what happens to a canvas', () => {
     const hub = await liveHub(database);
     expect(await hub.changes(gone.id, { revision: 0, position: 0 })).toBeNull();
   });
+});
+
+it('the shelf is told of its stash and of tips, and not of what happens on a canvas', async () => {
+  const hub = await liveHub(database);
+  let told = 0;
+  const send = (event: string) => void (event === 'changed' && told++);
+  const stop = hub.readShelf({ device: null, send, close: () => {} })!;
+  const item = {
+    id: randomUUID(),
+    code: '401',
+    name: 'Sky',
+    hex: null,
+    finish: 'plain',
+    shape: 'square',
+  } as const;
+  /** Whether something that is done is told. */
+  const tells = async (act: () => Promise<unknown>) => {
+    const before = told;
+    await act();
+    await settle();
+    return told > before;
+  };
+  expect(await tells(() => mark(first, 19))).toBe(false);
+  expect(await tells(() => putIntoStash(database, { ...item, drills: 40 }))).toBe(true);
+  const renamed = { ...item, name: 'Sea', drills: 40 };
+  expect(await tells(() => correctStash(database, { id: randomUUID(), item: renamed }))).toBe(true);
+  expect(await tells(() => putOwnTips(database, [{ size: 4, shape: 'both', pen: '', worn: false }]))).toBe(
+    true,
+  );
+  stop();
+  expect(await tells(() => putOwnTips(database, []))).toBe(false);
 });
 
 describe('who else is there', () => {

@@ -82,7 +82,6 @@ export class LiveFeed {
   private leads = false;
   private stream: OpenStream | null = null;
   private opening = false;
-  private broke = false;
   /** Times that the stream broke since it was open last. */
   private breaks = 0;
   /** When the stream, or the tab that holds it, was heard of last. */
@@ -145,7 +144,6 @@ export class LiveFeed {
     this.heardAt = this.world.now();
     if (!this.leads) this.ask(true);
     else if (this.stream) {
-      this.broke = true;
       this.reopen();
     }
   }
@@ -241,7 +239,6 @@ export class LiveFeed {
         (event, data) => this.take(event, data),
         () => {
           this.stream = null;
-          this.broke = true;
           // A machine that is off for the night is not asked every second.
           this.world.later(() => this.reopen(), Math.min(LONGEST_AGAIN_MS, AGAIN_MS * 2 ** this.breaks++));
         },
@@ -263,9 +260,8 @@ export class LiveFeed {
     };
     if (event === 'here' && canvas === null) {
       this.breaks = 0;
-      // Of the shelf no ledger tells what was missed meanwhile.
-      if (this.broke) pass({ kind: 'missed', canvas: null });
-      this.broke = false;
+      // Of the shelf no ledger tells what was missed before, since the page was made or while no stream was open.
+      pass({ kind: 'missed', canvas: null });
     } else if (event === 'mark' && canvas !== null) {
       pass({ kind: 'mark', canvas, mark: data as unknown as MarkEvent });
     } else if (event === 'changed') {

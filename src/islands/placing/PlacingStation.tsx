@@ -43,6 +43,7 @@ import { HintsPanel } from './HintsPanel';
 import { ReadOut } from './ReadOut';
 import { StepSlip } from './StepSlip';
 import { TipsPanel } from './TipsPanel';
+import { useOwnTips } from './useOwnTips';
 import { usePlacingWork } from './usePlacingWork';
 import { WishPanel } from './WishPanel';
 
@@ -86,7 +87,7 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   const { model, ready } = useTimeModel(canvas.id);
   const { fault, write } = useWrite(canvas.id);
   const [wish, setWish] = useState(start.wish);
-  const [own, setOwn] = useState(start.tips);
+  const [own, setOwn] = useOwnTips(start.tips);
   const [panel, setPanel] = useState<Panel>('colours');
   const [asTable, setAsTable] = useState(false);
   const [cursor, setCursor] = useState<CellPlace | null>(null);
