@@ -13,9 +13,12 @@ afterEach(() => {
 /** A field whose text the server has as `kept`; what it sends is noted and not yet kept. */
 function field(kept: string) {
   const sent: [text: string, from: string][] = [];
-  const hook = renderHook(({ kept }) => useTypedText(kept, (text, from) => sent.push([text, from])), {
-    initialProps: { kept },
-  });
+  const refusals: (() => void)[] = [];
+  const send = (text: string, from: string, refused: () => void) => {
+    sent.push([text, from]);
+    refusals.push(refused);
+  };
+  const hook = renderHook(({ kept }) => useTypedText(kept, send), { initialProps: { kept } });
   const now = () => hook.result.current;
   return {
     sent,
@@ -24,6 +27,7 @@ function field(kept: string) {
     wait: (ms: number) => act(() => void vi.advanceTimersByTime(ms)),
     leave: () => act(() => now().leave()),
     choose: (which: 'mine' | 'theirs' | 'both') => act(() => now().choose(which)),
+    refuse: (nth: number) => act(() => refusals[nth]!()),
     tell: (kept: string) => hook.rerender({ kept }),
     close: () => hook.unmount(),
   };
@@ -117,6 +121,28 @@ describe('a text that is kept while it is typed', () => {
     expect(notes.now()).toMatchObject({ text: 'one, mine', theirs: 'one, theirs' });
     notes.choose('mine');
     expect(notes.sent[1]).toEqual(['one, mine', 'one, theirs']);
+  });
+
+  it('that is refused for what it is, is told as not saved, and what is typed next takes no place of it', () => {
+    const notes = field('one');
+    notes.type('one, far too long');
+    notes.leave();
+    notes.type('one, far too long indeed');
+    notes.leave();
+    notes.refuse(0);
+    notes.refuse(1);
+    expect(notes.now()).toMatchObject({ text: 'one, far too long indeed', isOpen: true, theirs: null });
+    // The same is not sent again and again by itself, but when the field is left once more.
+    notes.wait(10_000);
+    expect(notes.sent).toHaveLength(2);
+    notes.type('one, shorter');
+    notes.wait(2000);
+    expect(notes.sent[2]).toEqual(['one, shorter', 'one']);
+    notes.refuse(2);
+    notes.leave();
+    expect(notes.sent[3]).toEqual(['one, shorter', 'one']);
+    notes.tell('one, shorter');
+    expect(notes.now()).toMatchObject({ isOpen: false, theirs: null });
   });
 });
 

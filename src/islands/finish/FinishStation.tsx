@@ -49,23 +49,25 @@ function FinishStationWithList({ entry, legend }: { entry: ShelfEntry; legend: L
     setSeen(answer);
     setTold(answer && busy && told ? { ...answer, record: told.record } : answer);
   }
-  const send = (part: FinishChange & { notesBefore?: string }) => {
+  const send = (part: FinishChange & { notesBefore?: string }, refused?: () => void) => {
     const shown = newest((view: FinishView) => {
       setTold(view);
       overtaken();
     });
-    return write('PATCH', url, { id: crypto.randomUUID(), ...part }, shown, true);
+    void write('PATCH', url, { id: crypto.randomUUID(), ...part }, shown, true, refused);
   };
-  const sendNotes = async (text: string, notesBefore: string) => {
-    // What another screen wrote is shown beside it.
-    if (!(await send({ notes: text, notesBefore }))) reload();
-  };
-  const notes = useTypedText(told?.record.notes ?? '', (text, from) => void sendNotes(text, from));
+  const notes = useTypedText(told?.record.notes ?? '', (text, from, refused) =>
+    send({ notes: text, notesBefore: from }, () => {
+      refused();
+      // What another screen wrote is shown beside it.
+      reload();
+    }),
+  );
   if (lost) return <Notice kind="fault">{lost}</Notice>;
   if (!told) return <p aria-live="polite">Loading…</p>;
   const change = (part: FinishChange) => {
     setTold({ ...told, record: changedFinish(told.record, part) });
-    void send(part);
+    send(part);
   };
   const { walk, facts } = told;
   const open = walk.bare.drills + walk.popped.drills + walk.doubtful.drills;

@@ -135,7 +135,7 @@ export function LogPanel({
             onBlur={notes.leave}
           />
         </label>
-        {notes.theirs !== null && <OtherText {...notes} theirs={notes.theirs} />}
+        {notes.theirs !== null && <OtherText theirs={notes.theirs} choose={notes.choose} />}
         <p className="text-[0.95rem] text-faded" aria-live="polite">
           {busy || waiting > 0 ? 'Saving…' : notes.isOpen ? 'The notes are not saved yet.' : 'All saved.'}
         </p>

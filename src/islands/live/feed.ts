@@ -143,9 +143,7 @@ export class LiveFeed {
     if (!silent) return;
     this.heardAt = this.world.now();
     if (!this.leads) this.ask(true);
-    else if (this.stream) {
-      this.reopen();
-    }
+    else if (this.stream) this.reopen();
   }
 
   /** @returns stops listening */

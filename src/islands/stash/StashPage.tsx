@@ -53,8 +53,9 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
     else {
       const body = { id: crypto.randomUUID(), ...item, drillsBefore: edited.drills };
       // Who was told that there is another amount by now says which of the two is right.
-      if (!(await write<StashView>('PUT', `/api/stash/${edited.id}`, body, shown)))
+      const refused = () =>
         setEdited((before) => newest.current.items.find(({ id }) => id === before?.id) ?? before);
+      await write<StashView>('PUT', `/api/stash/${edited.id}`, body, shown, false, refused);
     }
   });
   const edit = (item: StashItem) => {

@@ -13,7 +13,7 @@ export class PatientAsk<Answer> {
   private tries = 0;
   private again: ReturnType<typeof setTimeout> | undefined;
   /** Whether an answer is waited for. */
-  isOpen = false;
+  private isOpen = false;
 
   /** @param failed told of each failure, and whether it is a refusal, after which it is not asked again */
   constructor(
@@ -44,6 +44,11 @@ export class PatientAsk<Answer> {
       },
     );
   };
+
+  /** A newer answer to a write is shown: what is still on its way may be older, and is asked for once more. */
+  overtaken(): void {
+    if (this.isOpen) this.ask();
+  }
 
   /** Whatever comes from now on is dropped. */
   end(): void {

@@ -37,9 +37,7 @@ export function useAnswer<Answer>(
     },
   );
   const reload = useCallback(() => asking.current?.ask(), [asking]);
-  const overtaken = useCallback(() => {
-    if (asking.current?.isOpen) asking.current.ask();
-  }, [asking]);
+  const overtaken = useCallback(() => asking.current?.overtaken(), [asking]);
   useLive(url === null ? null : canvasOfUrl(url), url === null ? [] : parts, reload);
   return { answer, fault, reload, overtaken };
 }

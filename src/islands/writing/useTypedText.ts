@@ -7,8 +7,10 @@ interface Draft {
   text: string;
   /** What was kept when it was begun. */
   from: string;
-  /** What was sent of it so far, in order. */
+  /** What was sent of it so far and not refused, in order. */
   sent: readonly string[];
+  /** What the server would not have last: it is not sent by itself again. */
+  refused: string | null;
 }
 
 export interface TypedText {
@@ -30,9 +32,12 @@ const same = (a: string, b: string) => a.trim() === b.trim();
  * A longer text that is kept while it is typed: after a pause, when the field is left, and when the page is. What another
  * screen wrote meanwhile never takes the place of what is typed, nor the other way round: the user chooses.
  * @param kept as the server has it, as far as this page knows
- * @param send keeps a text in the place of `from`
+ * @param send keeps a text in the place of `from`; `refused` is to be called where the server will not have it
  */
-export function useTypedText(kept: string, send: (text: string, from: string) => void): TypedText {
+export function useTypedText(
+  kept: string,
+  send: (text: string, from: string, refused: () => void) => void,
+): TypedText {
   const [draft, setDraft] = useState<Draft | null>(null);
   const [seen, setSeen] = useState(kept);
   if (kept !== seen) {
@@ -51,7 +56,12 @@ export function useTypedText(kept: string, send: (text: string, from: string) =>
     const sent = { ...next, sent: [...next.sent, next.text] };
     newest.current = { ...newest.current, draft: sent };
     setDraft(sent);
-    newest.current.send(next.text, from);
+    // Nothing later takes the place of what never was kept.
+    const refused = () =>
+      setDraft(
+        (now) => now && { ...now, refused: next.text, sent: now.sent.filter((text) => text !== next.text) },
+      );
+    newest.current.send(next.text, from, refused);
   }, []);
   const keep = useCallback(() => {
     const { draft, isOpen, theirs } = newest.current;
@@ -61,7 +71,7 @@ export function useTypedText(kept: string, send: (text: string, from: string) =>
   }, [put]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: each change of the text begins the pause anew
   useEffect(() => {
-    if (!isOpen || theirs !== null) return;
+    if (!isOpen || theirs !== null || draft.refused === draft.text) return;
     const timer = setTimeout(keep, QUIET_MS);
     return () => clearTimeout(timer);
   }, [draft, isOpen, theirs, keep]);
@@ -86,7 +96,7 @@ export function useTypedText(kept: string, send: (text: string, from: string) =>
 
   return {
     text: draft?.text ?? kept,
-    type: (text) => setDraft({ from: kept, sent: [], ...draft, text }),
+    type: (text) => setDraft({ from: kept, sent: [], refused: null, ...draft, text }),
     leave: () => {
       keep();
       if (draft && !isOpen) setDraft(null);
@@ -98,7 +108,7 @@ export function useTypedText(kept: string, send: (text: string, from: string) =>
       if (which === 'theirs') setDraft(null);
       else {
         const text = which === 'mine' ? draft.text : `${theirs.trim()}\n${draft.text.trim()}`;
-        put({ text, from: theirs, sent: [] }, theirs);
+        put({ text, from: theirs, sent: [], refused: null }, theirs);
       }
     },
   };

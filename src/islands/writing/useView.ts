@@ -19,9 +19,7 @@ export function useReadAnew<View>(
 ): () => void {
   const asking = usePatientAsk<View>(url, come, undefined, atOnce);
   useLive(canvasOfUrl(url), parts, () => asking.current?.ask());
-  return useCallback(() => {
-    if (asking.current?.isOpen) asking.current.ask();
-  }, [asking]);
+  return useCallback(() => asking.current?.overtaken(), [asking]);
 }
 
 /**

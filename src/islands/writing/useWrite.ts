@@ -11,6 +11,7 @@ export interface Writing {
   /**
    * Sends a write through the outbox. `then` gets the answer, also when it comes late. The very same write is not taken
    * in a second time while the first is under way, unless `again` says that it is another one.
+   * @param refused told where the server will not have it; one that waits may still be acknowledged
    * @returns whether it was acknowledged by now
    */
   write<Answer>(
@@ -19,6 +20,7 @@ export interface Writing {
     body: object | undefined,
     then: (answer: Answer) => void,
     again?: boolean,
+    refused?: () => void,
   ): Promise<boolean>;
   /** A new entry for a ledger: as {@link write}, with an id of its own. */
   enter<Answer>(url: string, body: object, then: (answer: Answer) => void, again?: boolean): Promise<boolean>;
@@ -73,6 +75,7 @@ export function useWrite(canvasId: string | null = null): Writing {
       body: unknown,
       then: (answer: Answer) => void,
       again: boolean,
+      refused?: () => void,
     ): Promise<boolean> => {
       const known = again ? undefined : underway.current.get(same);
       if (known) return known;
@@ -84,15 +87,18 @@ export function useWrite(canvasId: string | null = null): Writing {
         over();
         then(answer);
       };
-      const mine = start<Answer>(method, url, body, done, over);
+      const mine = start<Answer>(method, url, body, done, () => {
+        over();
+        refused?.();
+      });
       underway.current.set(same, mine);
       return mine;
     },
     [start],
   );
   const write = useCallback<Writing['write']>(
-    (method, url, body, then, again = false) =>
-      writeAs(JSON.stringify([method, url, body]), method, url, body, then, again),
+    (method, url, body, then, again = false, refused) =>
+      writeAs(JSON.stringify([method, url, body]), method, url, body, then, again, refused),
     [writeAs],
   );
   const enter = useCallback<Writing['enter']>(
