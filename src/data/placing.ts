@@ -1,4 +1,4 @@
-import { type OwnTip, tipsFor } from '../core/placing/tips';
+import { changedTips, type OwnTip, tipsFor } from '../core/placing/tips';
 import type { PlacingWish } from '../core/placing/wish';
 import { type Database, one, type Queries } from './engine/database';
 
@@ -12,11 +12,19 @@ export async function tipSizes(queries: Queries, shape: 'square' | 'round'): Pro
   return tipsFor(await ownTips(queries), shape);
 }
 
-/** Replaces all tips. Of two that are alike in size, shape and pen the last holds. */
-export async function putOwnTips(database: Database, tips: readonly OwnTip[]): Promise<OwnTip[]> {
+/**
+ * Replaces all tips. Of two that are alike in size, shape and pen the last holds.
+ * @param before what the user saw; given, only what differs from it is changed
+ */
+export async function putOwnTips(
+  database: Database,
+  tips: readonly OwnTip[],
+  before?: readonly OwnTip[],
+): Promise<OwnTip[]> {
   const single: OwnTip = { size: 1, shape: 'both', pen: '', worn: false };
-  const all = tips.some(({ size }) => size === 1) ? tips : [single, ...tips];
   return database.transaction(async (queries) => {
+    const wish = before ? changedTips(await ownTips(queries), before, tips) : tips;
+    const all = wish.some(({ size }) => size === 1) ? wish : [single, ...wish];
     await queries.query('delete from pen_tip');
     for (const { size, shape, pen, worn } of all) {
       await queries.query(

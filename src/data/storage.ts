@@ -16,12 +16,12 @@ export async function storagesOf(queries: Queries, ids: readonly string[] | null
   }));
 }
 
-/** Adds a case or puts the new drawing in the place of the old one. */
+/** Adds a case or puts the new drawing in the place of the old one; one that was deleted is there again. */
 export async function putStorage(queries: Queries, storage: Storage, createdAt: string): Promise<void> {
   await queries.query(
     `insert into storage (id, name, packing_share, trays, created_at) values ($1, $2, $3, $4::jsonb, $5)
      on conflict (id) do update
-     set name = excluded.name, packing_share = excluded.packing_share, trays = excluded.trays`,
+     set name = excluded.name, packing_share = excluded.packing_share, trays = excluded.trays, deleted_at = null`,
     [storage.id, storage.name, storage.packingShare, JSON.stringify(storage.trays), createdAt],
   );
 }

@@ -187,5 +187,12 @@ describe('plans', () => {
     expect(await ownTips(database)).toEqual(kept);
     expect(await tipSizes(database, 'square')).toEqual([1, 9]);
     expect(await tipSizes(database, 'round')).toEqual([1, 3, 9]);
+    // Another screen, which saw only the single placer, adds a tip: it takes nothing out.
+    expect(await putOwnTips(database, [tip(1), tip(4)], [tip(1)])).toEqual([
+      ...kept.slice(0, 2),
+      tip(4),
+      kept[2],
+    ]);
+    expect(await putOwnTips(database, [], [tip(1), tip(4)])).toEqual(kept);
   });
 });

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { STARTING_LAYOUTS, startStorage } from '../../src/core/storage/drawStorage';
+import type { Storage } from '../../src/core/storage/storage';
 import { addSitting, endSitting, sittingsOf } from '../../src/data/bench';
 import { bringBack, deletedThings, emptyDeleted } from '../../src/data/deleted';
 import type { Database } from '../../src/data/engine/database';
@@ -62,14 +63,21 @@ describe('leftovers in the stash', () => {
       await addStashMove(database, { id: randomUUID(), itemId: each.id, drills: -150, bagId: null }, LATER);
     }
     const correct = (drills: number, drillsBefore: number, name = 'Sky') =>
-      correctStash(database, { id: randomUUID(), item: { ...mine, name, drills }, drillsBefore });
+      correctStash(database, {
+        id: randomUUID(),
+        item: { ...mine, name, drills },
+        before: { ...mine, drills: drillsBefore },
+      });
     await correct(400, 400, 'Sea');
     expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 250 });
     await expect(correct(380, 400, 'Lake')).rejects.toThrow('There are 250 of 312 by now, and not 400');
     expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 250 });
+    // The name was not touched, so that of the other screen stays.
     await correct(380, 250);
-    expect(await here(mine.id)).toMatchObject({ name: 'Sky', drills: 380 });
-    expect(await here(other.id)).toMatchObject({ drills: 250 });
+    expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 380 });
+    await correctStash(database, { id: randomUUID(), item: { ...mine, drills: 380 } });
+    expect(await here(mine.id)).toEqual({ ...mine, drills: 380 });
+    expect(await here(other.id)).toEqual({ ...other, drills: 250 });
   });
 
   it('are deleted, kept for a while and brought back with their drills', async () => {
@@ -122,6 +130,31 @@ describe('a case', () => {
     expect(await emptyDeleted(database, { before: LATER, id: mine!.id })).toBe(1);
     expect(await bringBack(database, mine!.id)).toBeNull();
     expect(await names()).toEqual(['Other']);
+  });
+
+  it('is not drawn over what another screen drew or deleted meanwhile', async () => {
+    const [mine, other] = ['Mine', 'Other'].map((name) =>
+      startStorage(randomUUID(), STARTING_LAYOUTS[0]!, name),
+    ) as [Storage, Storage];
+    await saveStorage(database, mine);
+    await saveStorage(database, other);
+    const kept = async () => (await storagesOf(database, [mine.id]))[0];
+    const wide = { ...mine, trays: [{ ...mine.trays[0]!, unitWidthMm: 45 }] };
+    await saveStorage(database, wide, mine);
+    const renamed = { ...mine, name: 'Blue box' };
+    await expect(saveStorage(database, renamed, mine)).rejects.toThrow('drawn anew on another screen');
+    expect(await kept()).toEqual(wide);
+    // An answer that was lost is asked for again: what was saved stands, and nothing is in its way.
+    await saveStorage(database, wide, mine);
+    await removeStorage(database, mine.id);
+    await expect(saveStorage(database, renamed, wide)).rejects.toThrow('deleted on another screen');
+    expect(await kept()).toBeUndefined();
+    // Whoever says so after that has it back, as drawn.
+    await saveStorage(database, renamed);
+    expect(await kept()).toEqual(renamed);
+    expect(await storagesOf(database, [other.id])).toEqual([other]);
+    await removeStorage(database, mine.id);
+    await removeStorage(database, other.id);
   });
 });
 

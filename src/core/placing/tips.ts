@@ -21,6 +21,26 @@ export interface OwnTip {
   worn: boolean;
 }
 
+const tipName = ({ size, shape, pen }: OwnTip) => JSON.stringify([size, shape, pen]);
+
+/**
+ * A pen case once one screen's changes of it are made, whatever others put in or took out meanwhile.
+ * @param now what is in it
+ * @param before what that screen saw in it
+ * @param wish what that screen would have in it
+ */
+export function changedTips(
+  now: readonly OwnTip[],
+  before: readonly OwnTip[],
+  wish: readonly OwnTip[],
+): OwnTip[] {
+  const wished = new Map(wish.map((tip) => [tipName(tip), tip]));
+  const seen = new Map(before.map((tip) => [tipName(tip), tip]));
+  const changed = wish.filter((tip) => seen.get(tipName(tip))?.worn !== tip.worn);
+  const others = now.filter((tip) => wished.has(tipName(tip)) || !seen.has(tipName(tip)));
+  return [...new Map([...others, ...changed].map((tip) => [tipName(tip), tip])).values()];
+}
+
 /** Sorted, without repeats, with the single placer. */
 export function orderTips(tips: Iterable<number>): number[] {
   return [...new Set([1, ...tips])].sort((a, b) => a - b);

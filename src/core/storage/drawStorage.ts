@@ -1,12 +1,6 @@
 import type { CellRect } from '../cells/chart';
-import {
-  type Slot,
-  type SlotForm,
-  type Storage,
-  slotsInOrder,
-  type Tray,
-  USUAL_PACKING_SHARE,
-} from './storage';
+import { largest } from '../words/numbers';
+import { type Slot, type SlotForm, type Storage, type Tray, USUAL_PACKING_SHARE } from './storage';
 
 function meets(slot: Slot, rect: CellRect): boolean {
   return (
@@ -53,9 +47,18 @@ export function resizeTray(tray: Tray, columns: number, rows: number): Tray {
   return { ...tray, columns, rows, slots: tray.slots.filter(fits) };
 }
 
-/** Numbers that say nothing about the place, so that a slot keeps its id when others go. */
+/**
+ * Numbers that say nothing about the place, so that a slot keeps its id when others go.
+ * @param trays whatever was drawn so far: a slot that is erased gives its id to no other, for what lies in it would seem
+ * to lie there
+ */
 export function slotIds(trays: readonly Tray[]): () => string {
-  let next = 1 + Math.max(0, ...slotsInOrder(trays).map(({ slot }) => Number(slot.id.slice(1)) || 0));
+  let next =
+    1 +
+    largest(
+      trays.flatMap(({ slots }) => slots.map(({ id }) => Number(id.slice(1)) || 0)),
+      0,
+    );
   return () => `s${next++}`;
 }
 

@@ -26,7 +26,7 @@ export function TipCase({
   const save = (tips: OwnTip[]) => {
     onChange(tips);
     const shown = newest((answer: { tips: OwnTip[] }) => onChange(answer.tips));
-    void write('PUT', '/api/tips', { tips }, shown, true);
+    void write('PUT', '/api/tips', { tips, before: own }, shown, true);
   };
   const opened = own.filter(({ size }) => size === open);
   return (

@@ -3,10 +3,7 @@ import type { OwnTip } from '../../core/placing/tips';
 import { useSame } from '../../ui/useSame';
 import { useReadAnew } from '../writing/useView';
 
-/**
- * The tips that the user owns, as this page and other screens have changed them: they are kept as a whole, so that whoever
- * does not know of one would take it out again.
- */
+/** The tips that the user owns, as this page and other screens have changed them. */
 export function useOwnTips(first: OwnTip[]): [OwnTip[], (tips: OwnTip[]) => void] {
   const [told, setTold] = useState(first);
   const overtakes = useReadAnew<{ tips: OwnTip[] }>(

@@ -32,8 +32,8 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
   const newest = useRef(view);
   newest.current = view;
   const { busy, fault, enter, write } = useWrite();
-  /** What is corrected, with the drills of it that were there when that was begun. */
-  const [edited, setEdited] = useState<Pick<StashItem, 'id' | 'drills'> | null>(null);
+  /** What is corrected, as it was there when that was begun. */
+  const [edited, setEdited] = useState<StashItem | null>(null);
   const schema = edited === null ? stashItemSchema : stashCorrectionSchema;
   const form = useForm({ resolver: yupResolver(schema.omit(['id'])), defaultValues: EMPTY });
   const { errors } = form.formState;
@@ -51,11 +51,14 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
     };
     if (edited === null) await enter<StashView>('/api/stash', item, shown);
     else {
-      const body = { id: crypto.randomUUID(), ...item, drillsBefore: edited.drills };
+      const { id, ...before } = edited;
+      const body = { id: crypto.randomUUID(), ...item, before };
       // Who was told that there is another amount by now says which of the two is right.
-      const refused = () =>
-        setEdited((before) => newest.current.items.find(({ id }) => id === before?.id) ?? before);
-      await write<StashView>('PUT', `/api/stash/${edited.id}`, body, shown, false, refused);
+      const refused = () => {
+        const now = newest.current.items.find((each) => each.id === id);
+        if (now) setEdited((seen) => seen && { ...seen, drills: now.drills });
+      };
+      await write<StashView>('PUT', `/api/stash/${id}`, body, shown, false, refused);
     }
   });
   const edit = (item: StashItem) => {

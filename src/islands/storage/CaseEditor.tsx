@@ -1,6 +1,8 @@
+import equal from 'fast-deep-equal';
 import { useState } from 'react';
 import type { CellRect } from '../../core/cells/chart';
 import { drawSlot, eraseSlots, fillWithSlots, resizeTray, slotIds } from '../../core/storage/drawStorage';
+import { renumbered, renumberedInWords } from '../../core/storage/redraw';
 import {
   calibratedShare,
   MAX_TRAYS,
@@ -11,6 +13,7 @@ import {
   type Tray,
 } from '../../core/storage/storage';
 import { counted, many } from '../../core/words/numbers';
+import type { TakenSlotView } from '../../server/storage/contract';
 import { storageSchema } from '../../server/storage/contract';
 import { Eraser, Grid3x3, MousePointer2, Square } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
@@ -31,22 +34,32 @@ const FORM_WORDS: Record<SlotForm, string> = { box: 'square', round: 'round', ba
 /** The kit that capacities are shown for: square drills of the usual pitch. */
 const USUAL_KIT = { shape: 'square', pitchMm: 2.5 } as const;
 
-/** A case on the drawing board. */
+/** A case on the drawing board. What another screen makes of it meanwhile is neither lost nor drawn over unseen. */
 export function CaseEditor({
   first,
+  now,
+  inUse,
   fault,
   onKeep,
   onLeave,
   onDelete,
 }: {
   first: Storage;
+  /** The case as it is kept by now; null where it was deleted. */
+  now: Storage | null;
+  /** Its pots that hold a colour, or are planned to. */
+  inUse: TakenSlotView[];
   fault: string | null;
-  onKeep: (storage: Storage) => void;
+  /** `before` is what the drawing takes the place of; undefined for whatever is there. */
+  onKeep: (storage: Storage, before: Storage | undefined) => void;
   onLeave: () => void;
   onDelete: () => void;
 }) {
   const [storage, setStorage] = useState(first);
   const [before, setBefore] = useState<Storage[]>([]);
+  /** What this drawing takes the place of, as far as its owner knows. */
+  const [base, setBase] = useState<Storage | null>(first);
+  const isOther = !equal(now, base) && !equal(now, storage);
   const [hand, setHand] = useState<Hand>('slot');
   const [form, setForm] = useState<SlotForm>(first.trays[0]?.slots[0]?.form ?? 'box');
   const [chosen, setChosen] = useState<{ tray: number; slot: string } | null>(null);
@@ -60,7 +73,7 @@ export function CaseEditor({
     change({ ...storage, trays: storage.trays.map((each, t) => (t === at ? tray : each)) });
   const onRect = (at: number, rect: CellRect) => {
     const tray = storage.trays[at]!;
-    const freshId = slotIds(storage.trays);
+    const freshId = slotIds([first, ...before, storage].flatMap(({ trays }) => trays));
     if (hand === 'erase') changeTray(at, eraseSlots(tray, rect));
     else if (hand === 'slot') changeTray(at, drawSlot(tray, rect, form, freshId));
     else changeTray(at, fillWithSlots(eraseSlots(tray, rect), rect, { width: 1, height: 1 }, form, freshId));
@@ -80,12 +93,13 @@ export function CaseEditor({
     try {
       storageSchema.validateSync(storage);
       setWrong(null);
-      onKeep(storage);
+      onKeep(storage, base ?? undefined);
     } catch (error) {
       setWrong(error instanceof Error ? error.message : String(error));
     }
   };
   const slots = slotsInOrder(storage.trays);
+  const renumbering = renumberedInWords(renumbered(first.trays, storage.trays, inUse));
   const chosenSlot = chosen && storage.trays[chosen.tray]?.slots.find(({ id }) => id === chosen.slot);
   const number = slots.find(({ slot, tray }) => tray === chosen?.tray && slot.id === chosen.slot)?.number;
 
@@ -145,9 +159,21 @@ export function CaseEditor({
           fault={shareFault}
           onCalibrate={calibrate}
         />
-        {(wrong ?? fault) && <Notice kind="fault">{wrong ?? fault}</Notice>}
+        {renumbering && <Notice kind="hint">{renumbering}</Notice>}
+        {isOther && (
+          <OtherDrawing
+            deleted={now === null}
+            onMine={() => setBase(now)}
+            onTheirs={() => {
+              if (now === null) return onLeave();
+              change(now);
+              setBase(now);
+            }}
+          />
+        )}
+        {!isOther && (wrong ?? fault) && <Notice kind="fault">{wrong ?? fault}</Notice>}
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="button button-main grow" onClick={keep}>
+          <button type="button" className="button button-main grow" disabled={isOther} onClick={keep}>
             Save this case
           </button>
           <button
@@ -211,5 +237,34 @@ export function CaseEditor({
         )}
       </section>
     </div>
+  );
+}
+
+/** Another screen drew this case anew or deleted it: both are there until the user chooses. */
+function OtherDrawing({
+  deleted,
+  onMine,
+  onTheirs,
+}: {
+  deleted: boolean;
+  onMine: () => void;
+  onTheirs: () => void;
+}) {
+  return (
+    <Notice kind="fault">
+      <p>
+        {deleted
+          ? 'This case was deleted on another screen since you began to draw.'
+          : 'This case was drawn anew on another screen since you began to draw.'}
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button type="button" className="button" onClick={onMine}>
+          Keep mine
+        </button>
+        <button type="button" className="button" onClick={onTheirs}>
+          {deleted ? 'Let it go' : 'Show the other one'}
+        </button>
+      </div>
+    </Notice>
   );
 }

@@ -4,26 +4,44 @@ import { counted } from '../../core/words/numbers';
 import type { TakenSlotView } from '../../server/storage/contract';
 import { Notice } from '../../ui/Notice';
 import { getJson } from '../writing/api';
+import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 import { CaseEditor } from './CaseEditor';
 import { StartLayouts } from './StartLayouts';
 import { TrayOutline } from './TrayOutline';
 
 /** The cases, strips, bottles and baggies that the user owns, with what is in them. */
-export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSlotView[] }) {
-  const [storages, setStorages] = useState(first);
+export function StoragePage({ first, taken: inUse }: { first: Storage[]; taken: TakenSlotView[] }) {
+  const [storages, setStorages] = useView<Storage[]>('/api/storages', first, ['other']);
+  const [taken, setTaken] = useState(inUse);
   const [editing, setEditing] = useState<Storage | null>(null);
   const { fault, write, act } = useWrite();
   const kept = (next: Storage[]) => {
     setStorages(next);
     setEditing(null);
   };
+  const readAnew = () => void getJson<Storage[]>('/api/storages').then(setStorages, () => {});
+  /** Opens a case as it is now, with what is in it now: this page may have been open since yesterday. */
+  const edit = (id: string) =>
+    void act(async () => {
+      const [all, inUse] = await Promise.all([
+        getJson<Storage[]>('/api/storages'),
+        getJson<TakenSlotView[]>('/api/storages/in-use'),
+      ]);
+      setStorages(all);
+      setTaken(inUse);
+      setEditing(all.find((storage) => storage.id === id) ?? null);
+    });
   if (editing) {
     return (
       <CaseEditor
         first={editing}
+        now={storages.find(({ id }) => id === editing.id) ?? null}
+        inUse={taken.filter(({ storageId }) => storageId === editing.id)}
         fault={fault}
-        onKeep={(storage) => void write('PUT', `/api/storages/${storage.id}`, storage, kept)}
+        onKeep={(storage, before) =>
+          void write('PUT', `/api/storages/${storage.id}`, { ...storage, before }, kept, false, readAnew)
+        }
         onLeave={() => setEditing(null)}
         onDelete={() =>
           // The page shows what was deleted; it is made anew with it.
@@ -47,7 +65,7 @@ export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSl
                 ))}
               </div>
               <InUse storage={storage} taken={taken} />
-              <button type="button" className="button mt-auto self-start" onClick={() => setEditing(storage)}>
+              <button type="button" className="button mt-auto self-start" onClick={() => edit(storage.id)}>
                 Redraw {storage.name}
               </button>
             </li>
@@ -56,15 +74,7 @@ export function StoragePage({ first, taken }: { first: Storage[]; taken: TakenSl
       )}
       <section>
         <h2 className="mb-2">{storages.length === 0 ? 'Start with a case like yours' : 'Another case'}</h2>
-        <StartLayouts
-          onAdded={(id) =>
-            void act(async () => {
-              const all = await getJson<Storage[]>('/api/storages');
-              setEditing(all.find((storage) => storage.id === id) ?? null);
-              setStorages(all);
-            })
-          }
-        />
+        <StartLayouts onAdded={edit} />
       </section>
     </div>
   );

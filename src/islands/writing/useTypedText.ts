@@ -69,7 +69,7 @@ export function useTypedText(
     const from = draft.sent.at(-1) ?? draft.from;
     if (!same(draft.text, from)) put(draft, from);
   }, [put]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each change of the text begins the pause anew
+  // Each change of the text begins the pause anew.
   useEffect(() => {
     if (!isOpen || theirs !== null || draft.refused === draft.text) return;
     const timer = setTimeout(keep, QUIET_MS);

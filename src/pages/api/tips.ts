@@ -6,6 +6,6 @@ import { tipsSchema } from '../../server/placing/contract';
 export const GET = endpoint(async (database) => json({ tips: await ownTips(database) }));
 
 export const PUT = endpoint(async (database, { request }) => {
-  const { tips } = await readJson(request, tipsSchema);
-  return json({ tips: await putOwnTips(database, tips) });
+  const { tips, before } = await readJson(request, tipsSchema);
+  return json({ tips: await putOwnTips(database, tips, before) });
 });

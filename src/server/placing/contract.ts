@@ -39,8 +39,8 @@ export const sheetQuery = object({
     .default('a4'),
 });
 
-export const tipsSchema = object({
-  tips: array(
+const penCase = () =>
+  array(
     object({
       size: number()
         .typeError('A tip takes a whole number of drills.')
@@ -54,9 +54,12 @@ export const tipsSchema = object({
       pen: string().max(40, 'Name the pen in 40 letters or fewer.').default(''),
       worn: boolean().default(false),
     }).required(),
-  )
-    .required('Give the tips as a list.')
-    .max(40, 'More than 40 tips fit no pen case.'),
+  ).max(40, 'More than 40 tips fit no pen case.');
+
+export const tipsSchema = object({
+  tips: penCase().required('Give the tips as a list.'),
+  /** What the user saw, where others may have changed tips meanwhile. */
+  before: penCase().optional().default(undefined),
 });
 
 const line = colourLine();

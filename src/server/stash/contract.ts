@@ -32,12 +32,17 @@ export const stashCorrectionSchema = stashItemSchema.shape({
     .integer('Drills are counted in whole numbers.')
     .min(0, 'The number of drills cannot be below 0.')
     .max(1_000_000, 'More than a million drills cannot be right.'),
-  /** What was there when the correction was begun: others may have taken some since. */
-  drillsBefore: number()
-    .typeError('Give the number of drills that stood there before.')
-    .integer('Drills are counted in whole numbers.')
-    .min(0, 'There were never fewer than 0 drills.')
-    .max(1_000_000_000, 'So many drills were never there.')
+  /** As it stood there when the correction was begun: others may have taken some, or corrected it, since. */
+  before: stashItemSchema
+    .omit(['id'])
+    .shape({
+      drills: number()
+        .typeError('Give the number of drills that stood there before.')
+        .required('Give the number of drills that stood there before.')
+        .integer('Drills are counted in whole numbers.')
+        .min(0, 'There were never fewer than 0 drills.')
+        .max(1_000_000_000, 'So many drills were never there.'),
+    })
     .nullable()
     .default(null),
 });

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { correctionOf } from '../../core/stash/correction';
+import { correctedItem, correctionOf } from '../../core/stash/correction';
 import type { StashItem } from '../../core/stash/cover';
 import { many } from '../../core/words/numbers';
 import type { Database, Queries } from '../../data/engine/database';
@@ -69,24 +69,25 @@ async function neededMove(queries: Queries, id: string) {
 
 /**
  * Corrects what an item is and how much there is of it; the difference is a move like any other.
- * @param wish `item` is the item as it shall be, `drillsBefore` what was there when the correction was begun
+ * @param wish `item` is the item as it shall be, `before` as it was there when the correction was begun
  * @throws Problem when there is no such item, its amount is corrected and was changed meanwhile, or the id is taken
  */
 export async function correctStash(
   database: Database,
-  { id, item, drillsBefore = null }: { id: string; item: StashItem; drillsBefore?: number | null },
+  wish: { id: string; item: StashItem; before?: Omit<StashItem, 'id'> | null },
   screenId: string | null = null,
 ): Promise<void> {
+  const { id, item, before = null } = wish;
   await once(database, { id, what: 'stash', canvasId: null, content: item }, async (queries) => {
-    const [before] = await stashItems(queries, { id: item.id });
-    if (!before) throw notFound('such item in the stash');
-    const drills = correctionOf(item.drills, drillsBefore, before.drills);
+    const [current] = await stashItems(queries, { id: item.id });
+    if (!current) throw notFound('such item in the stash');
+    const drills = correctionOf(item.drills, before?.drills ?? null, current.drills);
     if (drills === null) {
       throw conflict(
-        `There are ${many(before.drills)} of ${before.code} by now, and not ${many(drillsBefore!)}: some came or went meanwhile, perhaps at another screen. Say again how many are there, then save.`,
+        `There are ${many(current.drills)} of ${current.code} by now, and not ${many(before!.drills)}: some came or went meanwhile, perhaps at another screen. Say again how many are there, then save.`,
       );
     }
-    await updateStashItem(queries, item);
+    await updateStashItem(queries, correctedItem(item, before, current));
     if (drills === 0) return;
     const now = new Date().toISOString();
     await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);

@@ -67,10 +67,17 @@ export const storageSchema = object({
     }),
 }).noUnknown();
 
+/** A case as it shall be, and as it was when its drawing was begun, so that nobody draws over another's. */
+export const redrawSchema = storageSchema.shape({
+  before: storageSchema.optional().default(undefined),
+});
+
 /** A slot in use: which canvas has it. */
 export interface TakenSlotView {
   storageId: string;
   slot: string;
   canvasId: string;
   title: string;
+  /** Code of the colour in it; null where the colour list has none. */
+  code: string | null;
 }

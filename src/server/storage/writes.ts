@@ -1,11 +1,26 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Storage } from '../../core/storage/storage';
 import type { Database } from '../../data/engine/database';
-import { deleteStorage, putStorage, takenSlots } from '../../data/storage';
+import { deleteStorage, putStorage, storagesOf, takenSlots } from '../../data/storage';
 import { conflict, notFound } from '../http/problem';
 
-/** Keeps a case as it was drawn. @throws Problem when a slot that is in use would go */
-export async function saveStorage(database: Database, storage: Storage): Promise<void> {
+/**
+ * Keeps a case as it was drawn; one that was deleted is there again.
+ * @param before as it was when its drawing was begun; undefined to draw over whatever is there
+ * @throws Problem when a slot that is in use would go, or the case was redrawn or deleted meanwhile
+ */
+export async function saveStorage(database: Database, storage: Storage, before?: Storage): Promise<void> {
   await database.transaction(async (queries) => {
+    const [now] = await storagesOf(queries, [storage.id]);
+    // The same request again changes nothing.
+    if (isDeepStrictEqual(now, storage)) return;
+    if (before && !isDeepStrictEqual(now, before)) {
+      throw conflict(
+        now
+          ? 'This case was drawn anew on another screen meanwhile.'
+          : 'This case was deleted on another screen meanwhile.',
+      );
+    }
     const slots = new Set(storage.trays.flatMap((tray) => tray.slots.map(({ id }) => id)));
     const lost = (await takenSlots(queries, [storage.id])).find(({ slot }) => !slots.has(slot));
     if (lost) {

@@ -18,7 +18,7 @@ import { PlacingPlanner } from '../../../src/core/placing/plan';
 import { priceInWords } from '../../../src/core/placing/prices';
 import { regionsOf } from '../../../src/core/placing/regions';
 import { coloursInOrder } from '../../../src/core/placing/schools';
-import { type OwnTip, orderTips, tipFor, tipsFor } from '../../../src/core/placing/tips';
+import { changedTips, type OwnTip, orderTips, tipFor, tipsFor } from '../../../src/core/placing/tips';
 import {
   enoughTip,
   savedBy,
@@ -217,5 +217,24 @@ describe('hints', () => {
   it('tell a section of singles', () => {
     expect(isMostlySingles({ drills: 10, effort: { singles: 6 } })).toBe(true);
     expect(isMostlySingles({ drills: 10, effort: { singles: 5 } })).toBe(false);
+  });
+});
+
+describe('a pen case that two screens change', () => {
+  const tip = (size: number, worn = false, pen = ''): OwnTip => ({ size, shape: 'both', pen, worn });
+
+  it('has what either put in, and not what either took out', () => {
+    const seen = [tip(1), tip(3), tip(6), tip(9)];
+    // The other one took out 3, put in 4 and found 9 worn; this one takes out 6, puts in 13, and finds 1 worn.
+    const now = [tip(1), tip(4), tip(6), tip(9, true)];
+    const wish = [tip(1, true), tip(3), tip(9), tip(13)];
+    expect(changedTips(now, seen, wish)).toEqual([tip(1, true), tip(4), tip(9, true), tip(13)]);
+  });
+
+  it('tells tips of one size apart by their pen, and keeps one of two that are alike', () => {
+    const seen = [tip(6, false, 'blue')];
+    expect(changedTips(seen, seen, [tip(6, false, 'blue'), tip(6)])).toEqual([tip(6, false, 'blue'), tip(6)]);
+    expect(changedTips([tip(6)], seen, [tip(6), tip(6, true)])).toEqual([tip(6, true)]);
+    expect(changedTips([], seen, seen)).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { correctionOf } from '../../../src/core/stash/correction';
+import { correctedItem, correctionOf } from '../../../src/core/stash/correction';
 
 it('a corrected amount is told apart from one that was not touched, while others take from it', () => {
   // [said, seen, now] → difference
@@ -16,4 +16,14 @@ it('a corrected amount is told apart from one that was not touched, while others
   ];
   for (const [said, seen, now, difference] of cases)
     expect(correctionOf(said, seen, now), `${said} ${seen} ${now}`).toBe(difference);
+});
+
+it('a leftover is corrected in what its form changed, and stays what another one made of the rest', () => {
+  const seen = { code: '310', name: 'Sky', hex: null, finish: 'plain', shape: 'square', drills: 9 } as const;
+  const now = { ...seen, id: 'a', name: 'Sea', hex: '#2f6f8f', drills: 4 };
+  const said = { ...seen, id: 'a', code: '311', finish: 'AB', shape: 'round' } as const;
+  const kept = { id: 'a', code: '311', name: 'Sea', hex: '#2f6f8f', finish: 'AB', shape: 'round' };
+  expect(correctedItem(said, seen, now)).toEqual(kept);
+  // Where nobody knows what was seen, all of it was said.
+  expect(correctedItem(said, null, now)).toEqual({ ...kept, name: 'Sky', hex: null });
 });

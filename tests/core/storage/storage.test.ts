@@ -10,6 +10,7 @@ import {
   slotIds,
   startStorage,
 } from '../../../src/core/storage/drawStorage';
+import { renumbered, renumberedInWords } from '../../../src/core/storage/redraw';
 import {
   calibratedShare,
   caseUse,
@@ -144,6 +145,41 @@ describe('drawing a case', () => {
     const ids = slotIds([{ ...bare(2, 1), slots: [{ ...slot(0, 0), id: 's7' }] }]);
     expect([ids(), ids()]).toEqual(['s8', 's9']);
     expect(freshId()).toBe('s1');
+    // Nor that of the last one, once it is erased.
+    const was = { ...bare(2, 1), slots: [{ ...slot(0, 0), id: 's7' }] };
+    expect(slotIds([was, { ...was, slots: [] }])()).toBe('s8');
+  });
+});
+
+describe('a case that is drawn anew', () => {
+  const tray = (...slots: [id: string, x: number][]) => ({
+    ...bare(9, 1),
+    slots: slots.map(([id, x]) => ({ ...slot(x, 0), id })),
+  });
+  const pot = (slot: string, code: string | null = slot.toUpperCase()) => ({ slot, code, title: 'Hills' });
+  const before = [tray(['s1', 1], ['s2', 2], ['s3', 3]), tray(['s4', 0])];
+
+  it('tells which pots in use get another number', () => {
+    const after = [tray(['s9', 0], ['s1', 1], ['s3', 3]), tray(['s4', 0])];
+    const inUse = [pot('s4'), pot('s3'), pot('s1', null), pot('s2')];
+    const changes = renumbered(before, after, inUse);
+    // s3 and s4 stay where they were counted; s2 is gone, which is told elsewhere.
+    expect(changes).toEqual([{ pot: pot('s1', null), from: 1, to: 2 }]);
+    expect(renumberedInWords(changes)).toBe(
+      'A pot in use gets another number: a colour of Hills from 1 to 2. Print its label again.',
+    );
+    expect(renumberedInWords(renumbered(before, before, inUse))).toBeNull();
+  });
+
+  it('names a few, by their number, and counts the others', () => {
+    const all = [tray(['s9', 0], ['s1', 1], ['s2', 2], ['s3', 3]), tray(['s4', 0])];
+    const inUse = ['s4', 's3', 's2', 's1'].map((id) => pot(id));
+    expect(renumberedInWords(renumbered(before, all, inUse))).toBe(
+      '4 pots in use get other numbers: S1 of Hills from 1 to 2, S2 of Hills from 2 to 3, S3 of Hills from 3 to 4 and 1 more. Print their labels again.',
+    );
+    expect(renumberedInWords(renumbered(before, all, inUse.slice(2)))).toBe(
+      '2 pots in use get other numbers: S1 of Hills from 1 to 2, S2 of Hills from 2 to 3. Print their labels again.',
+    );
   });
 });
 

@@ -7,10 +7,10 @@ import { correctStash, removeStashItem } from '../../../server/stash/writes';
 
 /** Corrects an item of the stash. */
 export const PUT = endpoint(async (database, { request, params }) => {
-  const { id, drillsBefore, ...item } = await readJson(request, stashCorrectionSchema);
+  const { id, before, ...item } = await readJson(request, stashCorrectionSchema);
   if (!isUuid(params.item)) throw notFound('such item in the stash');
   const screen = screenOf(request);
-  await correctStash(database, { id, drillsBefore, item: { ...item, id: params.item } }, screen);
+  await correctStash(database, { id, before, item: { ...item, id: params.item } }, screen);
   return json(await database.snapshot((queries) => stashView(queries, screen)));
 });
 

@@ -2,14 +2,14 @@ import { storagesOf } from '../../../data/storage';
 import { readJson } from '../../../server/http/body';
 import { endpoint, isUuid, json } from '../../../server/http/endpoint';
 import { notFound, unreadable } from '../../../server/http/problem';
-import { storageSchema } from '../../../server/storage/contract';
+import { redrawSchema } from '../../../server/storage/contract';
 import { removeStorage, saveStorage } from '../../../server/storage/writes';
 
 export const PUT = endpoint(async (database, { request, params }) => {
-  const storage = await readJson(request, storageSchema);
+  const { before, ...storage } = await readJson(request, redrawSchema);
   if (storage.id !== params.storage)
     throw unreadable('The id in the address and in the case must be the same.');
-  await saveStorage(database, storage);
+  await saveStorage(database, storage, before);
   return json(await storagesOf(database));
 });
 
