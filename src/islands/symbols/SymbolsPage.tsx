@@ -16,6 +16,7 @@ import { TermWord } from '../../ui/TermWord';
 import { withLegend } from '../../ui/withLegend';
 import { KitupNav } from '../kitup/KitupNav';
 import { NoSheet } from '../kitup/NoSheet';
+import { standingWish } from '../kitup/PlanPanel';
 import { getJson } from '../writing/api';
 import { useAnswer } from '../writing/useAnswer';
 import { useWrite } from '../writing/useWrite';
@@ -74,17 +75,16 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
   /** Plans the pots anew with look-alikes parted before the order is kept. */
   const keepApart = () =>
     void act(async () => {
-      const { plan, cases } = await getJson<KitupView>(`${base}/kitup`);
-      if (!plan) {
+      const planned = await getJson<KitupView>(`${base}/kitup`);
+      const standing = standingWish(planned);
+      if (!standing) {
         setApart(
           'No pots are planned yet; they will be kept apart once “Look-alikes not side by side” is at the top.',
         );
         return;
       }
-      const goals = partingFirst(plan.goals);
-      const storageIds = cases.map(({ storage }) => storage.id);
-      const { order, leave } = plan;
-      const wish = { order, leave, goals, storageIds, locks: locksOf(cases) };
+      const goals = partingFirst(standing.goals);
+      const wish = { ...standing, goals, locks: locksOf(planned.cases) };
       await write<KitupView>('PUT', `${base}/kitup`, wish, (next) =>
         setApart(`Look-alikes in the case: ${next.plan?.results[goals.indexOf('neighbours')] ?? ''}`),
       );

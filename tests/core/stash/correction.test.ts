@@ -21,8 +21,8 @@ it('a corrected amount is told apart from one that was not touched, while others
 it('a leftover is corrected in what its form changed, and stays what another one made of the rest', () => {
   const seen = { code: '310', name: 'Sky', hex: null, finish: 'plain', shape: 'square', drills: 9 } as const;
   const now = { ...seen, id: 'a', name: 'Sea', hex: '#2f6f8f', drills: 4 };
-  const said = { ...seen, id: 'a', code: '311', finish: 'AB', shape: 'round' } as const;
-  const kept = { id: 'a', code: '311', name: 'Sea', hex: '#2f6f8f', finish: 'AB', shape: 'round' };
+  const said = { ...seen, id: 'a', code: '311', finish: 'crystal', shape: 'round' } as const;
+  const kept = { id: 'a', code: '311', name: 'Sea', hex: '#2f6f8f', finish: 'crystal', shape: 'round' };
   expect(correctedItem(said, seen, now)).toEqual(kept);
   // Where nobody knows what was seen, all of it was said.
   expect(correctedItem(said, null, now)).toEqual({ ...kept, name: 'Sky', hex: null });
