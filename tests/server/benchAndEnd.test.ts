@@ -5,10 +5,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { countLaid } from '../../src/core/cells/bitmap';
 import { UNTOLD_FINISH } from '../../src/core/finish/record';
+import type { PotEventKind } from '../../src/core/kitup/potLedger';
 import { laidAt } from '../../src/core/progress/laidByDay';
 import { addDays, dayIn } from '../../src/core/words/calendar';
 import { bitmapOf, laidOf, replayMarks } from '../../src/data/bench';
 import type { Database } from '../../src/data/engine/database';
+import { potStatesOf } from '../../src/data/kitup';
 import { putFinishBy } from '../../src/data/progress';
 import { stashItems } from '../../src/data/stash';
 import { benchView, poppedOf } from '../../src/server/bench/view';
@@ -24,6 +26,7 @@ import { editChart } from '../../src/server/chart/edits';
 import { enterBag } from '../../src/server/checkin/writes';
 import { finishView, logOfAll } from '../../src/server/finish/view';
 import { putAwayAll, takeBackAll, tellFinish } from '../../src/server/finish/writes';
+import { notePot } from '../../src/server/kitup/writes';
 import { labelsToPrint, labelsView } from '../../src/server/labels/view';
 import { dayChangesOf, forecastView } from '../../src/server/progress/forecast';
 import { calendarOf, daysTable, sittingsTable, weekPrint } from '../../src/server/progress/out';
@@ -416,5 +419,40 @@ describe('the end', () => {
       null,
       null,
     ]);
+  });
+
+  it('are taken back out whole, and nothing that was noted of their pots before', async () => {
+    const [canvas, other] = await two();
+    const lines = [1, 2];
+    const states = async (at: Canvas) => Object.fromEntries(await potStatesOf(database, at.id));
+    const note = (line: number, kind: PotEventKind, drills = 0) =>
+      notePot(database, canvas, { id: randomUUID(), line, kind, drills });
+    const away = (at: Canvas) =>
+      putAwayAll(
+        database,
+        at,
+        { id: randomUUID(), colours: lines.map((line) => ({ line, drills: 50 })) },
+        null,
+      );
+    const back = () => takeBackAll(database, canvas, { id: randomUUID(), lines }, null);
+    const drills = async () => (await stashItems(database, {})).reduce((all, { drills }) => all + drills, 0);
+    const before = await drills();
+    await note(1, 'fill');
+    await away(canvas);
+    await away(other);
+    // One was counted again since.
+    await note(1, 'amount', 44);
+    expect((await drills()) - before).toBe(194);
+    await back();
+    expect(await states(canvas)).toEqual({ 1: 'fill' });
+    expect((await drills()) - before).toBe(100);
+    // A screen that does not know of that: the pot stays filled, and so does that of the other canvas.
+    await expect(back()).rejects.toThrow('The leftovers of 401 are not in the stash');
+    expect(await states(canvas)).toEqual({ 1: 'fill' });
+    expect(await states(other)).toEqual({ 1: 'put away', 2: 'put away' });
+    // Where one is there and the other is not, nothing happens.
+    await note(1, 'put away', 50);
+    await expect(back()).rejects.toThrow('The leftovers of 402 are not in the stash');
+    expect(await states(canvas)).toEqual({ 1: 'put away' });
   });
 });

@@ -43,6 +43,8 @@ export function LeftoversPanel({
     });
   };
   const away = view.leftovers.filter(({ putAway }) => putAway !== null).map(({ line }) => line);
+  // Another screen may have undone it meanwhile.
+  const stands = done?.every((line) => away.includes(line)) ?? false;
   const takeBack = (lines: number[]) =>
     void write<FinishView>('PUT', url, { id: crypto.randomUUID(), lines }, (next) => {
       setDone(null);
@@ -56,7 +58,7 @@ export function LeftoversPanel({
       // Enter in one of the numbers puts nothing away.
       onSubmit={(event) => event.preventDefault()}
     >
-      {done && (
+      {done && stands && (
         <p role="status" className="slip flex flex-wrap items-center gap-3 border-l-4 border-well !py-3">
           <span className="grow">
             {counted(done.length, 'colour')} put into the stash; their pots are free.
@@ -73,7 +75,7 @@ export function LeftoversPanel({
               <Printer size={20} aria-hidden /> Print labels for the bags
             </a>
           )}
-          {!done && (
+          {!stands && (
             <button type="button" className="button" disabled={busy} onClick={() => takeBack(away)}>
               <Undo2 size={20} aria-hidden /> Undo all {counted(away.length, 'colour')}
             </button>

@@ -7,7 +7,7 @@ import { TrayOutline } from './TrayOutline';
 
 /** Generic cases to start from, drawn small. */
 export function StartLayouts({ onAdded }: { onAdded: (id: string) => void }) {
-  const { fault, write } = useWrite();
+  const { busy, fault, write } = useWrite();
   const add = (layout: (typeof STARTING_LAYOUTS)[number]) => {
     const storage = startStorage(crypto.randomUUID(), layout, layout.name);
     void write('PUT', `/api/storages/${storage.id}`, storage, () => onAdded(storage.id));
@@ -23,6 +23,7 @@ export function StartLayouts({ onAdded }: { onAdded: (id: string) => void }) {
               <button
                 type="button"
                 className="button flex size-full !flex-col !items-start !justify-between gap-2 text-left"
+                disabled={busy}
                 onClick={() => add(layout)}
               >
                 <span className="flex h-28 w-full items-center justify-center gap-2">

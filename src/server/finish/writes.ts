@@ -6,7 +6,7 @@ import { addFinish, finishOf } from '../../data/finish';
 import { putAwayOf } from '../../data/kitup';
 import { once } from '../http/once';
 import { conflict, unreadable } from '../http/problem';
-import { notePotIn, undoLastOfPot } from '../kitup/writes';
+import { notePotIn, undoPutAway } from '../kitup/writes';
 
 /**
  * Tells something of the end of a canvas; what was told before stays in the ledger. The same request again changes
@@ -56,7 +56,10 @@ export async function putAwayAll(
   });
 }
 
-/** Takes the putting away of several colours back in one go. @throws Problem when drills of one were used since */
+/**
+ * Takes the putting away of several colours back in one go. All of it happens, or nothing.
+ * @throws Problem when one of them is not put away, or its drills were used since
+ */
 export async function takeBackAll(
   database: Database,
   canvas: Canvas,
@@ -64,6 +67,6 @@ export async function takeBackAll(
   screenId: string | null,
 ): Promise<void> {
   await once(database, { id, what: 'leftovers', canvasId: canvas.id, content: lines }, async (queries) => {
-    for (const line of lines) await undoLastOfPot(queries, canvas, line, screenId);
+    for (const line of lines) await undoPutAway(queries, canvas, line, screenId);
   });
 }

@@ -6,7 +6,7 @@ import { highestLine } from '../../core/canvas/legend';
 import { type ColourOrder, inColourOrder } from '../../core/codes/colourOrder';
 import type { AllotGoal, AllotTask, LeaveRule } from '../../core/kitup/allotTask';
 import type { PotEventKind } from '../../core/kitup/potLedger';
-import { lastOfPot } from '../../core/kitup/potLedger';
+import { lastOfPot, potStates } from '../../core/kitup/potLedger';
 import { firstUses } from '../../core/kitup/refills';
 import type { BothAllotments } from '../../core/kitup/severalPots';
 import { offerOf } from '../../core/kitup/severalPots';
@@ -273,16 +273,29 @@ export async function notePotIn(
   await addPotEvent(queries, canvas.id, screenId, event, happenedAt);
 }
 
-/** Takes back within a transaction what became of a pot last. @throws Problem when nothing did, or it cannot be */
-export async function undoLastOfPot(
+/**
+ * Takes back within a transaction that a pot was put away, with what was corrected of its leftover since.
+ * @throws Problem when it is not put away, or its drills or slots are used elsewhere by now
+ */
+export async function undoPutAway(
   queries: Queries,
   canvas: Canvas,
   line: number,
   screenId: string | null,
 ): Promise<void> {
-  const last = lastOfPot(await potRows(queries, canvas.id), line);
-  if (!last) throw conflict('Nothing became of this pot that could be undone.');
-  await undoPot(queries, canvas, { id: randomUUID(), undoes: last.id }, screenId, new Date().toISOString());
+  const happenedAt = new Date().toISOString();
+  for (;;) {
+    const rows = await potRows(queries, canvas.id);
+    const last = lastOfPot(rows, line);
+    // Whatever was noted before that stays, such as that the pot was filled.
+    if (!last || potStates(rows).get(line) !== 'put away') break;
+    await undoPot(queries, canvas, { id: randomUUID(), undoes: last.id }, screenId, happenedAt);
+    if (last.kind === 'put away') return;
+  }
+  const code = (await legendOf(queries, canvas.id)).find((each) => each.line === line)?.code;
+  throw conflict(
+    `The leftovers of ${code ?? 'this colour'} are not in the stash; perhaps that was undone at another screen.`,
+  );
 }
 
 async function takenBack(queries: Queries, canvas: Canvas, id: string): Promise<PotEvent> {
