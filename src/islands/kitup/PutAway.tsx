@@ -7,7 +7,7 @@ import { counted, many, readWhole } from '../../core/words/numbers';
 import type { KitupView } from '../../server/kitup/contract';
 import { Chip } from '../../ui/Chip';
 import { NumberField } from '../../ui/NumberField';
-import { useTooSoon } from '../../ui/useTooSoon';
+import { TOO_SOON_MS, useTooSoon } from '../../ui/useTooSoon';
 import { LabelRemoval } from '../labels/LabelRemoval';
 import type { Kitup } from './useKitup';
 
@@ -31,8 +31,9 @@ export function PutAway({
   const slots = view.cases.flatMap((each) => each.slots);
   const next = nextToPutAway(legend, slots, new Set(view.filled), away);
   const known = next ? (view.leftovers[next.line] ?? 0) : 0;
-  const [typed, setTyped] = useState<string | null>(null);
-  const tooSoon = useTooSoon();
+  // A number belongs to the colour that it was typed for: another screen may put that one away meanwhile.
+  const [typed, setTyped] = useState<{ line: number; text: string } | null>(null);
+  const tooSoon = useTooSoon(TOO_SOON_MS, next?.line ?? null);
   const done = legend.filter(({ line }) => away.has(line));
   const list = done.length > 0 && (
     <PutAwayList
@@ -57,7 +58,7 @@ export function PutAway({
       </div>
     );
   }
-  const leftover = typed ?? String(known);
+  const leftover = typed?.line === next.line ? typed.text : String(known);
   const put = async (drills: number) => {
     if (tooSoon()) return;
     if (await onNote({ line: next.line, kind: 'put away', drills })) setTyped(null);
@@ -87,7 +88,7 @@ export function PutAway({
             className="field number"
             inputMode="numeric"
             value={leftover}
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={(event) => setTyped({ line: next.line, text: event.target.value })}
           />
         </label>
         <p className="text-faded">

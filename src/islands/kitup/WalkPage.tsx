@@ -15,7 +15,7 @@ import { Notice } from '../../ui/Notice';
 import { TermWord } from '../../ui/TermWord';
 import { ToggleButton } from '../../ui/ToggleButton';
 import { useKeypad } from '../../ui/useKeypad';
-import { useTooSoon } from '../../ui/useTooSoon';
+import { TOO_SOON_MS, useTooSoon } from '../../ui/useTooSoon';
 import { withLegend } from '../../ui/withLegend';
 import { ScanButton } from '../scanning/ScanButton';
 import { UndoButtons } from '../writing/UndoButtons';
@@ -70,14 +70,14 @@ function Walk({ entry, legend, first }: WalkProps) {
   const left = legend.length - filled.size - away.size;
   const [keypad, setKeypad] = useKeypad();
   const letters = useMemo(() => codeSigns(legend), [legend]);
-  const next = () => {
-    setLine(null);
-    setTyped('');
-    field.current?.focus();
-  };
-  const tooSoon = useTooSoon();
+  const tooSoon = useTooSoon(TOO_SOON_MS, lit);
   const fill = async () => {
-    if (!tooSoon() && lit !== null && (await note({ line: lit, kind: 'fill' }))) next();
+    if (tooSoon() || lit === null) return;
+    // Enter once more says nothing new of a pot that was filled before.
+    if (!filled.has(lit) && !(await note({ line: lit, kind: 'fill' }))) return;
+    // Where the answer was late, the next bag is in hand already: what was typed or found of it stays.
+    setLine((now) => (now === lit ? null : now));
+    field.current?.focus();
   };
   const enter = () => {
     const word = typed.trim();
