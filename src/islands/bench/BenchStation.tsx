@@ -472,9 +472,10 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         <TrashSlip
           trash={record.thrown.trash}
           records={record.thrown.trashRecords}
-          onRecord={(trash) =>
-            record.enter<CheckinView>(`/api/canvases/${canvas.id}/trash`, trash, record.setThrown)
-          }
+          onRecord={(trash, refused) => {
+            const url = `/api/canvases/${canvas.id}/trash`;
+            void record.enter<CheckinView>(url, trash, record.setThrown, true, refused);
+          }}
         />
         <OtherCanvases here={canvas.id} />
         <p className="text-[0.95rem] text-faded">

@@ -25,7 +25,8 @@ export function TrashSlip({
 }: {
   trash: CheckinView['trash'];
   records: readonly TrashRecordView[];
-  onRecord: (record: TrashWish) => Promise<unknown>;
+  /** `refused` is told where it was not taken. */
+  onRecord: (record: TrashWish, refused?: () => void) => void;
 }) {
   const form = useForm({
     resolver: yupResolver(trashSchema.pick(['handled', 'thrown'])),
@@ -39,9 +40,13 @@ export function TrashSlip({
       </summary>
       <form
         noValidate
-        onSubmit={form.handleSubmit(async (record) => {
-          await onRecord(record);
+        onSubmit={form.handleSubmit((record) => {
+          // At once: a late answer would wipe what is typed next. What is refused stands there again.
           form.reset();
+          onRecord(record, () => {
+            const typed = Object.values(form.getValues()).some((value) => `${value ?? ''}` !== '');
+            if (!typed) form.reset(record, { keepDefaultValues: true });
+          });
         })}
       >
         <p className="mb-2 text-[0.95rem]">
@@ -90,13 +95,13 @@ function TrashRecord({
   onRecord,
 }: {
   record: TrashRecordView;
-  onRecord: (record: TrashWish) => Promise<unknown>;
+  onRecord: (record: TrashWish) => void;
 }) {
   const [edited, setEdited] = useState<{ handled: number; thrown: number } | null>(null);
   const { id, handled, thrown, removed } = record;
   const say = (what: Partial<TrashWish>) => {
     setEdited(null);
-    void onRecord({ handled, thrown, replaces: id, removed: false, ...what });
+    onRecord({ handled, thrown, replaces: id, removed: false, ...what });
   };
   return (
     <li className={`flex flex-wrap items-end gap-2 py-2 ${removed ? 'text-faded' : ''}`}>

@@ -11,7 +11,7 @@ export interface Checkin {
   fault: string | null;
   /** Enters a bag, or takes an entry back. @param then gets the view with it, also when it comes late */
   enterBag(body: object, then?: (view: CheckinView) => void): void;
-  recordTrash(record: TrashWish): Promise<boolean>;
+  recordTrash(record: TrashWish, refused?: () => void): void;
 }
 
 export function useCheckin(canvasId: string, first: CheckinView): Checkin {
@@ -41,7 +41,7 @@ export function useCheckin(canvasId: string, first: CheckinView): Checkin {
     [enter, base, show],
   );
   const recordTrash = useCallback<Checkin['recordTrash']>(
-    (record) => enter<CheckinView>(`${base}/trash`, record, show),
+    (record, refused) => void enter<CheckinView>(`${base}/trash`, record, show, true, refused),
     [enter, base, show],
   );
   const asked = useRef(0);

@@ -38,7 +38,8 @@ export function Photos({
     const sent = await act(async () => {
       await sendFile('POST', `${url}?${query}`, file, file.type);
     });
-    if (sent) setNote('');
+    // What was typed meanwhile is for the next one.
+    if (sent) setNote((now) => (now === note ? '' : now));
     reload();
   };
   const say = (photo: PhotoView, removed: boolean) =>

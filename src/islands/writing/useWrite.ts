@@ -23,7 +23,13 @@ export interface Writing {
     refused?: () => void,
   ): Promise<boolean>;
   /** A new entry for a ledger: as {@link write}, with an id of its own. */
-  enter<Answer>(url: string, body: object, then: (answer: Answer) => void, again?: boolean): Promise<boolean>;
+  enter<Answer>(
+    url: string,
+    body: object,
+    then: (answer: Answer) => void,
+    again?: boolean,
+    refused?: () => void,
+  ): Promise<boolean>;
   /** Anything else that takes a while and may fail, such as sending a file. @returns whether it went well */
   act(work: () => Promise<void>): Promise<boolean>;
 }
@@ -102,8 +108,10 @@ export function useWrite(canvasId: string | null = null): Writing {
     [writeAs],
   );
   const enter = useCallback<Writing['enter']>(
-    (url, body, then, again = false) =>
-      writeAs(JSON.stringify([url, body]), 'POST', url, { id: crypto.randomUUID(), ...body }, then, again),
+    (url, body, then, again = false, refused) => {
+      const entry = { id: crypto.randomUUID(), ...body };
+      return writeAs(JSON.stringify([url, body]), 'POST', url, entry, then, again, refused);
+    },
     [writeAs],
   );
   const act = useCallback(async (work: () => Promise<void>) => {
