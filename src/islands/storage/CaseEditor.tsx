@@ -106,6 +106,17 @@ export function CaseEditor({
   return (
     <div className="grid items-start gap-6 lg:grid-cols-[21rem_1fr]">
       <section className="flex flex-col gap-3" aria-label="The case">
+        {isOther && (
+          <OtherDrawing
+            deleted={now === null}
+            onMine={() => setBase(now)}
+            onTheirs={() => {
+              if (now === null) return onLeave();
+              change(now);
+              setBase(now);
+            }}
+          />
+        )}
         <p className="big-number">{counted(slots.length, 'slot')}</p>
         <label className="block">
           <span className="mb-1 block font-semibold">Name of the case</span>
@@ -160,17 +171,6 @@ export function CaseEditor({
           onCalibrate={calibrate}
         />
         {renumbering && <Notice kind="hint">{renumbering}</Notice>}
-        {isOther && (
-          <OtherDrawing
-            deleted={now === null}
-            onMine={() => setBase(now)}
-            onTheirs={() => {
-              if (now === null) return onLeave();
-              change(now);
-              setBase(now);
-            }}
-          />
-        )}
         {!isOther && (wrong ?? fault) && <Notice kind="fault">{wrong ?? fault}</Notice>}
         <div className="flex flex-wrap gap-2">
           <button type="button" className="button button-main grow" disabled={isOther} onClick={keep}>
