@@ -2,6 +2,7 @@
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { ListedBag } from '../../src/core/checkin/bagLedger';
+import { BagList } from '../../src/islands/checkin/BagList';
 import { Strays } from '../../src/islands/checkin/Strays';
 import { line } from '../core/samples';
 
@@ -34,4 +35,34 @@ describe('bags of no colour in the list', () => {
     expect(rows()).toBe(13);
     expect(screen.queryByRole('button', { name: /^Show/ })).toBeNull();
   });
+});
+
+it('a bag is corrected in what was touched; the rest is as another screen corrected it meanwhile', () => {
+  const onChange = vi.fn();
+  const bag = (more: Partial<ListedBag> = {}): ListedBag =>
+    ({
+      id: 'b1',
+      line: 1,
+      label: '412',
+      drills: 200,
+      how: 'nominal',
+      spread: null,
+      shared: [],
+      origin: 'kit',
+      removedBy: null,
+      countedAt: '2026-05-01T10:00:00Z',
+      changedAt: null,
+      screen: 0,
+      ...more,
+    }) as ListedBag;
+  const acts = { legend, onChange, onRemove: vi.fn(), onBringBack: vi.fn() };
+  const { rerender } = render(<BagList bags={[bag()]} {...acts} />);
+  fireEvent.click(screen.getByRole('button', { name: 'Edit' }));
+  fireEvent.change(screen.getByLabelText('Drills'), { target: { value: '180' } });
+  const moved = bag({ line: 2, how: 'counted', origin: 'seller', drills: 199 });
+  rerender(<BagList bags={[moved]} {...acts} />);
+  expect(screen.getByLabelText<HTMLSelectElement>('Colour').value).toBe('2');
+  fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+  const said = { line: 2, drills: 180, how: 'counted', origin: 'seller', spread: null, shared: [] };
+  expect(onChange).toHaveBeenCalledExactlyOnceWith(moved, said);
 });

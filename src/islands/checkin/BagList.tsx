@@ -119,10 +119,10 @@ function BagForm({
   onSave: (change: BagChange) => void;
   onCancel: () => void;
 }) {
-  const [drills, setDrills] = useState(bag.drills);
-  const [how, setHow] = useState(bag.how);
-  const [origin, setOrigin] = useState(bag.origin);
-  const [line, setLine] = useState(bag.line);
+  // What is not touched follows the bag: another screen may correct it while this form is open.
+  const [own, setOwn] = useState<Partial<Pick<BagChange, 'line' | 'drills' | 'how' | 'origin'>>>({});
+  const say = (part: typeof own) => setOwn((before) => ({ ...before, ...part }));
+  const { line, drills, how, origin } = { ...bag, ...own };
   const fromStash = bag.origin === 'stash';
   return (
     <form
@@ -145,7 +145,7 @@ function BagForm({
         <select
           className="field number"
           value={line ?? ''}
-          onChange={(event) => setLine(event.target.value === '' ? null : Number(event.target.value))}
+          onChange={(event) => say({ line: event.target.value === '' ? null : Number(event.target.value) })}
         >
           <option value="">none of the list</option>
           {legend.map((each) => (
@@ -163,18 +163,17 @@ function BagForm({
             least={1}
             most={100_000}
             whole
-            onChange={(next) => {
-              setDrills(next);
+            onChange={(next) =>
               // A weight tells of another number.
-              if (isEstimated(how) && next !== bag.drills) setHow('counted');
-            }}
+              say({ drills: next, ...(isEstimated(how) && next !== bag.drills ? { how: 'counted' } : {}) })
+            }
           />
           <label className="block">
             <span className="mb-0.5 block text-[0.95rem] leading-tight">How it is known</span>
             <select
               className="field"
               value={how}
-              onChange={(event) => setHow(event.target.value as BagMeasure)}
+              onChange={(event) => say({ how: event.target.value as BagMeasure })}
             >
               {(['nominal', 'counted', ...(isEstimated(bag.how) ? [bag.how] : [])] as const).map((each) => (
                 <option key={each} value={each}>
@@ -188,7 +187,7 @@ function BagForm({
             <select
               className="field"
               value={origin}
-              onChange={(event) => setOrigin(event.target.value as BagOrigin)}
+              onChange={(event) => say({ origin: event.target.value as BagOrigin })}
             >
               {BAG_ORIGINS.filter((each) => each !== 'stash').map((each) => (
                 <option key={each} value={each}>
