@@ -373,7 +373,10 @@ export async function moveMarks(
   );
 }
 
-/** Ends a sitting; one that has ended keeps its first end, and none ends before it began, whatever the clock says. */
+/**
+ * Ends a sitting; one that has ended keeps its first end, and a note that says more is added to what stands there. None
+ * ends before it began, whatever the clock says.
+ */
 export async function endSitting(
   queries: Queries,
   sittingId: string,
@@ -383,7 +386,8 @@ export async function endSitting(
   await queries.query(
     `insert into sitting_end (sitting_id, ended_at, note)
      select id, greatest(started_at, $2), $3 from sitting where id = $1
-     on conflict (sitting_id) do nothing`,
+     on conflict (sitting_id) do update set note = concat_ws('; ', nullif(sitting_end.note, ''), excluded.note)
+       where excluded.note <> '' and position(excluded.note in sitting_end.note) = 0`,
     [sittingId, endedAt, note],
   );
 }

@@ -194,17 +194,58 @@ describe('sittings and what was thrown away', () => {
     answer = ({ url }) =>
       Response.json(view({ sittings: url.endsWith('/end') ? [] : [sitting], lastMarkAt: sitting.startedAt }));
     const { result } = renderHook(() => useBenchRecord(A, view({}), false));
-    act(() => result.current.stop('nothing runs'));
+    act(() => result.current.setNote('nothing runs'));
+    act(() => result.current.stop());
     act(() => result.current.start());
     await waitFor(() => expect(result.current.running?.id).toBe('s1'));
     expect(result.current.lastMarkAt).toBe(sitting.startedAt);
-    act(() => result.current.stop('tired', '2026-05-01T18:30:00.000Z'));
+    act(() => result.current.setNote('tired'));
+    act(() => result.current.stop('2026-05-01T18:30:00.000Z'));
     await waitFor(() => expect(result.current.running).toBeNull());
     expect(asked.map(({ url }) => url.replace(/.*canvases/, ''))).toEqual([
       `/${A}/sittings`,
       `/${A}/sittings/s1/end`,
     ]);
     expect(asked[1]!.body).toMatchObject({ note: 'tired', endedAt: '2026-05-01T18:30:00.000Z' });
+  });
+
+  it('a note goes with the end of its sitting, over a reload, with the last drill, and where another screen ends it', async () => {
+    sessionStorage.clear();
+    const ended = { ...sitting, endedAt: '2026-05-01T19:00:00.000Z' };
+    const next = { ...sitting, id: 's2' };
+    let now: object[] = [sitting];
+    answer = () => Response.json(view({ sittings: now }));
+    const bench = (canvas: string, allLaid = false) =>
+      renderHook(({ allLaid }) => useBenchRecord(canvas, view({ sittings: [sitting] }), allLaid), {
+        initialProps: { allLaid },
+      });
+    const settle = () => act(() => new Promise<void>((resolve) => setTimeout(resolve, SETTLE_MS)));
+    const ends = () =>
+      asked.filter(({ url }) => url.endsWith('/end')).map(({ url, body }) => [url.split('/')[5], body!.note]);
+    const first = bench(A);
+    act(() => first.result.current.setNote('sore hand'));
+    cleanup();
+    const { result } = bench(A);
+    expect(result.current.note).toBe('sore hand');
+    await settle();
+    now = [next, ended];
+    await say(A, 'changed', { parts: ['sittings'], by: { screen: 'elsewhere', device: 'Tablet' } });
+    await settle();
+    await waitFor(() => expect(ends()).toEqual([['s1', 'sore hand']]));
+    // The next one begins with none.
+    expect(result.current.running?.id).toBe('s2');
+    expect(result.current.note).toBe('');
+    await settle();
+    expect(ends()).toHaveLength(1);
+    cleanup();
+    const other = bench(B);
+    act(() => other.result.current.setNote('done at last'));
+    now = [ended];
+    other.rerender({ allLaid: true });
+    await waitFor(() => expect(ends()).toContainEqual(['s1', 'done at last']));
+    await waitFor(() => expect(other.result.current.running).toBeNull());
+    await settle();
+    expect(ends()).toHaveLength(2);
   });
 
   it('follow what another screen did on this canvas, and not on another one', async () => {

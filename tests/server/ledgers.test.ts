@@ -461,13 +461,15 @@ describe('sittings and progress', () => {
     await enterMark(database, canvas, mark({ runs: [0, 3], sittingId }));
     await enterMark(database, canvas, mark({ kind: 'lift', runs: [0, 1], sittingId }));
     await endSitting(database, sittingId, '2026-03-01T20:30:00.000Z', 'Lamp on');
-    await endSitting(database, sittingId, '2026-03-01T21:30:00.000Z', 'Too late');
+    // Ended at another screen too: the first end holds, and no word is lost or said twice.
+    for (const note of ['Too dark', '', 'Lamp on', 'Too dark'])
+      await endSitting(database, sittingId, '2026-03-01T21:30:00.000Z', note);
     expect(await sittingsOf(database, canvas.id, 5)).toEqual([
       {
         id: sittingId,
         startedAt: '2026-03-01T19:00:00.000Z',
         endedAt: '2026-03-01T20:30:00.000Z',
-        note: 'Lamp on',
+        note: 'Lamp on; Too dark',
         drills: 2,
         removed: false,
       },

@@ -300,7 +300,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       forgetCorner();
     },
     colour: stepColour,
-    timer: () => (running ? record.stop('') : record.start()),
+    timer: () => (running ? record.stop() : record.start()),
     badDrill: () => bad.count(1),
     speak: () => change({ voice: !comfort.voice }),
     again: voice.again,
@@ -458,6 +458,8 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         <SittingTimer
           running={running}
           lastMarkAt={record.lastMarkAt}
+          note={record.note}
+          onNote={record.setNote}
           onStart={record.start}
           onStop={record.stop}
         />

@@ -22,18 +22,22 @@ const TEN_MORE = 10;
 export function SittingTimer({
   running,
   lastMarkAt,
+  note,
+  onNote,
   onStart,
   onStop,
 }: {
   running: SittingView | null;
   /** When something was marked last in the sitting that runs; ISO, null for nothing yet. */
   lastMarkAt: string | null;
+  /** What is typed of the sitting that runs. */
+  note: string;
+  onNote: (note: string) => void;
   onStart: () => void;
   /** @param endedAt where it did not end just now; ISO */
-  onStop: (note: string, endedAt?: string) => void;
+  onStop: (endedAt?: string) => void;
 }) {
   const [now, setNow] = useState(() => new Date());
-  const [note, setNote] = useState('');
   const [wish, setWish] = useState(() => clockWishOf(keptHere.get(KEY)));
   useEffect(() => {
     keptHere.set(KEY, JSON.stringify(wish));
@@ -55,11 +59,8 @@ export function SittingTimer({
           wish={wish}
           note={note}
           lastMarkAt={lastMarkAt}
-          onNote={setNote}
-          onStop={(endedAt) => {
-            onStop(note, endedAt);
-            setNote('');
-          }}
+          onNote={onNote}
+          onStop={onStop}
         />
       ) : (
         <button type="button" className="button" onClick={onStart}>

@@ -1,7 +1,15 @@
 import { useEffect, useRef, useState } from 'react';
 import type { BenchView } from '../../server/bench/contract';
+import { keptInTab } from '../../ui/kept';
 import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
+
+/** A note for the end of a sitting. */
+interface TypedNote {
+  sitting: string;
+  text: string;
+}
+const noteKey = (canvasId: string) => `oculent-sitting-note-${canvasId}`;
 
 type Thrown = Pick<BenchView, 'trash' | 'trashRecords'>;
 
@@ -19,8 +27,11 @@ export function useBenchRecord(
   /** Something was marked just now. */
   markedNow: () => void;
   start: () => void;
-  /** @param endedAt ISO time; now, where it is left out */
-  stop: (note: string, endedAt?: string) => void;
+  /** Ends the sitting with its note. @param endedAt ISO time; now, where it is left out */
+  stop: (endedAt?: string) => void;
+  /** What is typed of the sitting that runs; it is kept with its end, whoever ends it. */
+  note: string;
+  setNote: (note: string) => void;
   thrown: Thrown;
   setThrown: (thrown: Thrown) => void;
   enter: ReturnType<typeof useWrite>['enter'];
@@ -44,23 +55,37 @@ export function useBenchRecord(
     overtakes();
   };
   const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
-  const stop = (note: string, endedAt?: string) => {
-    if (!running) return;
+  const [typed, setTyped] = useState(() => keptInTab.json(noteKey(canvasId)) as TypedNote | null);
+  useEffect(() => keptInTab.set(noteKey(canvasId), JSON.stringify(typed)), [canvasId, typed]);
+  const end = (sitting: string, note: string, endedAt?: string) =>
     void enter<BenchView>(
-      `${base}/sittings/${running.id}/end`,
+      `${base}/sittings/${sitting}/end`,
       { note, ...(endedAt && { endedAt }) },
-      shownHere,
+      (view) => {
+        shownHere(view);
+        setTyped((now) => (now?.sitting === sitting && now.text === note ? null : now));
+      },
     );
+  const note = running !== null && typed?.sitting === running.id ? typed.text : '';
+  const stop = (endedAt?: string) => {
+    if (running) end(running.id, note, endedAt);
   };
+  // Ended at another screen: what was typed here is added there, and not to the next sitting.
+  const left = sittings.some(({ id, endedAt }) => id === typed?.sitting && endedAt !== null) ? typed : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each sitting and text
+  useEffect(() => {
+    if (left && left.text.trim() !== '') end(left.sitting, left.text);
+  }, [left]);
   // The clock stops by itself with the last drill; a mark that is undone afterwards starts none.
   const wasLaid = useRef(allLaid);
   // biome-ignore lint/correctness/useExhaustiveDependencies: what counts is the moment at which all is laid
   useEffect(() => {
-    if (allLaid && !wasLaid.current) stop('');
+    if (allLaid && !wasLaid.current) stop();
     wasLaid.current = allLaid;
   }, [allLaid]);
   return {
-    ...{ running, lastMarkAt, thrown, enter, fault, stop },
+    ...{ running, lastMarkAt, thrown, enter, fault, stop, note },
+    setNote: (text) => running && setTyped({ sitting: running.id, text }),
     setThrown: (next) => {
       setThrown(next);
       overtakes();
