@@ -40,6 +40,25 @@ describe('useWrite', () => {
     expect(result.current.busy).toBe(false);
   });
 
+  it('takes a write under another id for the same, as long as it is under way', async () => {
+    const waiting = held();
+    answer = ({ body }) => (body!.id === '1' ? waiting.promise : Response.json({}));
+    const { result } = renderHook(() => useWrite('c1'));
+    const write = (id: string, n: number) =>
+      act(() => void result.current.write('PUT', '/api/b', { id, n }, () => {}));
+    for (const id of ['1', '2']) write(id, 1);
+    write('3', 2);
+    waiting.release(Response.json({}));
+    await waitFor(() => expect(result.current.busy).toBe(false));
+    write('4', 1);
+    await waitFor(() => expect(asked).toHaveLength(3));
+    expect(asked.map(({ body }) => body)).toEqual([
+      { id: '1', n: 1 },
+      { id: '3', n: 2 },
+      { id: '4', n: 1 },
+    ]);
+  });
+
   it('tells a refusal in the words of the server', async () => {
     answer = () => Response.json({ detail: 'The pot is filled already.' }, { status: 409 });
     const { result } = renderHook(() => useWrite('c1'));

@@ -12,6 +12,7 @@ import { Notice } from '../../ui/Notice';
 import { asNumber } from '../../ui/typedNumber';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { sendFile, sendJson } from '../writing/api';
+import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 
 const EMPTY = {
@@ -25,7 +26,7 @@ const EMPTY = {
 export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: InspectionView[] }) {
   const { canvas } = entry;
   const url = `/api/canvases/${canvas.id}/inspection`;
-  const [view, setView] = useState(first);
+  const [view, setView] = useView(url, first, ['other']);
   const { fault, setFault, write, act } = useWrite(canvas.id);
   const photo = useRef<HTMLInputElement>(null);
   const [edited, setEdited] = useState<string | null>(null);
@@ -49,18 +50,28 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
       setEdited(null);
       if (photo.current) photo.current.value = '';
     };
-    const noted = edited
-      ? await write<InspectionView[]>('PUT', `${url}/${edited}`, { id, ...values }, setView)
-      : await write<InspectionView[]>('POST', url, { id, ...values }, setView);
-    if (!noted) return;
-    if (!file) return clear();
-    const sent = await act(async () =>
-      setView(await sendFile<InspectionView[]>('PUT', `${url}/${id}/photo.jpg`, file, file.type)),
-    );
-    if (!sent && edited) return setEdited(id);
-    // A new note whose photo was refused is not left behind: it is written again with the right one.
-    if (!sent) return withdrawQuietly(id);
-    clear();
+    const written = JSON.stringify(form.getValues());
+    // The answer may be late, and the next note begun.
+    const isStillThere = () => JSON.stringify(form.getValues()) === written;
+    const noted = async (next: InspectionView[]) => {
+      setView(next);
+      if (file) {
+        const sent = await act(async () =>
+          setView(await sendFile<InspectionView[]>('PUT', `${url}/${id}/photo.jpg`, file, file.type)),
+        );
+        if (!sent && edited) return setEdited(id);
+        // A new note whose photo was refused is not left behind: it is written again with the right one.
+        if (!sent) return withdrawQuietly(id);
+      }
+      if (isStillThere()) clear();
+    };
+    let done: Promise<void> | undefined;
+    const then = (next: InspectionView[]) => {
+      done = noted(next);
+    };
+    if (edited) await write('PUT', `${url}/${edited}`, { id, ...values }, then);
+    else await write('POST', url, { id, ...values }, then);
+    await done;
   });
   const withdrawQuietly = async (id: string) => {
     const said = await sendJson<InspectionView[]>('DELETE', `${url}/${id}`).catch(() => null);

@@ -59,18 +59,18 @@ function Symbols({ entry, legend: firstLegend, first }: SymbolsProps) {
   const base = `/api/canvases/${canvas.id}`;
   const mark = (line: number, other: number | null) =>
     void write<SymbolCheckView>('POST', `${base}/symbols`, { line, other }, setView);
-  const drawn = () =>
+  const drawn = (line: number) =>
     void act(async () => {
       setLegend((await getJson<{ lines: LegendLine[] }>(`${base}/sheet`)).lines);
       setView(await getJson(`${base}/symbols`));
-      setDrawing(null);
+      setDrawing((now) => (now?.line === line ? null : now));
     });
   const draw = ({ line }: LegendLine, path: string | null) =>
     void write(
       path === null ? 'DELETE' : 'PUT',
       `${base}/symbols/${line}`,
       path === null ? undefined : { path },
-      drawn,
+      () => drawn(line),
     );
   /** Plans the pots anew with look-alikes parted before the order is kept. */
   const keepApart = () =>

@@ -9,8 +9,8 @@ export interface Writing {
   fault: string | null;
   setFault(fault: string | null): void;
   /**
-   * Sends a write through the outbox. `then` gets the answer, also when it comes late. The very same write is not taken
-   * in a second time while the first is under way, unless `again` says that it is another one.
+   * Sends a write through the outbox. `then` gets the answer, also when it comes late. The very same write, under whatever
+   * id, is not taken in a second time while the first is under way or waits, unless `again` says that it is another one.
    * @param refused told where the server will not have it; one that waits may still be acknowledged
    * @returns whether it was acknowledged by now
    */
@@ -104,7 +104,7 @@ export function useWrite(canvasId: string | null = null): Writing {
   );
   const write = useCallback<Writing['write']>(
     (method, url, body, then, again = false, refused) =>
-      writeAs(JSON.stringify([method, url, body]), method, url, body, then, again, refused),
+      writeAs(JSON.stringify([method, url, { ...body, id: null }]), method, url, body, then, again, refused),
     [writeAs],
   );
   const enter = useCallback<Writing['enter']>(
