@@ -42,9 +42,14 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
   useEffect(() => {
     if (next) form.setFocus(next.field, { shouldSelect: true });
   }, [next, form]);
+  /** How often the form was filled or begun anew: a late answer is not for what stands there by then. */
+  const begun = useRef(0);
   const add = form.handleSubmit(async (item) => {
+    const [mine, typed] = [begun.current, JSON.stringify(form.getValues())];
     const shown = (next: StashView) => {
       setView(next);
+      if (begun.current !== mine || JSON.stringify(form.getValues()) !== typed) return;
+      begun.current++;
       setEdited(null);
       form.reset({ ...EMPTY, shape: item.shape, finish: item.finish });
       goTo({ field: 'code' });
@@ -62,6 +67,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
     }
   });
   const edit = (item: StashItem) => {
+    begun.current++;
     setEdited(item);
     const { code, name, hex, finish, shape, drills } = item;
     form.reset({
@@ -145,6 +151,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
             type="button"
             className="button"
             onClick={() => {
+              begun.current++;
               setEdited(null);
               form.reset(EMPTY);
             }}
