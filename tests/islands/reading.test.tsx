@@ -1,11 +1,15 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto';
-import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { asCanvas } from '../../src/core/canvas/canvas';
+import { DoubtfulSquares } from '../../src/islands/reading/DoubtfulSquares';
 import { ReadingThreads, Stopped } from '../../src/islands/reading/threads';
 import { useAnswers } from '../../src/islands/reading/useAnswers';
 import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
 import type { ReadingView } from '../../src/server/reading/contract';
+import { TOO_SOON_MS } from '../../src/ui/useTooSoon';
+import { line } from '../core/samples';
 import { type Answers, type Asked, standInFetch } from './requests';
 import { StandInWorker } from './standInWorker';
 
@@ -140,4 +144,50 @@ describe('answers', () => {
     await waitFor(() => expect(seen().undo).toBeNull());
     expect(asked.at(-1)!.body).toMatchObject({ undoes: 'u1' });
   });
+});
+
+it('a square in doubt gets no answer that was meant for the one before, which another screen settled', () => {
+  let now = 10_000;
+  vi.spyOn(performance, 'now').mockImplementation(() => now);
+  const canvas = asCanvas({
+    id: '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e',
+    title: 'Hills',
+    shape: 'square',
+    pitchMm: 2.5,
+    width: 10,
+    height: 10,
+    panels: 1,
+    symbolsPrinted: true,
+    packetDrills: 200,
+    bagsCarry: null,
+  });
+  const onAnswer = vi.fn();
+  const shown = (...cells: number[]) => (
+    <DoubtfulSquares
+      canvas={canvas}
+      legend={[line(1), line(2)]}
+      samples={[]}
+      groups={[{ lines: [1, 2], cells }] as unknown as Parameters<typeof DoubtfulSquares>[0]['groups']}
+      read={{ pictureOfSquare: () => null } as unknown as Parameters<typeof DoubtfulSquares>[0]['read']}
+      onAnswer={onAnswer}
+      onUndo={null}
+    />
+  );
+  const key = (which: string) => fireEvent.keyDown(document.body, { key: which, code: `Digit${which}` });
+  const { rerender } = render(shown(5, 6, 7, 8, 9));
+  key('1');
+  expect(onAnswer).toHaveBeenLastCalledWith([5], 1);
+  // One after the other goes as fast as fingers do.
+  rerender(shown(6, 7, 8, 9));
+  key('2');
+  expect(onAnswer).toHaveBeenLastCalledWith([6], 2);
+  rerender(shown(7, 8, 9));
+  // Another screen settles the seventh, in the moment in which it is answered here.
+  rerender(shown(8, 9));
+  for (const which of ['1', '0', ' ']) key(which);
+  expect(onAnswer).toHaveBeenCalledTimes(2);
+  now += TOO_SOON_MS;
+  key('1');
+  expect(onAnswer).toHaveBeenLastCalledWith([8], 1);
+  vi.restoreAllMocks();
 });

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type LegendLine, ofLine } from '../../core/canvas/legend';
 import type { ReviewGroup } from '../../core/reading/review';
@@ -8,7 +8,7 @@ import { Chip, ColourName } from '../../ui/Chip';
 import { keyMeant } from '../../ui/keyMeant';
 import { isForThePicture } from '../../ui/keysOutside';
 import { DOUBLE_CLICK_MS } from '../../ui/movedClicks';
-import { useTooSoon } from '../../ui/useTooSoon';
+import { TOO_SOON_MS, useTooSoon } from '../../ui/useTooSoon';
 import { ColourChoice } from './ColourChoice';
 import { SampleGlyph } from './SampleGlyph';
 import { SquarePatch } from './SquarePatch';
@@ -55,10 +55,29 @@ export function DoubtfulSquares({
   const together = cells.slice(0, SHOWN);
   const alike = together.filter((cell) => !different.has(cell));
 
-  const say = (line: number) => square !== null && onAnswer([square], line);
+  // One answer after the other comes fast here. But where another screen settled the square in front, or read its photo
+  // anew, what is pressed at that moment was meant for it and not for the next one.
+  const settledHere = useRef(new Set<number>());
+  const front = useRef({ square, taken: Number.NEGATIVE_INFINITY });
+  useEffect(() => {
+    const { square: before } = front.current;
+    if (before === square) return;
+    const taken = before !== null && !settledHere.current.has(before);
+    front.current = { square, taken: taken ? performance.now() : front.current.taken };
+  }, [square]);
+  const isTaken = () => performance.now() - front.current.taken < TOO_SOON_MS;
+  const say = (line: number) => {
+    if (square === null || isTaken()) return;
+    settledHere.current.add(square);
+    onAnswer([square], line);
+  };
   const tooSoon = useTooSoon(DOUBLE_CLICK_MS);
   const clicked = (act: () => void) => !tooSoon() && act();
-  const skip = () => square !== null && setLater(new Set([...later, square]));
+  const skip = () => {
+    if (square === null || isTaken()) return;
+    settledHere.current.add(square);
+    setLater(new Set([...later, square]));
+  };
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       const key = keyMeant(event);
@@ -157,6 +176,7 @@ export function DoubtfulSquares({
                   disabled={alike.length === 0}
                   onClick={() =>
                     clicked(() => {
+                      for (const cell of alike) settledHere.current.add(cell);
                       onAnswer(alike, line);
                       setDifferent(new Set());
                     })
