@@ -4,10 +4,14 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { emptyBitmap, setLaid } from '../../src/core/cells/bitmap';
 import { wholeRect } from '../../src/core/cells/rect';
 import { USUAL_SECONDS } from '../../src/core/pace/timeModel';
+import type { Placement } from '../../src/core/placing/placement';
 import { SWITCH_NAMES } from '../../src/core/placing/prices';
+import { type StepPlace, stepIn } from '../../src/core/placing/stepping';
 import { USUAL_PLACING } from '../../src/core/placing/wish';
 import { dismissedHints, keepDismissed } from '../../src/islands/placing/dismissedHints';
+import { useBarInHand } from '../../src/islands/placing/useBarInHand';
 import { usePlacingWork } from '../../src/islands/placing/usePlacingWork';
+import { TOO_SOON_MS } from '../../src/ui/useTooSoon';
 import type { PlacingAnswer, PlacingOrder } from '../../src/workers/placing';
 import { chartOfRows, line } from '../core/samples';
 import { StandInWorker } from './standInWorker';
@@ -209,5 +213,78 @@ describe('hidden hints', () => {
     expect(dismissedHints()).toEqual([]);
     localStorage.setItem('oculent-hidden-hints', '[1, "worn"]');
     expect(dismissedHints()).toEqual(['worn']);
+  });
+});
+
+describe('the bar in hand', () => {
+  const bar = (x: number, y: number, length: number, orientation: 'h' | 'v', of = 1): Placement => ({
+    ...{ x, y, length, orientation, line: of, tip: 3 },
+  });
+  const rows = [bar(0, 0, 3, 'h'), bar(0, 1, 3, 'h'), bar(3, 0, 3, 'h', 2), bar(3, 1, 3, 'h', 2)];
+  const columns = [bar(0, 0, 2, 'v'), bar(1, 0, 2, 'v'), bar(2, 0, 2, 'v'), ...rows.slice(2)];
+  let now = 0;
+  beforeEach(() => {
+    now = 10_000;
+    vi.spyOn(performance, 'now').mockImplementation(() => now);
+  });
+  afterEach(() => void vi.restoreAllMocks());
+  const look = () => {
+    now += TOO_SOON_MS + 1;
+  };
+  function stepping() {
+    const data = { chart, laid: emptyBitmap(12) };
+    const first = { placements: rows as Placement[] | null, at: null as StepPlace, by: 'usual' };
+    const hook = renderHook(
+      ({ placements, at, by }) =>
+        useBarInHand(data, placements, { at, line: 1, tips: [1, 2, 3], by }, (all) =>
+          all.length === 0 ? -1 : stepIn(all, at, 1, 6),
+        ),
+      { initialProps: first },
+    );
+    return { data, first, hook, inHand: () => hook.result.current.inHand };
+  }
+
+  it('stays while somebody lays it, though the plan is made anew, until it is laid', () => {
+    const { first, hook, inHand } = stepping();
+    expect(inHand()).toBe(rows[0]);
+    // What was planned quickly gives way before anybody has looked at it.
+    hook.rerender({ ...first, placements: columns });
+    expect(inHand()).toBe(columns[0]);
+    look();
+    hook.rerender({ ...first, placements: rows });
+    expect(inHand()).toBe(columns[0]);
+    const { placements, step } = hook.result.current;
+    expect(placements[step]).toBe(columns[0]);
+    expect(placements.filter(({ line }) => line === 1).map(({ x, y, length }) => [x, y, length])).toEqual([
+      [0, 0, 2],
+      [1, 0, 2],
+      [1, 1, 2],
+    ]);
+    hook.result.current.release();
+    hook.rerender({ ...first, placements: rows, at: { passed: new Set([0, 6]) } });
+    expect(inHand()).not.toBe(columns[0]);
+    expect(hook.result.current.wasTaken()).toBe(false);
+  });
+
+  it('that another hand laid is told for a moment, in which nothing is meant for the next one', () => {
+    const { data, first, hook, inHand } = stepping();
+    look();
+    for (const cell of [0, 1, 2]) setLaid(data.laid, cell, true);
+    hook.rerender({ ...first, placements: rows.slice(1) });
+    expect(inHand()).toBe(rows[1]);
+    expect(hook.result.current.wasTaken()).toBe(true);
+    look();
+    expect(hook.result.current.wasTaken()).toBe(false);
+  });
+
+  it('is another one by other tips or wishes, once they are planned, and none without a plan', () => {
+    const { first, hook, inHand } = stepping();
+    look();
+    hook.rerender({ ...first, by: 'columns' });
+    expect(inHand()).toBe(rows[0]);
+    hook.rerender({ ...first, by: 'columns', placements: columns });
+    expect(inHand()).toBe(columns[0]);
+    hook.rerender({ ...first, by: 'columns', placements: null });
+    expect([inHand(), hook.result.current.step]).toEqual([null, -1]);
   });
 });

@@ -1,5 +1,6 @@
 import type { CellPlace } from '../cells/rect';
 import { type Placement, placementRect } from './placement';
+import { type Tips, tipFor } from './tips';
 
 /** Index of the placement that lays a square; −1 where none does. */
 export function placementOn(placements: readonly Placement[], { x, y }: CellPlace): number {
@@ -56,6 +57,51 @@ export function stepBehind(
   }
   const next = placements[laid + 1] ?? placements[laid - 1];
   return { place: next ? { x: next.x, y: next.y } : null, line: next?.line ?? line };
+}
+
+/**
+ * A plan that was made anew, with the placement that somebody has in hand meanwhile: what other placements would lay of
+ * its squares is cut out of them, so that each square is laid once.
+ * @param width columns of the canvas
+ */
+export function withInHand(
+  placements: readonly Placement[],
+  inHand: Placement,
+  tips: Tips,
+  width: number,
+): Placement[] {
+  const own = new Set(cellsOfPlacement(inHand, width));
+  let isIn = false;
+  return placements.flatMap((placement): Placement[] => {
+    if (!cellsOfPlacement(placement, width).some((cell) => own.has(cell))) return [placement];
+    const rest = piecesWithout(placement, own, tips, width);
+    if (isIn) return rest;
+    isIn = true;
+    return [inHand, ...rest];
+  });
+}
+
+/** The pieces of a placement that are left without some of its squares, each with the tip for it. */
+function piecesWithout(
+  placement: Placement,
+  without: ReadonlySet<number>,
+  tips: Tips,
+  width: number,
+): Placement[] {
+  const pieces: Placement[] = [];
+  let before = -2;
+  cellsOfPlacement(placement, width).forEach((cell, i) => {
+    if (without.has(cell)) return;
+    const last = pieces.at(-1);
+    if (last && before === i - 1) last.length++;
+    else {
+      const [x, y] =
+        placement.orientation === 'h' ? [placement.x + i, placement.y] : [placement.x, placement.y + i];
+      pieces.push({ ...placement, x, y, length: 1 });
+    }
+    before = i;
+  });
+  return pieces.map((piece) => ({ ...piece, tip: tipFor(piece.length, tips) }));
 }
 
 /** Indices of the squares of a placement. @param width columns of the canvas */

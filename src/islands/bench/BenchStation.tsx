@@ -230,6 +230,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   };
   /** Lays what is in hand, and the next comes forward: a bar, a row, a colour, a section. */
   const layNext = () => {
+    if (guide.wasTaken()) return;
     setLed(true);
     setBegun(colour?.line ?? null);
     if (guide.cells.length > 0) {

@@ -18,6 +18,7 @@ import type { Section } from '../../core/sections/section';
 import { many } from '../../core/words/numbers';
 import type { PlacingStart } from '../../server/placing/contract';
 import type { ClothData } from '../cloth/useClothData';
+import { useBarInHand } from '../placing/useBarInHand';
 import { usePlacingWork } from '../placing/usePlacingWork';
 import { useTimeModel } from '../sections/useSectionWork';
 
@@ -46,6 +47,8 @@ export interface Guide {
   goTo(place: CellPlace): void;
   /** What was laid is not in hand any more. */
   laid(): void;
+  /** Whether another hand just laid what was in hand. */
+  wasTaken(): boolean;
   /** All squares of the bar that the plan lays at a square; none without one. */
   placementAt(place: CellPlace): number[];
 }
@@ -77,7 +80,12 @@ export function useGuide(
   /** Where stepping is: the plan may be made anew, this stays. */
   const [at, setAt] = useState<StepPlace>(null);
   const line = colour?.line ?? null;
-  const placements = useMemo(() => plan?.placements ?? [], [plan]);
+  const by = useMemo(() => JSON.stringify([section, tips, wish, hand]), [section, tips, wish, hand]);
+  const bar = useBarInHand(data, plan?.placements ?? null, { at, line, tips, by }, (all) => {
+    const own = all.filter((each) => each.line === line);
+    return own.length === 0 ? -1 : all.indexOf(own[stepIn(own, at, line, chart.width)]!);
+  });
+  const { placements } = bar;
   const ofColour = useMemo(() => placements.filter((each) => each.line === line), [placements, line]);
   const byRows = guide === 'rows' && hasChart;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the bitmap is changed in place, see `version`
@@ -112,11 +120,12 @@ export function useGuide(
       },
       goTo: setAt,
       laid: () => setAt(next ? { x: next.runs[0]!.x, y: next.y } : null),
+      wasTaken: () => false,
       placementAt: (place) => barAt(placements, place, chart.width),
     };
   }
-  const here = ofColour.length === 0 ? null : ofColour[stepIn(ofColour, at, line, chart.width)]!;
-  const next = here && stepBehind(placements, placements.indexOf(here), chart.width);
+  const here = bar.inHand;
+  const next = here && stepBehind(placements, bar.step, chart.width);
   return {
     cells: here ? cellsOfPlacement(here, chart.width) : [],
     rect: here && placementRect(here),
@@ -134,7 +143,11 @@ export function useGuide(
       if (to) setAt({ x: to.x, y: to.y });
     },
     goTo: setAt,
-    laid: () => setAt(next?.place ?? null),
+    laid: () => {
+      bar.release();
+      setAt(next?.place ?? null);
+    },
+    wasTaken: bar.wasTaken,
     placementAt: (place) => barAt(placements, place, chart.width),
   };
 }

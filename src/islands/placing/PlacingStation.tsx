@@ -43,6 +43,7 @@ import { HintsPanel } from './HintsPanel';
 import { ReadOut } from './ReadOut';
 import { StepSlip } from './StepSlip';
 import { TipsPanel } from './TipsPanel';
+import { useBarInHand } from './useBarInHand';
 import { useOwnTips } from './useOwnTips';
 import { usePlacingWork } from './usePlacingWork';
 import { WishPanel } from './WishPanel';
@@ -104,9 +105,13 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
     prices: ready && (panel === 'wishes' || panel === 'colours'),
   });
   const { plan } = work;
-  const placements = plan?.placements ?? [];
-  const step = stepIn(placements, at, chosen, chart.width);
-  const inHand = placements[step] ?? null;
+  const by = useMemo(() => JSON.stringify([section, tips, wish, start.hand]), [section, tips, wish, start]);
+  const { placements, step, inHand, release, wasTaken } = useBarInHand(
+    data,
+    plan?.placements ?? null,
+    { at, line: chosen, tips, by },
+    (all) => (all.length === 0 ? -1 : stepIn(all, at, chosen, chart.width)),
+  );
   const line = inHand?.line ?? chosen;
   useKeptFront(entry, number, line);
   const ofColour = useMemo(() => placements.filter((each) => each.line === line), [placements, line]);
@@ -130,7 +135,8 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   /** The sitting that runs, which what is laid belongs to as at the bench. */
   const sitting = bench.sittings.find(({ endedAt }) => endedAt === null)?.id ?? null;
   const layIt = () => {
-    if (!inHand) return;
+    if (!inHand || wasTaken()) return;
+    release();
     const next = stepBehind(placements, step, chart.width);
     const cells = marks.store.preview('lay', cellsOfPlacement(inHand, chart.width));
     if (cells.length > 0) marks.store.commit('lay', cells, sitting);
@@ -250,13 +256,15 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
         )}
         {plan ? (
           <div aria-live="polite" data-testid="plan">
-            {placements.length === 0 ? (
+            {plan.placements.length === 0 ? (
               <p className="text-[1.3rem] font-semibold">Everything in this section is laid.</p>
             ) : (
               <>
                 <p>
-                  <span className="big-number">{many(placements.length)}</span>{' '}
-                  <TermWord term="placement">{placements.length === 1 ? 'placement' : 'placements'}</TermWord>{' '}
+                  <span className="big-number">{many(plan.placements.length)}</span>{' '}
+                  <TermWord term="placement">
+                    {plan.placements.length === 1 ? 'placement' : 'placements'}
+                  </TermWord>{' '}
                   for {counted(plan.drills, 'drill')}
                 </p>
                 <p>

@@ -7,7 +7,13 @@ import { USUAL_SECONDS } from '../../../src/core/pace/timeModel';
 import { type Placement, placementRect } from '../../../src/core/placing/placement';
 import { type PlacingGround, PlacingPlanner } from '../../../src/core/placing/plan';
 import { SWITCH_NAMES, secondsOfPlan, switched, wishPrice } from '../../../src/core/placing/prices';
-import { cellsOfPlacement, placementOn, stepBehind, stepIn } from '../../../src/core/placing/stepping';
+import {
+  cellsOfPlacement,
+  placementOn,
+  stepBehind,
+  stepIn,
+  withInHand,
+} from '../../../src/core/placing/stepping';
 import { orderTips } from '../../../src/core/placing/tips';
 import { type PlacingWish, USUAL_PLACING } from '../../../src/core/placing/wish';
 import { chartOfRows, line } from '../samples';
@@ -373,5 +379,46 @@ describe('stepping', () => {
       expect(stepBehind(rows.slice(0, 1), 0, 6)).toEqual({ place: null, line: 1 });
       expect(stepBehind([], 0, 6)).toEqual({ place: null, line: null });
     });
+  });
+
+  it('keeps the bar in hand in a plan that was made anew: each square is laid once, by no longer bars', () => {
+    const bars = fc.record({
+      rows: fc.array(fc.array(fc.integer({ min: 1, max: 2 }), { minLength: 8, maxLength: 8 }), {
+        minLength: 6,
+        maxLength: 6,
+      }),
+      which: fc.nat(),
+      direction: fc.constantFrom('free', 'one'),
+    });
+    fc.assert(
+      fc.property(bars, ({ rows, which, direction }) => {
+        const chart = chartOfRows(...rows.map((row) => row.join('')));
+        const first = planOf(chart).placements;
+        const inHand = first[which % first.length]!;
+        const anew = planOf(chart, { ...USUAL_PLACING, direction: direction as 'free' | 'one' }).placements;
+        const tips = [1, 2, 3, 6];
+        const kept = withInHand(anew, inHand, tips, chart.width);
+        expect(kept.filter((each) => each === inHand)).toHaveLength(1);
+        expect(timesLaid(chart, kept)).toEqual(new Array(chart.cells.length).fill(1));
+        const longest = Math.max(...anew.map(({ length }) => length), inHand.length);
+        for (const { line, length, tip, ...place } of kept) {
+          expect(chart.cells[place.y * chart.width + place.x]).toBe(line);
+          expect(length).toBeLessThanOrEqual(longest);
+          expect(tip).toBeGreaterThanOrEqual(length);
+        }
+      }),
+      { numRuns: 60 },
+    );
+    // A bar across in the middle of one along leaves a piece on each side; the single has a tip of its own.
+    const [along, across] = [
+      { x: 0, y: 1, length: 5, orientation: 'h', line: 1, tip: 6 },
+      { x: 1, y: 0, length: 2, orientation: 'v', line: 1, tip: 2 },
+    ] as const;
+    const single = { x: 1, y: 0, length: 1, orientation: 'h', line: 1, tip: 1 } as const;
+    expect(withInHand([along, single], across, [1, 2, 3, 6], 6)).toEqual([
+      across,
+      { ...along, length: 1, tip: 1 },
+      { ...along, x: 2, length: 3, tip: 3 },
+    ]);
   });
 });
