@@ -87,7 +87,10 @@ describe('answers', () => {
     let view = first;
     const hook = renderHook(() => {
       const writing = useWrite('c1');
-      return { ...useAnswers(view, (next) => (view = next), writing, '/api/canvases/c1/reading'), writing };
+      return {
+        ...useAnswers(view, (next) => (view = next), writing, '/api/canvases/c1/reading', 20),
+        writing,
+      };
     });
     return { ...hook, seen: () => view };
   };

@@ -10,6 +10,7 @@ import { editChart, repairView, replaceFinish } from '../../src/server/chart/edi
 import { kindView } from '../../src/server/chart/view';
 import { beginChart } from '../../src/server/chart/writes';
 import { checkinView } from '../../src/server/checkin/view';
+import { correctFacts } from '../../src/server/corrections/writes';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 
@@ -32,6 +33,18 @@ describe('a chart that is typed', () => {
     await expect(beginChart(database, canvas)).rejects.toThrow('has a chart already');
     await editChart(database, canvas, { id: randomUUID(), edits: [{ runs: [0, 2], line: 1 }] });
     expect(await cells(canvas)).toEqual([1, 1, 0, 0, 0, 0]);
+  });
+
+  it('takes a repair where it was made, though the canvas got another size before it came', async () => {
+    const [canvas, other] = [
+      await shelve(database, legend, chartOfRows('111', '222')),
+      await shelve(database, legend, chartOfRows('111', '222')),
+    ];
+    const wide = await correctFacts(database, canvas, { width: 4 });
+    const edits = [{ runs: [2, 2], line: 2 }];
+    await editChart(database, wide, { id: randomUUID(), edits, columns: 3 });
+    expect(await cells(wide)).toEqual([1, 1, 2, 0, 2, 2, 2, 0]);
+    expect(await cells(other)).toEqual([1, 1, 1, 2, 2, 2]);
   });
 
   it('does not begin without a colour list', async () => {

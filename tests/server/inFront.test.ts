@@ -141,6 +141,14 @@ describe('a canvas without a chart', () => {
       tickColour(database, canvas, { id: randomUUID(), section, line: tickedLine, done: true });
     await expect(tick(mine, 3, 1)).rejects.toThrow('There is no section 3; the last is 2.');
     await expect(tick(mine, 1, 9)).rejects.toThrow('no longer has this colour');
+    // The tick of a screen that has not heard of a new cut is of other squares than those that it saw.
+    const seen = { x: 0, y: 0, width: 5, height: 5 };
+    const late = (around: typeof seen) =>
+      tickColour(database, mine, { id: randomUUID(), section: 1, around, line: 2, done: true });
+    await late(seen);
+    await keepGrid(database, mine, 2, 5);
+    await expect(late(seen)).rejects.toThrow('cut anew meanwhile');
+    await late({ ...seen, width: 2 });
     await pair();
     await expect(tick(mine, 1, 1)).rejects.toThrow('has a chart now');
     expect((await progressView(database, mine, 'UTC', '2026-01-01')).ticked).toBeNull();

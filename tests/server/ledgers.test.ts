@@ -18,7 +18,7 @@ import { enterMark, type MarkRequest } from '../../src/server/bench/writes';
 import { saveChart } from '../../src/server/chart/writes';
 import { checkinView } from '../../src/server/checkin/view';
 import { type BagRequest, enterBag, recordTrash } from '../../src/server/checkin/writes';
-import { saveColourList } from '../../src/server/corrections/writes';
+import { correctFacts, saveColourList } from '../../src/server/corrections/writes';
 import { progressView } from '../../src/server/progress/view';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
@@ -443,6 +443,24 @@ describe('the mark ledger', () => {
       }),
       { numRuns: 25 },
     );
+  });
+
+  it('puts a mark where it was made, though the canvas got another size before it came', async () => {
+    const [canvas, other] = [await shelve(database, legend, chart), await shelve(database, legend, chart)];
+    // The second square of the second row, by the four columns that the screen knew.
+    const late = mark({ runs: [5, 1], columns: 4 });
+    const wide = await correctFacts(database, canvas, { width: 6, height: 3 });
+    expect(await enterMark(database, wide, late)).toMatchObject({ runs: [7, 1], laid: 1 });
+    expect(await enterMark(database, wide, late)).toMatchObject({ runs: [7, 1], laid: 1 });
+    expect(await enterMark(database, other, { ...late, id: randomUUID() })).toMatchObject({ runs: [5, 1] });
+    const bare = await shelve(database, legend, null, { width: 4, height: 2 });
+    const small = await correctFacts(database, bare, { height: 1 });
+    await expect(
+      enterMark(database, small, mark({ kind: 'lift', runs: [5, 1], columns: 4 })),
+    ).rejects.toThrow('ends beyond the last of 4 squares');
+    await expect(
+      enterMark(database, small, mark({ kind: 'lift', runs: [5, 1], columns: 5 })),
+    ).rejects.toThrow('has none of these squares');
   });
 
   it('keeps marks apart that two screens make at the same time', async () => {

@@ -216,6 +216,12 @@ describe('answers', () => {
     await say([[5, 1]]);
     const wider = await correctFacts(database, mine, { width: 6, height: 2 });
     expect((await view(wider)).answers).toEqual([[7, 1]]);
+    // An answer of a screen that has not heard of it yet.
+    const late = { id: randomUUID(), answers: [[6, 1]], columns: 4, undoes: null };
+    await answerSquares(database, wider, late, SCREEN);
+    expect((await view(wider)).answers).toContainEqual([8, 1]);
+    const outside = { ...late, id: randomUUID(), columns: 2 };
+    await expect(answerSquares(database, wider, outside, SCREEN)).rejects.toThrow('does not have');
   });
 
   it('name squares and colours that there are', async () => {

@@ -159,3 +159,7 @@ export function cropped(chart: Chart, { x, y, width, height }: CellRect): Chart 
   }
   return { width, height, cells };
 }
+
+export function isSameRect(a: CellRect, b: CellRect): boolean {
+  return a.x === b.x && a.y === b.y && a.width === b.width && a.height === b.height;
+}

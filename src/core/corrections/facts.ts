@@ -1,7 +1,8 @@
-import { type CanvasFacts, sizeInWords } from '../canvas/canvas';
+import { type CanvasFacts, MAX_SIDE_CELLS, sizeInWords } from '../canvas/canvas';
 import { type Bitmap, isLaid } from '../cells/bitmap';
-import type { CellRuns } from '../cells/cellRuns';
+import { type CellRuns, faultInRuns } from '../cells/cellRuns';
 import { type Chart, makeChart } from '../cells/chart';
+import { Refusal } from '../refusal';
 import { counted, many } from '../words/numbers';
 
 /** What is known of a canvas when its facts are corrected. */
@@ -134,4 +135,21 @@ export function factsInWords(before: CanvasFacts, after: CanvasFacts): string[] 
   if (before.bagsCarry !== after.bagsCarry)
     words.push(after.bagsCarry === null ? 'bags may carry either number' : `bags carry ${after.bagsCarry}`);
   return words;
+}
+
+/**
+ * Squares that were marked when the canvas had so many columns, on the canvas as it is by now: a screen may have been away
+ * while its size was corrected.
+ * @param columns undefined where the squares are counted by the canvas as it is
+ * @throws Refusal where they lie on no canvas of so many columns
+ */
+export function runsOfColumns(
+  runs: CellRuns,
+  columns: number | undefined,
+  size: { width: number; height: number },
+): CellRuns {
+  if (columns === undefined || columns === size.width) return runs;
+  const fault = faultInRuns(runs, columns * MAX_SIDE_CELLS);
+  if (fault !== null) throw new Refusal(fault);
+  return resizedRuns(runs, columns, size);
 }

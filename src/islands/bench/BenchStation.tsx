@@ -454,7 +454,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
         {fault && <Notice kind="fault">{fault}</Notice>}
         {hasChart && <ColoursInLine school={school} counts={counts} shape={canvas.shape} onChoose={choose} />}
         {!hasChart && legend.length > 0 && (
-          <TickList canvasId={canvas.id} section={number} pots={pots} shape={canvas.shape} />
+          <TickList canvasId={canvas.id} section={section} pots={pots} shape={canvas.shape} />
         )}
         <SittingTimer
           running={running}

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { Pot } from '../../core/codes/places';
+import type { Section } from '../../core/sections/section';
 import { counted } from '../../core/words/numbers';
 import type { TicksView } from '../../server/sections/contract';
 import { ColourTicks } from '../../ui/ColourTicks';
@@ -11,12 +12,12 @@ import { useWrite } from '../writing/useWrite';
 /** Without a chart: the colours of the list, each with its pot, ticked when it is done in the section in front. */
 export function TickList({
   canvasId,
-  section,
+  section: { number: section, x, y, width, height },
   pots,
   shape,
 }: {
   canvasId: string;
-  section: number;
+  section: Section;
   pots: readonly Pot[];
   shape: Shape;
 }) {
@@ -40,7 +41,7 @@ export function TickList({
     setSaid((before) => new Map(before).set(key, done));
     const acknowledged = await enter<TicksView>(
       url,
-      { section, line, done },
+      { section, around: { x, y, width, height }, line, done },
       (next) => {
         setView(next);
         overtaken();

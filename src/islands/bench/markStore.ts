@@ -3,6 +3,7 @@ import { SharedCloth } from '../../core/bench/sharedCloth';
 import type { Canvas } from '../../core/canvas/canvas';
 import { countLaid } from '../../core/cells/bitmap';
 import { type CellRuns, cellsOfRuns, runsFromCells, runsInParts } from '../../core/cells/cellRuns';
+import { runsOfColumns } from '../../core/corrections/facts';
 import type { UndoView } from '../../core/ledger/history';
 import type { BenchView, MarkOffer, MarkView } from '../../server/bench/contract';
 import type { ChangesView } from '../../server/live/contract';
@@ -42,6 +43,7 @@ interface MarkBody {
   id: string;
   kind: MarkKind;
   runs: CellRuns;
+  columns?: number;
 }
 
 /**
@@ -151,7 +153,7 @@ export class MarkStore {
       this.cloth.add(id, kind, runs);
       // Not saved from this moment on, before the outbox has taken it in.
       this.change({ waiting: this.cloth.waits });
-      const body = { id, kind, runs, sittingId, ...more };
+      const body = { id, kind, runs, columns: this.canvas.width, sittingId, ...more };
       void this.outbox.put('POST', this.url, body, this.canvas.id).then(() => this.cloth.keep(id));
     }
     return ids;
@@ -246,7 +248,8 @@ export class MarkStore {
     this.cloth.waiting(
       waiting
         .map(({ body }) => body as Partial<MarkBody>)
-        .filter((body): body is MarkBody => Boolean(body.kind && body.runs)),
+        .filter((body): body is MarkBody => Boolean(body.kind && body.runs))
+        .map((body) => ({ ...body, runs: runsOfColumns(body.runs, body.columns, this.canvas) })),
     );
     this.shown({ waiting: this.cloth.waits });
   }

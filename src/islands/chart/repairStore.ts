@@ -1,6 +1,7 @@
 import type { Chart } from '../../core/cells/chart';
 import { chartFromBytes } from '../../core/cells/chart';
 import { applyEdit, type CellEdit } from '../../core/chart/edit';
+import { runsOfColumns } from '../../core/corrections/facts';
 import type { RepairView } from '../../server/chart/contract';
 import { getBytes, getJson, inWords } from '../writing/api';
 import type { Outbox } from '../writing/outbox';
@@ -100,7 +101,8 @@ export class RepairStore {
   private send(what: { edits: CellEdit[] } | { undoes: string } | { redoes: string }): void {
     const id = crypto.randomUUID();
     if ('edits' in what) this.own.set(id, what.edits);
-    void this.outbox.put('POST', this.url, { id, ...what }, this.canvasId, {
+    const counted = 'edits' in what ? { columns: this.chart.width } : {};
+    void this.outbox.put('POST', this.url, { id, ...what, ...counted }, this.canvasId, {
       answered: (view) => {
         this.own.delete(id);
         // Undo may add or take away a line of the sheet: the chart and its legend change together.
@@ -140,12 +142,14 @@ export class RepairStore {
   private async showWaiting(): Promise<void> {
     const waiting = (await this.outbox.waitingFor(this.canvasId))
       .filter(({ url }) => url === this.url)
-      .map(({ body }) => body as { id: string; edits?: CellEdit[] });
+      .map(({ body }) => body as { id: string; edits?: CellEdit[]; columns?: number });
     const kept = new Set(waiting.map(({ id }) => id));
     // What was done a moment ago is not kept for sending yet.
     const latest = [...this.own].filter(([id]) => !kept.has(id)).map(([, edits]) => edits);
-    for (const edit of [...waiting.map(({ edits = [] }) => edits), ...latest].flat())
-      applyEdit(this.chart, edit);
+    const here = waiting.map(({ edits = [], columns }) =>
+      edits.map((edit) => ({ ...edit, runs: runsOfColumns(edit.runs, columns, this.chart) })),
+    );
+    for (const edit of [...here, ...latest].flat()) applyEdit(this.chart, edit);
     this.change({ version: this.state.version + 1 });
   }
 

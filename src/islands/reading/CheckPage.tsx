@@ -36,7 +36,7 @@ type Part = 'doubt' | 'count' | 'colour' | 'where';
 function Checked({ entry, legend, first }: { entry: ShelfEntry; legend: LegendLine[]; first: ReadingView }) {
   const { canvas } = entry;
   const { view, show, writing, base } = useReading(canvas.id, first);
-  const { answers, answer, undo, undoWords } = useAnswers(view, show, writing, base);
+  const { answers, answer, undo, undoWords } = useAnswers(view, show, writing, base, canvas.width);
   const read = useReadChart(canvas, view, answers);
   const { chart, stitched } = read;
   const [part, setPart] = useState<Part>('doubt');

@@ -22,6 +22,7 @@ export function useAnswers(
   show: (next: ReadingView) => void,
   { write, enter, fault }: Writing,
   base: string,
+  columns: number,
 ): {
   answers: ReadonlyMap<number, number>;
   answer(squares: readonly number[], line: number): void;
@@ -49,7 +50,7 @@ export function useAnswers(
     (squares: readonly number[], line: number) => {
       const key = crypto.randomUUID();
       setWaiting((before) => [...before, { key, squares, line, unanswered: false }]);
-      const body = { answers: squares.map((square) => [square, line]) };
+      const body = { answers: squares.map((square) => [square, line]), columns };
       const come = (next: Answered) => {
         took(next);
         setWaiting((before) => before.filter((entry) => entry.key !== key));
@@ -62,7 +63,7 @@ export function useAnswers(
         );
       });
     },
-    [enter, base, took],
+    [enter, base, columns, took],
   );
   const last = view.undo;
   const undo = useCallback(() => {

@@ -1,7 +1,7 @@
 import type { TrashTally } from '../../core/checkin/chance';
 import type { UndoView } from '../../core/ledger/history';
 import type { TrashRecordView } from '../checkin/contract';
-import { boolean, object, string, wholeNumbers } from '../http/schema';
+import { boolean, columnsThen, object, string, wholeNumbers } from '../http/schema';
 
 const ledgerId = (what: string) =>
   string()
@@ -21,6 +21,7 @@ export const markSchema = object({
     2 * MAX_RUNS,
     `Squares come as pairs of whole numbers, start and length, at most ${MAX_RUNS} pairs a mark. Send a larger mark in parts.`,
   ).default([]),
+  columns: columnsThen(),
   sittingId: string().uuid().nullable().default(null),
   /** Laid before the canvas was kept here. */
   before: boolean().default(false),

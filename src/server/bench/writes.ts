@@ -3,6 +3,7 @@ import { applyMark, changedCells, inverseOf, type MarkKind, onlyLine } from '../
 import { faultInSitting, splitSitting } from '../../core/bench/sitting';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type CellRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
+import { runsOfColumns } from '../../core/corrections/facts';
 import { counted } from '../../core/words/numbers';
 import {
   addMark,
@@ -30,6 +31,8 @@ export interface MarkRequest {
   id: string;
   kind: MarkKind;
   runs: CellRuns;
+  /** Of the canvas when the runs were counted; its own where left out. */
+  columns?: number | undefined;
   sittingId: string | null;
   /** Laid before the canvas was kept here: counts for what is laid, not for a day. */
   before?: boolean;
@@ -54,10 +57,12 @@ export async function enterMark(
 ): Promise<MarkView> {
   const cells = canvas.width * canvas.height;
   const fresh = wish.undoes === null && wish.redoes === null;
+  const said = runsOfColumns(wish.runs, wish.columns, canvas);
   if (fresh) {
-    const fault = faultInRuns(wish.runs, cells);
+    const fault = faultInRuns(said, cells);
     if (fault !== null) throw unreadable(fault);
     if (wish.runs.length === 0) throw unreadable('A mark needs at least one square.');
+    if (said.length === 0) throw conflict('The canvas is smaller now and has none of these squares.');
   }
   const asked = { id: wish.id, what: 'mark', canvasId: canvas.id, digest: digestOfMark(wish) };
   return database.transaction(
@@ -71,7 +76,7 @@ export async function enterMark(
         runs,
         before = false,
         popped = null,
-      } = fresh ? wish : await opposite(queries, canvas, wish);
+      } = fresh ? { ...wish, runs: said } : await opposite(queries, canvas, wish);
       if (popped !== null && kind === 'lay') throw unreadable('Only a lift can say that drills came off.');
       if (wish.sittingId !== null && !(await sittingBelongs(queries, canvas.id, wish.sittingId))) {
         throw notFound('such sitting');

@@ -8,7 +8,16 @@ import { WORD_KINDS, type WordKind } from '../../core/codes/legendWords';
 import { FINISHES } from '../../core/colour/finish';
 import type { UndoView } from '../../core/ledger/history';
 import type { ShadePair } from '../../core/symbols/check';
-import { array, colourLine, type InferType, number, object, string, wholeNumbers } from '../http/schema';
+import {
+  array,
+  colourLine,
+  columnsThen,
+  type InferType,
+  number,
+  object,
+  string,
+  wholeNumbers,
+} from '../http/schema';
 
 export const chartFileQuery = object({
   /**
@@ -119,6 +128,7 @@ export const chartEditSchema = object({
   )
     .max(MAX_LEGEND_LINES, 'Too many changes in one go.')
     .default([]),
+  columns: columnsThen(),
   undoes: string().uuid().nullable().default(null),
   redoes: string().uuid().nullable().default(null),
 });

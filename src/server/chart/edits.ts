@@ -7,6 +7,7 @@ import { type Chart, countPerLine } from '../../core/cells/chart';
 import { applyEdit, type CellEdit, inverseOf, runsOfLine, suspects } from '../../core/chart/edit';
 import { movedCounts, specialLine, takenOff } from '../../core/chart/finish';
 import type { Finish } from '../../core/colour/finish';
+import { runsOfColumns } from '../../core/corrections/facts';
 import { counted } from '../../core/words/numbers';
 import { bitmapOf, replayMarks } from '../../data/bench';
 import { legendOf, nextLine, replaceLegend } from '../../data/canvas';
@@ -68,6 +69,8 @@ function offerOf({ id, kind, edits, before }: ChartEditEntry): RepairOffer {
 export interface ChartEditRequest {
   id: string;
   edits?: CellEdit[];
+  /** Of the canvas when the runs were counted; its own where left out. */
+  columns?: number | undefined;
   undoes?: string | null;
   redoes?: string | null;
 }
@@ -86,7 +89,11 @@ export async function editChart(
 ): Promise<void> {
   const request = { id: wish.id, what: 'chart edit', canvasId: canvas.id, content: wish };
   await once(database, request, async (queries) => {
-    const { id, edits = [], undoes = null, redoes = null } = wish;
+    const { id, columns, undoes = null, redoes = null } = wish;
+    const edits = (wish.edits ?? []).map((edit) => ({
+      ...edit,
+      runs: runsOfColumns(edit.runs, columns, canvas),
+    }));
     const entry = { screenId, id, undoes, redoes };
     if (undoes !== null) await undoEdit(queries, canvas, undoes, entry);
     else if (redoes !== null) await redoEdit(queries, canvas, redoes, entry);

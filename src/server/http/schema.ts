@@ -1,4 +1,5 @@
 import { addMethod, mixed, number, setLocale, string } from 'yup';
+import { MAX_SIDE_CELLS } from '../../core/canvas/canvas';
 import { MAX_LINE } from '../../core/canvas/legend';
 
 /*
@@ -86,6 +87,14 @@ export function wholeNumbers(most: number, sentence: string) {
 /** A colour by its number in the list, which may lie beyond the length of a list. */
 export const colourLine = () =>
   number().integer('Colours are named by their line, a whole number.').min(1).max(MAX_LINE);
+
+/** Columns of the canvas by which squares were counted: its size may be corrected before they come. */
+export const columnsThen = () =>
+  number()
+    .integer('Columns are counted in whole numbers.')
+    .min(1, 'A canvas has at least one column.')
+    .max(MAX_SIDE_CELLS, `A canvas has at most ${MAX_SIDE_CELLS} columns.`)
+    .optional();
 
 /** Whose marks or sittings: a device by its id, or the machine itself. */
 export const makerSchema = string()

@@ -3,7 +3,7 @@ import type { Corners } from '../../core/reading/homography';
 import type { KeptReading } from '../../core/reading/keptReading';
 import type { Pin } from '../../core/reading/mesh';
 import type { DoubtfulEntry } from '../../core/reading/sheetChecks';
-import { array, boolean, colourLine, number, object, string } from '../http/schema';
+import { array, boolean, colourLine, columnsThen, number, object, string } from '../http/schema';
 
 /** A photo to read from, and what is known of it. */
 export interface ReadingPhoto {
@@ -130,6 +130,7 @@ export const readingAnswerSchema = object({
   answers: array(array(whole(1_000_000).required()).length(2, 'An answer is a square and a line.').required())
     .max(20_000, 'At most 20,000 squares are answered at once.')
     .default([]),
+  columns: columnsThen(),
   undoes: string().uuid('The id of an answer must be a UUID.').nullable().default(null),
 });
 

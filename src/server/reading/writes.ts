@@ -164,8 +164,9 @@ export async function answerSquares(
   if (wish.undoes === null && said.length === 0) throw unreadable('Say what at least one square is.');
   const named = { id: wish.id, what: 'reading answer', canvasId: canvas.id, content: wish };
   await once(database, named, async (queries) => {
+    const columns = wish.columns ?? canvas.width;
     const answers = said.map(([square, line]): [number, number, number] => {
-      const { x, y } = placeOfCell(square, canvas.width);
+      const { x, y } = placeOfCell(square, columns);
       return [x, y, line];
     });
     const entry = { id: wish.id, screenId, answers, undoes: wish.undoes };
@@ -177,7 +178,9 @@ export async function answerSquares(
       entry.answers = [];
     } else {
       const known = new Set([0, ...(await legendOf(queries, canvas.id)).map(({ line }) => line)]);
-      const fault = said.some(([square, line]) => square >= canvas.width * canvas.height || !known.has(line));
+      const fault = answers.some(
+        ([x, y, line]) => x >= canvas.width || y >= canvas.height || !known.has(line),
+      );
       if (fault) throw unreadable('An answer names a square or a colour that this canvas does not have.');
     }
     await addReadingAnswer(queries, canvas.id, entry, new Date().toISOString());

@@ -142,6 +142,8 @@ export const tickSchema = object({
     .uuid('The id must be a UUID.')
     .required('A tick needs an id, so that a repeated request changes nothing.'),
   section: whichSection,
+  /** The rectangle around the section as it was seen: the canvas may be cut anew before the tick comes. */
+  around: rectSchema.optional().default(undefined),
   line: colourLine().required('Say which colour.'),
   done: boolean().required('Say whether the colour is done there.'),
 });

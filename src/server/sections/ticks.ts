@@ -1,4 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
+import type { CellRect } from '../../core/cells/chart';
+import { isSameRect } from '../../core/cells/rect';
 import { noSuchSection } from '../../core/sections/next';
 import { tickedColours } from '../../core/sections/ticks';
 import { codeOf } from '../../data/canvas';
@@ -18,18 +20,23 @@ export async function ticksView(queries: Queries, canvas: Canvas): Promise<Ticks
 
 /**
  * Ticks a colour in a section, or takes its tick away. The same request again changes nothing.
+ * @param tick `around` is the rectangle around the section as it was seen
  * @throws Problem where there is a chart, no such colour or no such section, or the id is taken
  */
 export async function tickColour(
   database: Database,
   canvas: Canvas,
-  { id, section, line, done }: { id: string; section: number; line: number; done: boolean },
+  tick: { id: string; section: number; around?: CellRect | undefined; line: number; done: boolean },
 ): Promise<void> {
+  const { id, section, around, line, done } = tick;
   const request = { id, what: 'tick', canvasId: canvas.id, content: { section, line, done } };
   await once(database, request, async (queries) => {
     const { sections } = await sectionsOf(queries, canvas);
     const piece = sections[section - 1];
     if (!piece) throw unreadable(noSuchSection(section, sections.length));
+    if (around && !isSameRect(around, piece)) {
+      throw conflict('The canvas was cut anew meanwhile, and this section is another part of it now.');
+    }
     if ((await drillsOf(queries, canvas.id)) !== null) {
       throw conflict('This canvas has a chart now: its squares are marked one by one at the bench.');
     }

@@ -7,6 +7,7 @@ import {
   factsInWords,
   resizedChart,
   resizedRuns,
+  runsOfColumns,
 } from '../../../src/core/corrections/facts';
 import { chartOfRows } from '../samples';
 
@@ -130,6 +131,17 @@ describe('runs on another size', () => {
     // What has no room adds nothing to the run before it.
     expect(resizedRuns([3, 2, 5, 1], 5, { width: 4, height: 2 })).toEqual([3, 2]);
     expect(resizedRuns([4, 1], 5, { width: 4, height: 2 })).toEqual([]);
+  });
+
+  it('are turned where they were counted by other columns, and refused where those have no such squares', () => {
+    const size = { width: 6, height: 2 };
+    const runs = [0, 10];
+    expect(runsOfColumns(runs, undefined, size)).toBe(runs);
+    expect(runsOfColumns(runs, 6, size)).toBe(runs);
+    expect(runsOfColumns(runs, 5, size)).toEqual([0, 5, 6, 5]);
+    // However long a run says it is, it ends with the largest canvas there may be.
+    expect(() => runsOfColumns([0, 4001], 1, size)).toThrow('ends beyond the last of 4000 squares');
+    expect(runsOfColumns([0, 4000], 1, size)).toEqual([0, 1, 6, 1]);
   });
 });
 
