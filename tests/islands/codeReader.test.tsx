@@ -1,11 +1,16 @@
 // @vitest-environment happy-dom
-import { act, cleanup, renderHook } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { asCanvas } from '../../src/core/canvas/canvas';
+import { ScanButton } from '../../src/islands/scanning/ScanButton';
 import { type CodeSource, useCodeReader } from '../../src/islands/scanning/useCodeReader';
+import { TOO_SOON_MS } from '../../src/ui/useTooSoon';
+import { line } from '../core/samples';
 import { StandInWorker } from './standInWorker';
 
 const context = {
   canvas: {},
+  drawImage: () => {},
   getImageData: (_x: number, _y: number, width: number, height: number) => ({
     data: new Uint8ClampedArray(width * height * 4).fill(200),
   }),
@@ -87,4 +92,59 @@ it('tells that the thread broke down, and tries again with the next source', asy
   rerender({ source: second });
   expect(result.current).toEqual({ looking: true, failed: false });
   expect(StandInWorker.all).toHaveLength(2);
+});
+
+it('a bag that comes before the camera in the moment of a tap is not the one that was meant', async () => {
+  let now = 10_000;
+  vi.spyOn(performance, 'now').mockImplementation(() => now);
+  const camera = { getUserMedia: async () => ({ getTracks: () => [] }) };
+  vi.stubGlobal('navigator', { mediaDevices: camera });
+  vi.spyOn(HTMLMediaElement.prototype, 'play').mockResolvedValue();
+  Object.defineProperties(HTMLVideoElement.prototype, {
+    videoWidth: { configurable: true, get: () => 4 },
+    videoHeight: { configurable: true, get: () => 2 },
+    srcObject: { configurable: true, set: () => {} },
+  });
+  const onColour = vi.fn();
+  const canvas = asCanvas({
+    id: '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e',
+    title: 'Hills',
+    shape: 'square',
+    pitchMm: 2.5,
+    width: 10,
+    height: 10,
+    panels: 1,
+    symbolsPrinted: true,
+    packetDrills: 200,
+    bagsCarry: 'codes',
+  });
+  const legend = [line(1, { code: '412' }), line(2, { code: '98' })];
+  render(
+    <ScanButton
+      canvas={canvas}
+      legend={legend}
+      bagsCarry="codes"
+      act="Count one bag"
+      stays
+      onColour={onColour}
+    />,
+  );
+  fireEvent.click(screen.getByRole('button', { name: 'Read a code with the camera' }));
+  await act(async () => void vi.advanceTimersByTime(130));
+  const show = async (code: string) => {
+    await sees(code);
+    await sees(code);
+  };
+  const tap = () => fireEvent.click(screen.getByRole('button', { name: 'Count one bag', hidden: true }));
+  await show('412');
+  // What came forward from nothing was not there to be meant before.
+  tap();
+  expect(onColour).toHaveBeenLastCalledWith(legend[0]);
+  await show('98');
+  await show('412');
+  tap();
+  expect(onColour).toHaveBeenCalledOnce();
+  now += TOO_SOON_MS;
+  tap();
+  expect(onColour).toHaveBeenCalledTimes(2);
 });

@@ -12,6 +12,7 @@ import { Copy, Download } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { Unprintable } from '../labels/Unprintable';
+import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 import { WithView } from '../writing/WithView';
 
@@ -30,11 +31,16 @@ export function RequestPage({ entry }: { entry: ShelfEntry }) {
 
 function Request({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
   const { canvas } = entry;
+  const url = `/api/canvases/${canvas.id}/requests`;
   const [view, setView] = useState(first);
+  const overtakes = useReadAnew(url, ['bags', 'trash', 'sheet', 'other'], setView);
   const { fault, enter } = useWrite(canvas.id);
   const [copied, setCopied] = useState(false);
   const post = (path: string, body: object) =>
-    void enter<RequestView>(`/api/canvases/${canvas.id}/requests${path}`, body, setView);
+    void enter<RequestView>(`${url}${path}`, body, (next) => {
+      setView(next);
+      overtakes();
+    });
   const wanting = stillWanting(view.lines);
   const open = toAsk(view.lines);
   return (

@@ -8,6 +8,7 @@ import { Dialog, type DialogHandle } from '../../ui/Dialog';
 import { ScanLine } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { mayBeSimulated } from '../../ui/standIns';
+import { TOO_SOON_MS } from '../../ui/useTooSoon';
 import { standInCamera } from './standInCamera';
 import { type CodeSource, useCodeReader } from './useCodeReader';
 
@@ -72,8 +73,11 @@ function Scanner({
   const video = useRef<HTMLVideoElement>(null);
   const painted = useRef<HTMLCanvasElement>(null);
   const standIn = mayBeSimulated();
+  /** When one code took the place of another: a finger on its way is meant for the one before. */
+  const replaced = useRef(Number.NEGATIVE_INFINITY);
   const { looking, failed } = useCodeReader(source, (text) => {
     navigator.vibrate?.(60);
+    if (scanned) replaced.current = performance.now();
     setDone('');
     setScanned(readScanned(text, canvas.id, legend, bagsCarry));
   });
@@ -111,6 +115,7 @@ function Scanner({
     requestAnimationFrame(() => painted.current && camera.paint(painted.current));
   };
   const take = (line: LegendLine) => {
+    if (performance.now() - replaced.current < TOO_SOON_MS) return;
     onColour(line);
     if (!stays) {
       onDone();
