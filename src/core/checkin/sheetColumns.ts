@@ -54,6 +54,29 @@ const HEADINGS: Record<SheetField, readonly string[]> = {
   packets: ['packets', 'packet', 'bags', 'bag', 'packs', 'pack', 'pkts', 'pkt', 'packages'],
 };
 
+/**
+ * The same in other languages, without accents: German, French, Spanish, Italian, Portuguese, Dutch and Polish. One word may
+ * mean two things in two languages; then what stands below it decides.
+ */
+const ABROAD: Record<SheetField, string> = {
+  keyNumber: 'n num numero nummer lfdnr lp numer',
+  symbol: 'symbole simbolo symbool zeichen signe signo segno znak teken',
+  code:
+    'codigo codice kod farbnr farbnummer farbcode codecouleur nocouleur codigodecolor codigocolor codicecolore ' +
+    'codigodacor codigocor kleurcode kleurnummer kleurnr kodkoloru nrkoloru farbe couleur colore cor kleur kolor',
+  name:
+    'bezeichnung farbname nom nomcouleur nombre nome naam nazwa descripcion descricao descrizione omschrijving opis ' +
+    'farbe couleur colore cor kleur kolor',
+  hex: '',
+  finish: 'oberflache finition acabado acabamento finitura afwerking wykonczenie typ tipo art',
+  neededDrills:
+    'anzahl menge stuck stk steine quantite qte nombre diamants cantidad cant diamantes quantita qta diamanti ' +
+    'quantidade qtd qtde aantal diamantjes steentjes ilosc liczba sztuk szt diamenty',
+  packets:
+    'beutel tute tuten packchen packung packungen sachet sachets paquet paquets bolsa bolsas paquete paquetes bustina ' +
+    'bustine sacchetti pacote pacotes saquinhos zakje zakjes zakken pakjes woreczki torebki saszetki paczki',
+};
+
 export function emptyMapping(): ColumnMapping {
   return Object.fromEntries(SHEET_FIELDS.map((field) => [field, null])) as ColumnMapping;
 }
@@ -61,10 +84,16 @@ export function emptyMapping(): ColumnMapping {
 /** How well a heading names a field, 0 (not at all) to 1 (the very word). Units and other additions do no harm. */
 function headingScore(heading: string, field: SheetField): number {
   const words = HEADINGS[field];
-  const plain = (text: string) => text.toLowerCase().replace(/[^\p{L}\d#]/gu, '');
+  const plain = (text: string) =>
+    text
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[^\p{L}\d#]/gu, '');
   const rank = (text: string) => {
-    const at = words.indexOf(plain(text));
-    return at < 0 ? 0 : 1 - at * 0.03;
+    const word = plain(text);
+    const at = words.indexOf(word);
+    if (at >= 0) return 1 - at * 0.03;
+    return word !== '' && ABROAD[field].split(' ').includes(word) ? 0.6 : 0;
   };
   const whole = rank(heading);
   if (whole > 0) return whole;

@@ -41,6 +41,7 @@ export function readSheetLines(
   { totals = true }: { totals?: boolean } = {},
 ): SheetReading {
   const reading: SheetReading = { lines: [], faults: [], notices: [] };
+  const wholeCodes = withoutDecimals(rows, mapping);
   const firstWith = { code: new Map<string, number>(), symbol: new Map<string, number>() };
   for (const row of rows) {
     const total = totals ? readTotal(row, mapping, reading.lines) : null;
@@ -48,7 +49,7 @@ export function readSheetLines(
       reading.notices.push({ lineNumber: row.lineNumber, reason: totalInWords(total, reading.lines) });
       continue;
     }
-    const read = readRow(row, mapping, reading.lines.length + 1);
+    const read = readRow(wholeCodes?.(row) ?? row, mapping, reading.lines.length + 1);
     if ('reason' in read) {
       reading.faults.push({ lineNumber: row.lineNumber, reason: read.reason });
       continue;
@@ -95,6 +96,19 @@ export function readSheetLines(
     reading.lines.push(read);
   }
   return reading;
+}
+
+/**
+ * Programs write numbers as 310.0, codes among them. Where all codes end so, none means it.
+ * @returns a row with its code as it is printed; null where nothing is to be changed
+ */
+function withoutDecimals(
+  rows: readonly SheetRow[],
+  { code }: ColumnMapping,
+): ((row: SheetRow) => SheetRow) | null {
+  const codes = code === null ? [] : rows.flatMap(({ cells }) => cells[code] || []);
+  if (code === null || codes.length < 2 || !codes.every((each) => /^\d+\.0$/.test(each))) return null;
+  return (row) => ({ ...row, cells: row.cells.with(code, row.cells[code]!.replace(/\.0$/, '')) });
 }
 
 function readRow(row: SheetRow, mapping: ColumnMapping, line: number): LegendLine | { reason: string } {

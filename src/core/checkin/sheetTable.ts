@@ -4,6 +4,8 @@ import { unguarded } from '../words/csvGuard';
 import { delimiterOf, NO_QUOTE } from '../words/delimiter';
 import { largest, many } from '../words/numbers';
 import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
+import { withoutBlocks } from './sideBySide';
+import { spacedColumns } from './spacedColumns';
 
 /** One row of a sheet as it came, with the line of the file on which it starts (from 1). */
 export interface SheetRow {
@@ -46,8 +48,8 @@ const HEADER_WITHIN = 30;
 
 /**
  * Splits pasted or uploaded text into rows and guesses the columns.
- * Comma, semicolon, tab and upright stroke all serve; quotes as in RFC 4180, but one that is never closed is a sign
- * like others, so that it swallows no line.
+ * Comma, semicolon, tab and upright stroke all serve, and columns that stand under each other; quotes as in RFC 4180, but
+ * one that is never closed is a sign like others, so that it swallows no line.
  * @throws Refusal with a sentence when the text is empty or absurdly long
  */
 export function readSheetTable(text: string, options: TableOptions = {}): SheetTable {
@@ -55,16 +57,19 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
     throw new Refusal('This text is longer than a million characters, so it cannot be an inventory sheet.');
   }
   const plain = text.replace(/^\uFEFF/, '');
+  const delimiter = options.delimiter ?? delimiterOf(plain);
+  const spaced = delimiter === null || delimiter === ',' ? spacedColumns(plain) : null;
+  // Commas may stand in its numbers: a table by its spaces has more columns than they would make.
+  const byCommas = largest(plain.split('\n').map((line) => line.split(',').length));
+  if (spaced && !options.delimiter && largest(spaced.map(({ length }) => length)) > byCommas)
+    return tableOfCells(spaced, options);
   const parse = (quoteChar: string) =>
-    Papa.parse<string[]>(plain, {
-      delimiter: options.delimiter ?? delimiterOf(plain) ?? ',',
-      quoteChar,
-    });
+    Papa.parse<string[]>(plain, { delimiter: delimiter ?? ',', quoteChar });
   const quoted = parse('"');
   const broken = quoted.errors.find(({ type }) => type === 'Quotes');
   if (!broken)
     return tableOfCells(
-      quoted.data.map((row) => row.map(unguarded)),
+      quoted.data.map((row) => row.map((cell) => unguarded(asText(cell)))),
       options,
     );
   const table = tableOfCells(parse(NO_QUOTE).data, options);
@@ -87,10 +92,22 @@ export function tableOfCells(cells: string[][], { headerLine = null }: TableOpti
     lineNumber,
     reason: `Not read, because it stands above the headings: ${shortened(above.filter((cell) => cell !== '').join(' '))}`,
   }));
-  const stacked = withoutBlocks(header, rows.slice(at + 1));
+  const below = rows.slice(at + 1).filter((row) => !isRule(row));
+  const isAgain = ({ cells }: SheetRow) => header !== null && cells.join('\t') === header.cells.join('\t');
+  const again = below.filter(isAgain);
+  if (again.length > 0) {
+    notices.push({
+      lineNumber: again[0]!.lineNumber,
+      reason: `The headings come again${again.length > 1 ? ` ${many(again.length)} times` : ''}, as on a new page; these rows are no colours.`,
+    });
+  }
+  const stacked = withoutBlocks(
+    header,
+    below.filter((row) => !isAgain(row)),
+  );
   if (stacked.blocks > 1) {
     notices.push({
-      lineNumber: header!.lineNumber,
+      lineNumber: header?.lineNumber ?? null,
       reason: `The sheet has ${many(stacked.blocks)} blocks side by side; they were read one after the other.`,
     });
   }
@@ -127,30 +144,14 @@ function headerAt(rows: readonly SheetRow[]): number {
   return most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join('')) ? at : -1;
 }
 
-/** Blocks that stand side by side with the same headings, put one below the other. */
-function withoutBlocks(
-  header: SheetRow | null,
-  rows: readonly SheetRow[],
-): { header: string[] | null; rows: SheetRow[]; blocks: number } {
-  const names = header?.cells.map((name) => name.toLowerCase()) ?? [];
-  const first = names.findIndex((name) => name !== '');
-  const starts = names.flatMap((name, i) => (name !== '' && name === names[first] ? [i] : []));
-  const width = starts.length > 1 ? starts[1]! - starts[0]! : 0;
-  const block = (start: number) => names.slice(start, start + width);
-  const filled = (start: number) => block(start).filter((name) => name !== '');
-  const same = starts.every((start) => filled(start).join('\u0001') === filled(first).join('\u0001'));
-  if (starts.length < 2 || filled(first).length < 2 || !same) {
-    return { header: header?.cells ?? null, rows: [...rows], blocks: 1 };
-  }
-  return {
-    header: header!.cells.slice(first, first + width),
-    rows: starts.flatMap((start) =>
-      rows
-        .map(({ lineNumber, cells }) => ({ lineNumber, cells: cells.slice(start, start + width) }))
-        .filter(({ cells }) => cells.some((cell) => cell !== '')),
-    ),
-    blocks: starts.length,
-  };
+/** A row that is only drawn, to part the headings from what is below. */
+function isRule({ cells }: SheetRow): boolean {
+  return cells.every((cell) => /^(?:[-–—=_:+*]{3,})?$/.test(cell));
+}
+
+/** A cell without what is written around a number so that spreadsheets keep it as a text: `="0310"`. */
+function asText(cell: string): string {
+  return cell.replace(/^\s*="([^"]*)"\s*$/, '$1');
 }
 
 function shortened(text: string): string {

@@ -37,6 +37,43 @@ describe('headings of a sheet', () => {
     expect(headingsIn(['', word, 'else'])).toBe(1);
   });
 
+  // Words of the languages, from memory.
+  it.each([
+    [
+      'Nr.;Symbol;Farbe;Farbnr.;Anzahl;Beutel',
+      '1;#;Schwarz;310;1250;7',
+      'keyNumber symbol name code neededDrills packets',
+    ],
+    [
+      'N°;Symbole;Code couleur;Quantité;Sachets',
+      '1;A;310;1250;7',
+      'keyNumber symbol code neededDrills packets',
+    ],
+    ['N°;Symbole;Couleur;Nombre', '1;A;310;1250', 'keyNumber symbol code neededDrills'],
+    ['Nº;Símbolo;Color;Nombre;Cantidad', '1;A;310;Negro;1250', 'keyNumber symbol code name neededDrills'],
+    [
+      'N.;Simbolo;Codice colore;Nome;Quantità',
+      '1;A;310;Nero;1250',
+      'keyNumber symbol code name neededDrills',
+    ],
+    ['№;Símbolo;Cor;Qtd.;Saquinhos', '1;A;310;1250;7', 'keyNumber symbol code neededDrills packets'],
+    [
+      'Nr;Symbool;Kleurnummer;Afwerking;Aantal;Zakjes',
+      '1;A;310;;1250;7',
+      'keyNumber symbol code finish neededDrills packets',
+    ],
+    ['Lp.;Symbol;Kod;Ilość;Woreczki', '1;A;310;1250;7', 'keyNumber symbol code neededDrills packets'],
+  ])('“%s” are read in their language', (headings, row, fields) => {
+    const header = headings.split(';');
+    const expected = fields.split(' ').map((field, i) => [field, i]);
+    const rows = [row.split(';'), row.replace(/^1/, '2').replace('310', '321').split(';')];
+    expect(guessColumns(header, rows).mapping).toEqual({
+      ...emptyMapping(),
+      ...Object.fromEntries(expected),
+    });
+    expect(headingsIn(header)).toBe(header.length);
+  });
+
   it('with a unit or an addition name the same', () => {
     expect(
       columnsOf(['Qty (pcs)', 'Bags/kit', 'Code: maker', 'Name [long]', 'Finish {extra}']).found,

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { readAmount } from '../../../src/core/checkin/amount';
+import { readSheetLines } from '../../../src/core/checkin/sheetLines';
 import { readSheetTable, tableOfCells, unusedColumns } from '../../../src/core/checkin/sheetTable';
+import { spacedColumns } from '../../../src/core/checkin/spacedColumns';
 
 const cells = (text: string, options = {}) => readSheetTable(text, options).rows.map((row) => row.cells);
 
@@ -156,5 +159,100 @@ describe('blocks side by side', () => {
       expect(table.rows).toHaveLength(1);
     }
     expect(heads('Code', 'Drills', 'Code', 'Bags').columns).toEqual(['Code', 'Drills', 'Code', 'Bags']);
+  });
+});
+
+describe('blocks without headings', () => {
+  const keys = (text: string) => readSheetTable(text).rows.map(({ cells }) => cells.slice(0, 3).join(' '));
+
+  it('are known by their numbers, which go on where the block before ends', () => {
+    const text = '1;310;200;4;743;400\n2;321;150;5;666;120\n3;437;90;;;';
+    const expected = ['1 310 200', '2 321 150', '3 437 90', '4 743 400', '5 666 120'];
+    expect(keys(text)).toEqual(expected);
+    expect(readSheetTable(text).notices).toEqual([
+      {
+        lineNumber: null,
+        reason: 'The sheet has 2 blocks side by side; they were read one after the other.',
+      },
+    ]);
+    const three = '1;a;5;3;c;7;5;e;9\n2;b;6;4;d;8;6;f;1';
+    expect(keys(three)).toEqual(['1 a 5', '2 b 6', '3 c 7', '4 d 8', '5 e 9', '6 f 1']);
+  });
+
+  it('are none where numbers do not go on, or do so in columns that are not alike', () => {
+    for (const text of ['1;310;7;743\n2;321;8;666', '1;3\n2;4', '1;310;3;5;743\n2;321;4;6;666', '1;310;200'])
+      expect(readSheetTable(text).rows[0]!.cells).toEqual(text.split('\n')[0]!.split(';'));
+  });
+});
+
+describe('columns that stand under each other', () => {
+  it('are told by where they stand, so that what is missing leaves its place empty', () => {
+    const text = [
+      'Garden path, 30 × 40 cm',
+      '',
+      'Key  Code   Name        Drills',
+      '  1   310   Dark red     1,200',
+      '  2         Blue            90',
+      '  3  1204   Sea, sky',
+    ].join('\n');
+    const { rows, mapping, headerLine } = readSheetTable(text);
+    expect(headerLine).toBe(3);
+    expect(mapping).toMatchObject({ keyNumber: 0, code: 1, name: 2, neededDrills: 3 });
+    expect(rows.map(({ lineNumber, cells }) => [lineNumber, ...cells])).toEqual([
+      [4, '1', '310', 'Dark red', '1,200'],
+      [5, '2', '', 'Blue', '90'],
+      [6, '3', '1204', 'Sea, sky', ''],
+    ]);
+  });
+
+  it('are none in prose, in one row, or where another sign parts them', () => {
+    expect(spacedColumns('A line  with a slip.\nAnother line.\nAnd one more.')).toBeNull();
+    expect(spacedColumns('310  200')).toBeNull();
+    // One cell by itself may be a title, wherever it stands.
+    expect(spacedColumns('a   b\n    cd\nef  gh')).toEqual([['a', 'b'], ['cd'], ['ef', 'gh']]);
+    expect(readSheetTable('310,  200\n321,  150').rows[0]!.cells).toEqual(['310', '200']);
+    expect(readSheetTable('310  200\n321  150', { delimiter: ',' }).rows[0]!.cells).toEqual(['310  200']);
+    // Nothing is blank in all rows.
+    expect(spacedColumns('ab  cd\nabc  d\na  bcd')).toBeNull();
+    expect(readSheetTable('a  b\tc\nd  e\tf').rows[0]!.cells).toEqual(['a  b', 'c']);
+  });
+});
+
+describe('rows and cells that programs add', () => {
+  it('headings that come again and lines that are drawn are no colours', () => {
+    const { rows, notices } = readSheetTable(
+      '| Key | Code | Drills |\n|---|---|---|\n| 1 | 310 | 200 |\n| Key | Code | Drills |\n| 2 | 321 | 150 |\n| Key | Code | Drills |',
+    );
+    expect(rows.map(({ cells }) => cells.join(' ').trim())).toEqual(['1 310 200', '2 321 150']);
+    expect(notices).toEqual([
+      {
+        lineNumber: 4,
+        reason: 'The headings come again 2 times, as on a new page; these rows are no colours.',
+      },
+    ]);
+  });
+
+  it('numbers that are kept as texts, and whole numbers with a decimal, are what is printed', () => {
+    const read = (text: string) => {
+      const table = readSheetTable(text);
+      return readSheetLines(table.rows, table.mapping).lines.map(({ code, neededDrills }) => [
+        code,
+        neededDrills,
+      ]);
+    };
+    expect(read('Code,Drills\n="0310",200\n="0321",150')).toEqual([
+      ['0310', 200],
+      ['0321', 150],
+    ]);
+    expect(read('Code,Drills\n310.0,200.0\n321.0,"150,00"')).toEqual([
+      ['310', 200],
+      ['321', 150],
+    ]);
+    // One code with a point of its own: all of them are printed so. And thousands stay thousands.
+    expect(read('Code;Drills\n310.0;1.200\n321.5;150')).toEqual([
+      ['310.0', 1200],
+      ['321.5', 150],
+    ]);
+    expect(readAmount('12.5')).toBeNull();
   });
 });
