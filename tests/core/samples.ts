@@ -1,3 +1,4 @@
+import { asCanvas, type Canvas, type CanvasFacts } from '../../src/core/canvas/canvas';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import { type Chart, makeChart } from '../../src/core/cells/chart';
 
@@ -22,3 +23,19 @@ export function chartOfRows(...rows: string[]): Chart {
   const cells = rows.flatMap((row) => [...row].map((cell) => (cell === '.' ? 0 : Number(cell))));
   return makeChart(rows[0]!.length, rows.length, Uint16Array.from(cells));
 }
+
+/** A canvas of 10 × 10 squares in one piece. */
+export const sampleCanvas = (more: Partial<CanvasFacts> = {}): Canvas =>
+  asCanvas({
+    id: '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e',
+    title: 'Hills',
+    shape: 'square',
+    pitchMm: 2.5,
+    width: 10,
+    height: 10,
+    panels: 1,
+    symbolsPrinted: true,
+    packetDrills: 200,
+    bagsCarry: null,
+    ...more,
+  });

@@ -1,11 +1,10 @@
 // @vitest-environment happy-dom
 import { act, cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { asCanvas } from '../../src/core/canvas/canvas';
 import { ScanButton } from '../../src/islands/scanning/ScanButton';
 import { type CodeSource, useCodeReader } from '../../src/islands/scanning/useCodeReader';
 import { TOO_SOON_MS } from '../../src/ui/useTooSoon';
-import { line } from '../core/samples';
+import { line, sampleCanvas } from '../core/samples';
 import { StandInWorker } from './standInWorker';
 
 const context = {
@@ -106,18 +105,7 @@ it('a bag that comes before the camera in the moment of a tap is not the one tha
     srcObject: { configurable: true, set: () => {} },
   });
   const onColour = vi.fn();
-  const canvas = asCanvas({
-    id: '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e',
-    title: 'Hills',
-    shape: 'square',
-    pitchMm: 2.5,
-    width: 10,
-    height: 10,
-    panels: 1,
-    symbolsPrinted: true,
-    packetDrills: 200,
-    bagsCarry: 'codes',
-  });
+  const canvas = sampleCanvas({ bagsCarry: 'codes' });
   const legend = [line(1, { code: '412' }), line(2, { code: '98' })];
   render(
     <ScanButton

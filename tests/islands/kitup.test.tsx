@@ -2,13 +2,12 @@
 import 'fake-indexeddb/auto';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { asCanvas } from '../../src/core/canvas/canvas';
 import { legendToText } from '../../src/core/canvas/legendText';
 import { PutAway } from '../../src/islands/kitup/PutAway';
 import { WalkPage } from '../../src/islands/kitup/WalkPage';
 import type { KitupView, SlotView } from '../../src/server/kitup/contract';
 import { TOO_SOON_MS } from '../../src/ui/useTooSoon';
-import { line } from '../core/samples';
+import { line, sampleCanvas } from '../core/samples';
 import { type Answers, type Asked, held, standInFetch } from './requests';
 
 let asked: Asked[] = [];
@@ -90,18 +89,7 @@ it('a number of leftovers stays with the colour that it was typed for', () => {
 it('what is typed while an answer is late stays, and a pot is filled once', async () => {
   const late = held();
   answer = ({ method }) => (method === 'GET' ? Response.json(viewOf()) : late.promise);
-  const canvas = asCanvas({
-    id: '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e',
-    title: 'Hills',
-    shape: 'square',
-    pitchMm: 2.5,
-    width: 10,
-    height: 10,
-    panels: 1,
-    symbolsPrinted: true,
-    packetDrills: 200,
-    bagsCarry: 'codes',
-  });
+  const canvas = sampleCanvas({ bagsCarry: 'codes' });
   const entry = { canvas } as Parameters<typeof WalkPage>[0]['entry'];
   render(<WalkPage entry={entry} legend={legendToText(legend)} first={viewOf()} />);
   const field = screen.getByLabelText<HTMLInputElement>('Code on this bag');

@@ -2,14 +2,13 @@
 import 'fake-indexeddb/auto';
 import { act, cleanup, fireEvent, render, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { asCanvas } from '../../src/core/canvas/canvas';
 import { DoubtfulSquares } from '../../src/islands/reading/DoubtfulSquares';
 import { ReadingThreads, Stopped } from '../../src/islands/reading/threads';
 import { useAnswers } from '../../src/islands/reading/useAnswers';
 import { useWrite, WAITS } from '../../src/islands/writing/useWrite';
 import type { ReadingView } from '../../src/server/reading/contract';
 import { TOO_SOON_MS } from '../../src/ui/useTooSoon';
-import { line } from '../core/samples';
+import { line, sampleCanvas } from '../core/samples';
 import { type Answers, type Asked, standInFetch } from './requests';
 import { StandInWorker } from './standInWorker';
 
@@ -152,18 +151,7 @@ describe('answers', () => {
 it('a square in doubt gets no answer that was meant for the one before, which another screen settled', () => {
   let now = 10_000;
   vi.spyOn(performance, 'now').mockImplementation(() => now);
-  const canvas = asCanvas({
-    id: '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e',
-    title: 'Hills',
-    shape: 'square',
-    pitchMm: 2.5,
-    width: 10,
-    height: 10,
-    panels: 1,
-    symbolsPrinted: true,
-    packetDrills: 200,
-    bagsCarry: null,
-  });
+  const canvas = sampleCanvas();
   const onAnswer = vi.fn();
   const shown = (...cells: number[]) => (
     <DoubtfulSquares

@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { asCanvas, type Canvas } from '../../src/core/canvas/canvas';
+import type { Canvas } from '../../src/core/canvas/canvas';
 import { supplyOf } from '../../src/core/checkin/supply';
 import { readOff } from '../../src/core/checkin/weighing';
 import { useCheckin } from '../../src/islands/checkin/useCheckin';
@@ -11,7 +11,7 @@ import { useWeighing } from '../../src/islands/checkin/weigh/useWeighing';
 import { useKitup } from '../../src/islands/kitup/useKitup';
 import type { CheckinView } from '../../src/server/checkin/contract';
 import type { KitupView } from '../../src/server/kitup/contract';
-import { line } from '../core/samples';
+import { line, sampleCanvas } from '../core/samples';
 import { type Answers, type Asked, standInFetch } from './requests';
 import { SETTLE_MS, say, standInSource } from './standInSource';
 
@@ -28,19 +28,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-const canvas = (id: string): Canvas =>
-  asCanvas({
-    id,
-    title: 'T',
-    shape: 'square',
-    pitchMm: 2.5,
-    width: 10,
-    height: 10,
-    panels: 1,
-    symbolsPrinted: true,
-    packetDrills: 200,
-    bagsCarry: null,
-  });
+const canvas = (id: string): Canvas => sampleCanvas({ id, title: 'T' });
 
 describe('useCheckin', () => {
   const legend = [line(1), line(2)];

@@ -51,7 +51,7 @@ it('what another screen drew meanwhile is not drawn over before the user says so
   const { onKeep, call, press, tell } = board();
   call('Box');
   tell(theirs);
-  expect(screen.getByRole('alert').textContent).toContain('drawn anew on another screen');
+  expect(screen.getByRole('alert').textContent).toContain('changed on another screen');
   press('Save this case');
   expect(onKeep).not.toHaveBeenCalled();
   press('Keep mine');

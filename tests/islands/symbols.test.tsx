@@ -2,11 +2,10 @@
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, expect, it, vi } from 'vitest';
-import { asCanvas } from '../../src/core/canvas/canvas';
 import { legendToText } from '../../src/core/canvas/legendText';
 import { SymbolsPage } from '../../src/islands/symbols/SymbolsPage';
 import type { SymbolCheckView } from '../../src/server/symbols/contract';
-import { line } from '../core/samples';
+import { line, sampleCanvas } from '../core/samples';
 import { standInFetch } from './requests';
 
 afterEach(() => {
@@ -14,19 +13,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const ID = '9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e';
-const canvas = asCanvas({
-  id: ID,
-  title: 'Hills',
-  shape: 'square',
-  pitchMm: 2.5,
-  width: 10,
-  height: 10,
-  panels: 1,
-  symbolsPrinted: true,
-  packetDrills: 200,
-  bagsCarry: null,
-});
+const canvas = sampleCanvas();
 const alike: SymbolCheckView = {
   pairs: [{ lines: [1, 2], likeness: 0.9, where: null } as unknown as SymbolCheckView['pairs'][number]],
   shades: [],
@@ -56,7 +43,7 @@ it('parts look-alikes in the plan as it stands: its cases, its rules, and what i
   fireEvent.click(await screen.findByRole('button', { name: 'Keep look-alikes apart in the case' }));
   const put = () => asked.find(({ method }) => method === 'PUT');
   await waitFor(() => expect(put()).toBeDefined());
-  expect(put()).toMatchObject({ url: `/api/canvases/${ID}/kitup` });
+  expect(put()).toMatchObject({ url: `/api/canvases/${canvas.id}/kitup` });
   expect(put()!.body).toEqual({
     order: 'dark',
     leave: 'last used',

@@ -147,7 +147,7 @@ describe('a canvas without a chart', () => {
       tickColour(database, mine, { id: randomUUID(), section: 1, around, line: 2, done: true });
     await late(seen);
     await keepGrid(database, mine, 2, 5);
-    await expect(late(seen)).rejects.toThrow('cut anew meanwhile');
+    await expect(late(seen)).rejects.toThrow('cut again meanwhile');
     await late({ ...seen, width: 2 });
     await pair();
     await expect(tick(mine, 1, 1)).rejects.toThrow('has a chart now');

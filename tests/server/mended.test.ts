@@ -142,7 +142,7 @@ describe('a case', () => {
     const wide = { ...mine, trays: [{ ...mine.trays[0]!, unitWidthMm: 45 }] };
     await saveStorage(database, wide, mine);
     const renamed = { ...mine, name: 'Blue box' };
-    await expect(saveStorage(database, renamed, mine)).rejects.toThrow('drawn anew on another screen');
+    await expect(saveStorage(database, renamed, mine)).rejects.toThrow('changed on another screen');
     expect(await kept()).toEqual(wide);
     // An answer that was lost is asked for again: what was saved stands, and nothing is in its way.
     await saveStorage(database, wide, mine);

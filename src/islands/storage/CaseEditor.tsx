@@ -255,7 +255,7 @@ function OtherDrawing({
       <p>
         {deleted
           ? 'This case was deleted on another screen since you began to draw.'
-          : 'This case was drawn anew on another screen since you began to draw.'}
+          : 'This case was changed on another screen since you began to draw.'}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="button" onClick={onMine}>

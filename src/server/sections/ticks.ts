@@ -35,7 +35,7 @@ export async function tickColour(
     const piece = sections[section - 1];
     if (!piece) throw unreadable(noSuchSection(section, sections.length));
     if (around && !isSameRect(around, piece)) {
-      throw conflict('The canvas was cut anew meanwhile, and this section is another part of it now.');
+      throw conflict('The canvas was cut again meanwhile, and this section is another part of it now.');
     }
     if ((await drillsOf(queries, canvas.id)) !== null) {
       throw conflict('This canvas has a chart now: its squares are marked one by one at the bench.');

@@ -17,7 +17,7 @@ export async function saveStorage(database: Database, storage: Storage, before?:
     if (before && !isDeepStrictEqual(now, before)) {
       throw conflict(
         now
-          ? 'This case was drawn anew on another screen meanwhile.'
+          ? 'This case was changed on another screen meanwhile.'
           : 'This case was deleted on another screen meanwhile.',
       );
     }
