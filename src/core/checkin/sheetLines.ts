@@ -4,7 +4,7 @@ import { FINISHES, readFinish } from '../colour/finish';
 import { readHex } from '../colour/rgb';
 import { readAmount } from './amount';
 import type { ColumnMapping, SheetField } from './sheetColumns';
-import type { SheetRow } from './sheetTable';
+import type { SheetRow } from './sheetRow';
 
 /** A line of the sheet that cannot be taken, with the reason and the remedy. */
 interface SheetFault {

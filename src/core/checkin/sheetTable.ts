@@ -4,14 +4,9 @@ import { unguarded } from '../words/csvGuard';
 import { delimiterOf, NO_QUOTE } from '../words/delimiter';
 import { largest, many } from '../words/numbers';
 import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
+import type { SheetRow } from './sheetRow';
 import { withoutBlocks } from './sideBySide';
 import { spacedColumns } from './spacedColumns';
-
-/** One row of a sheet as it came, with the line of the file on which it starts (from 1). */
-export interface SheetRow {
-  lineNumber: number;
-  cells: string[];
-}
 
 /** Something about the table as a whole, or a row of it that is no colour. */
 export interface TableNotice {

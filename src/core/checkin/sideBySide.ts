@@ -1,4 +1,4 @@
-import type { SheetRow } from './sheetTable';
+import type { SheetRow } from './sheetRow';
 
 /** Rows of a sheet with what heads them. */
 interface Headed {

@@ -1,5 +1,5 @@
 import type { ColumnMapping } from '../checkin/sheetColumns';
-import type { SheetRow } from '../checkin/sheetTable';
+import type { SheetRow } from '../checkin/sheetRow';
 import { counted, many } from '../words/numbers';
 
 /** A cell of a printed sheet that somebody should look at. */
