@@ -10,6 +10,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Pencil, Trash2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { asNumber } from '../../ui/typedNumber';
+import { useTooSoon } from '../../ui/useTooSoon';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { sendFile, sendJson } from '../writing/api';
 import { useView } from '../writing/useView';
@@ -40,7 +41,10 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
   const { errors } = form.formState;
   const hint = inspectionKind(kind);
 
+  // The second press of a double one would write down the empty form that comes after the first.
+  const tooSoon = useTooSoon();
   const save = form.handleSubmit(async (values) => {
+    if (tooSoon()) return;
     const id = crypto.randomUUID();
     const file = photo.current?.files?.[0];
     const unfit = file ? faultInPhoto(file) : null;

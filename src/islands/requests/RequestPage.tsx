@@ -144,7 +144,7 @@ function LackingColour({
             type="button"
             className={`button ${each.state === state ? 'button-on' : ''}`}
             aria-pressed={each.state === state}
-            onClick={() => onState(state)}
+            onClick={() => each.state !== state && onState(state)}
           >
             {state}
           </button>
