@@ -39,7 +39,10 @@ function board(inUse: { slot: string; code: string }[] = [], begun = first) {
 
 it('a case is saved in the place of what it was drawn from', () => {
   const { onKeep, call, press, tell } = board();
+  const asksBeforeLeaving = () => !window.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+  expect(asksBeforeLeaving()).toBe(false);
   call('Box');
+  expect(asksBeforeLeaving()).toBe(true);
   press('Save this case');
   expect(onKeep).toHaveBeenLastCalledWith({ ...first, name: 'Box' }, first);
   // What is told next is this screen's own doing, whatever order its parts come in.

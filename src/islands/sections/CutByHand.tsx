@@ -23,6 +23,7 @@ import { endsEntry } from '../../ui/composing';
 import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { ToggleButton } from '../../ui/ToggleButton';
+import { useAsksBeforeLeaving } from '../../ui/useAsksBeforeLeaving';
 import { StationCloth } from '../cloth/StationCloth';
 import type { ClothData } from '../cloth/useClothData';
 import { CutFigures } from './CutFigures';
@@ -48,6 +49,7 @@ export function CutByHand({
   /** Every step since the present cut, the last one in front. */
   const [steps, setSteps] = useState<readonly (readonly Piece[])[]>([]);
   const pieces = steps.at(-1) ?? present;
+  useAsksBeforeLeaving(steps.length > 0);
   const sections = useMemo(
     () => inOrder(asSections(pieces), plan.order, canvas),
     [pieces, plan.order, canvas],

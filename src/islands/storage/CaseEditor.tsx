@@ -17,6 +17,7 @@ import type { TakenSlotView } from '../../server/storage/contract';
 import { storageSchema } from '../../server/storage/contract';
 import { Eraser, Grid3x3, MousePointer2, Square } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
+import { useAsksBeforeLeaving } from '../../ui/useAsksBeforeLeaving';
 import { inWords } from '../writing/api';
 import { Calibration } from './Calibration';
 import { CaseBoard } from './CaseBoard';
@@ -60,6 +61,7 @@ export function CaseEditor({
   /** What this drawing takes the place of, as far as its owner knows. */
   const [base, setBase] = useState<Storage | null>(first);
   const isOther = !equal(now, base) && !equal(now, storage);
+  useAsksBeforeLeaving(!equal(storage, base));
   const [hand, setHand] = useState<Hand>('slot');
   const [form, setForm] = useState<SlotForm>(first.trays[0]?.slots[0]?.form ?? 'box');
   const [chosen, setChosen] = useState<{ tray: number; slot: string } | null>(null);

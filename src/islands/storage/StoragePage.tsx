@@ -44,8 +44,11 @@ export function StoragePage({ first, taken: inUse }: { first: Storage[]; taken: 
         }
         onLeave={() => setEditing(null)}
         onDelete={() =>
-          // The page shows what was deleted; it is made anew with it.
-          void write('DELETE', `/api/storages/${editing.id}`, undefined, () => window.location.reload())
+          void write('DELETE', `/api/storages/${editing.id}`, undefined, () => {
+            setEditing(null);
+            // The page shows what was deleted; it is made anew with it, once nothing is drawn any more.
+            setTimeout(() => window.location.reload());
+          })
         }
       />
     );

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useAsksBeforeLeaving } from '../../ui/useAsksBeforeLeaving';
 
 /** What is typed is sent once nothing was typed for so long. */
 const QUIET_MS = 1500;
@@ -86,13 +87,8 @@ export function useTypedText(
     };
   }, [keep]);
 
-  useEffect(() => {
-    if (theirs === null) return;
-    // What nobody has chosen yet would be gone with the page: the browser asks.
-    const asks = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', asks);
-    return () => window.removeEventListener('beforeunload', asks);
-  }, [theirs]);
+  // What nobody has chosen yet would be gone with the page.
+  useAsksBeforeLeaving(theirs !== null);
 
   return {
     text: draft?.text ?? kept,
