@@ -3,6 +3,7 @@ import { Refusal } from '../refusal';
 import { unguarded } from '../words/csvGuard';
 import { delimiterOf, NO_QUOTE } from '../words/delimiter';
 import { largest, many } from '../words/numbers';
+import { listedPairs } from './listedPairs';
 import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
 import type { SheetRow } from './sheetRow';
 import { withoutBlocks } from './sideBySide';
@@ -43,7 +44,8 @@ const HEADER_WITHIN = 30;
 
 /**
  * Splits pasted or uploaded text into rows and guesses the columns.
- * Comma, semicolon, tab and upright stroke all serve, and columns that stand under each other; quotes as in RFC 4180, but
+ * Comma, semicolon, tab and upright stroke all serve, columns that stand under each other, and lists of codes and amounts
+ * as one writes them by hand; quotes as in RFC 4180, but
  * one that is never closed is a sign like others, so that it swallows no line.
  * @throws Refusal with a sentence when the text is empty or absurdly long
  */
@@ -52,6 +54,8 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
     throw new Refusal('This text is longer than a million characters, so it cannot be an inventory sheet.');
   }
   const plain = text.replace(/^\uFEFF/, '');
+  const pairs = options.delimiter ? null : listedPairs(plain);
+  if (pairs) return tableOfCells(pairs, options);
   const delimiter = options.delimiter ?? delimiterOf(plain);
   const spaced = delimiter === null || delimiter === ',' ? spacedColumns(plain) : null;
   // Commas may stand in its numbers: a table by its spaces has more columns than they would make.
@@ -83,11 +87,12 @@ export function tableOfCells(cells: string[][], { headerLine = null }: TableOpti
   if (rows.length === 0) throw new Refusal('The sheet is empty. Paste its rows, or choose its file.');
   const at = headerLine === null ? headerAt(rows) : rows.findIndex((row) => row.lineNumber === headerLine);
   const header = at >= 0 ? rows[at]! : null;
-  const notices: TableNotice[] = rows.slice(0, Math.max(0, at)).map(({ lineNumber, cells: above }) => ({
+  const above = header ? at : titlesAbove(rows);
+  const notices: TableNotice[] = rows.slice(0, above).map(({ lineNumber, cells }) => ({
     lineNumber,
-    reason: `Not read, because it stands above the headings: ${shortened(above.filter((cell) => cell !== '').join(' '))}`,
+    reason: `Not read, because it stands above the ${header ? 'headings' : 'rows'}: ${shortened(cells.filter((cell) => cell !== '').join(' '))}`,
   }));
-  const below = rows.slice(at + 1).filter((row) => !isRule(row));
+  const below = rows.slice(header ? at + 1 : above).filter((row) => !isRule(row));
   const isAgain = ({ cells }: SheetRow) => header !== null && cells.join('\t') === header.cells.join('\t');
   const again = below.filter(isAgain);
   if (again.length > 0) {
@@ -137,6 +142,15 @@ function headerAt(rows: readonly SheetRow[]): number {
   const at = counts.indexOf(most);
   if (most >= 2) return at;
   return most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join('')) ? at : -1;
+}
+
+/** How many rows above a table without headings are titles: words by themselves, where most rows have several cells. */
+function titlesAbove(rows: readonly SheetRow[]): number {
+  const filled = ({ cells }: SheetRow) => cells.filter((cell) => cell !== '');
+  if (rows.filter((row) => filled(row).length > 1).length < rows.length / 2) return 0;
+  // A code without its drills is no title.
+  const first = rows.findIndex((row) => filled(row).length > 1 || /^\S*\d\S*$/.test(filled(row)[0]!));
+  return Math.max(0, first);
 }
 
 /** A row that is only drawn, to part the headings from what is below. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { readAmount } from '../../../src/core/checkin/amount';
+import { listedPairs } from '../../../src/core/checkin/listedPairs';
 import { readSheetLines } from '../../../src/core/checkin/sheetLines';
 import { readSheetTable, tableOfCells, unusedColumns } from '../../../src/core/checkin/sheetTable';
 import { spacedColumns } from '../../../src/core/checkin/spacedColumns';
@@ -255,4 +256,46 @@ describe('rows and cells that programs add', () => {
     ]);
     expect(readAmount('12.5')).toBeNull();
   });
+});
+
+describe('a list that was written by hand', () => {
+  const read = (text: string) => {
+    const table = readSheetTable(text);
+    return readSheetLines(table.rows, table.mapping).lines.map(
+      ({ code, neededDrills }) => `${code} ${neededDrills}`,
+    );
+  };
+
+  it.each([
+    ['310: 200\n321:150\n\n437 : 1,200', '310 200, 321 150, 437 1200'],
+    ['310 - 200 drills\n321 – 150 pcs.\nB-12 — 90', '310 200, 321 150, B-12 90'],
+    ['310 x 200\n321 × 150', '310 200, 321 150'],
+    ['My garden\n310 = 200\n321 = 150\n437 = 90\n98 = 40', '310 200, 321 150, 437 90, 98 40'],
+    ['Code: drills\n310: 200\n321: 150\n437: 90\n98: 40', '310 200, 321 150, 437 90, 98 40'],
+  ])('%j is read as it is meant', (text, expected) => {
+    expect(read(text).join(', ')).toBe(expected);
+  });
+
+  it('is none where few lines are pairs, or other signs part them', () => {
+    expect(listedPairs('310: 200')).toBeNull();
+    expect(listedPairs('310: 200\n321: 150\nThe rest comes\nwith the next letter')).toBeNull();
+    expect(listedPairs('310,Red - 200\n321,Blue - 150')).toBeNull();
+    expect(listedPairs('B-12\nB-13\nB-14')).toBeNull();
+    expect(readSheetTable('310: 200\n321: 150', { delimiter: ';' }).rows[0]!.cells).toEqual(['310: 200']);
+  });
+});
+
+it('titles above a table without headings are told and not read; a code without its drills is none', () => {
+  const of = (text: string) => {
+    const { rows, notices } = readSheetTable(text);
+    return [rows.map(({ cells }) => cells[0]), notices.map(({ reason }) => reason)];
+  };
+  const above = 'Not read, because it stands above the rows: ';
+  expect(of('My garden\n30 by 40\n310;200\n321;150\n98;40')).toEqual([
+    ['310', '321', '98'],
+    [`${above}My garden`, `${above}30 by 40`],
+  ]);
+  expect(of('B-12\n310;200\n321;150')).toEqual([['B-12', '310', '321'], []]);
+  // Names alone are no titles where most rows have no more.
+  expect(of('Moss\nDusk\nStraw;90')[0]).toEqual(['Moss', 'Dusk', 'Straw']);
 });
