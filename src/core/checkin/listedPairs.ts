@@ -2,6 +2,8 @@
 const PAIR = /^([^:=,;|\t]+?)(?:\s*[:=]\s*|\s+[x×–—-]\s+)(\d[\d.,'’\s]*?)\s*(?:\p{L}+\.?)?$/u;
 /** Words over such a list, parted alike. */
 const HEADING = /^([^:=,;|\t\d]+?)\s*[:=]\s*([^:=,;|\t\d]+)$/;
+/** What is longer is no line of such a list, and would take long to be looked through. */
+const LONGEST = 120;
 /** A list is one where at least so many of its lines are. */
 const MOST = 0.8;
 
@@ -12,7 +14,9 @@ const MOST = 0.8;
  */
 export function listedPairs(text: string): string[][] | null {
   const lines = text.split(/\r\n|\r|\n/).map((line) => line.trim());
-  const pairs = lines.filter((line) => PAIR.test(line)).length;
+  const parted = (line: string) =>
+    line.length > LONGEST ? null : (PAIR.exec(line) ?? HEADING.exec(line))?.slice(1, 3);
+  const pairs = lines.filter((line) => line.length <= LONGEST && PAIR.test(line)).length;
   if (pairs < 2 || pairs < MOST * lines.filter((line) => line !== '').length) return null;
-  return lines.map((line) => (PAIR.exec(line) ?? HEADING.exec(line))?.slice(1, 3) ?? [line]);
+  return lines.map((line) => parted(line) ?? [line]);
 }

@@ -81,8 +81,12 @@ export function emptyMapping(): ColumnMapping {
   return Object.fromEntries(SHEET_FIELDS.map((field) => [field, null])) as ColumnMapping;
 }
 
+/** What is longer heads no column. */
+const LONGEST_HEADING = 120;
+
 /** How well a heading names a field, 0 (not at all) to 1 (the very word). Units and other additions do no harm. */
 function headingScore(heading: string, field: SheetField): number {
+  if (heading.length > LONGEST_HEADING) return 0;
   const words = HEADINGS[field];
   const plain = (text: string) =>
     text

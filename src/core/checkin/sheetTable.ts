@@ -39,6 +39,11 @@ export interface TableOptions {
 }
 
 export const MAX_SHEET_CHARACTERS = 1_000_000;
+/** Empty ones too; looking through more would take long. */
+const MAX_SHEET_LINES = 50_000;
+/** As of a spreadsheet file. */
+const MAX_SHEET_ROWS = 5000;
+const MAX_SHEET_COLUMNS = 100;
 /** A header stands in one of the first rows; titles and addresses may be above it. */
 const HEADER_WITHIN = 30;
 
@@ -54,6 +59,9 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
     throw new Refusal('This text is longer than a million characters, so it cannot be an inventory sheet.');
   }
   const plain = text.replace(/^\uFEFF/, '');
+  const lines = plain.split('\n').length;
+  if (lines > MAX_SHEET_LINES)
+    throw new Refusal(`This text has ${many(lines)} lines, so it cannot be an inventory sheet.`);
   const pairs = options.delimiter ? null : listedPairs(plain);
   if (pairs) return tableOfCells(pairs, options);
   const delimiter = options.delimiter ?? delimiterOf(plain);
@@ -85,6 +93,17 @@ export function readSheetTable(text: string, options: TableOptions = {}): SheetT
 export function tableOfCells(cells: string[][], { headerLine = null }: TableOptions = {}): SheetTable {
   const rows = numbered(cells).filter((row) => row.cells.some((cell) => cell !== ''));
   if (rows.length === 0) throw new Refusal('The sheet is empty. Paste its rows, or choose its file.');
+  if (rows.length > MAX_SHEET_ROWS) {
+    throw new Refusal(
+      `This has ${many(rows.length)} rows, and no inventory sheet has more than ${many(MAX_SHEET_ROWS)}.`,
+    );
+  }
+  const columns = largest(rows.map((row) => row.cells.findLastIndex((cell) => cell !== '') + 1));
+  if (columns > MAX_SHEET_COLUMNS) {
+    throw new Refusal(
+      `This has ${many(columns)} columns, and no inventory sheet has more than ${MAX_SHEET_COLUMNS}. Is the sign between the columns right?`,
+    );
+  }
   const at = headerLine === null ? headerAt(rows) : rows.findIndex((row) => row.lineNumber === headerLine);
   const header = at >= 0 ? rows[at]! : null;
   const above = header ? at : titlesAbove(rows);

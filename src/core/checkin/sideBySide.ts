@@ -1,3 +1,4 @@
+import { largest } from '../words/numbers';
 import type { SheetRow } from './sheetRow';
 
 /** Rows of a sheet with what heads them. */
@@ -42,7 +43,10 @@ function headedBlocks(cells: readonly string[]): Blocks {
 
 /** Blocks without headings, each of which goes on counting where the one before it ends. */
 function countingBlocks(rows: readonly SheetRow[]): Blocks {
-  const columns = Math.max(0, ...rows.map(({ cells }) => cells.length));
+  const columns = largest(
+    rows.map(({ cells }) => cells.length),
+    0,
+  );
   const counts = Array.from({ length: columns }, (_, i) => counted(rows.map(({ cells }) => cells[i] ?? '')));
   const first = counts.findIndex((count) => count !== null);
   const starts = [first];

@@ -1,3 +1,5 @@
+import { largest } from '../words/numbers';
+
 /** Columns stand apart by at least so many signs that are blank in every row. */
 const GAP = 2;
 
@@ -12,12 +14,13 @@ export function spacedColumns(text: string): string[][] | null {
   const lines = text.split(/\r\n|\r|\n/);
   // A title above the table goes across its columns.
   const inColumns = lines.filter((line) => / {2,}\S/.test(line.trim()));
+  const isInColumns = new Set(inColumns);
   if (inColumns.length < 2 || inColumns.length < 0.5 * lines.filter((line) => line.trim() !== '').length)
     return null;
   const starts = columnStarts(inColumns);
   if (starts.length < 2) return null;
   return lines.map((line) =>
-    inColumns.includes(line)
+    isInColumns.has(line)
       ? starts.map((start, i) => line.slice(i === 0 ? 0 : start, starts[i + 1]).trim())
       : [line.trim()],
   );
@@ -25,7 +28,7 @@ export function spacedColumns(text: string): string[][] | null {
 
 /** Where columns begin: after a gap that goes through all rows. */
 function columnStarts(lines: readonly string[]): number[] {
-  const width = Math.max(...lines.map(({ length }) => length));
+  const width = largest(lines.map(({ length }) => length));
   const filled = new Uint8Array(width);
   for (const line of lines) for (let i = 0; i < line.length; i++) if (line[i] !== ' ') filled[i] = 1;
   const starts: number[] = [];

@@ -104,6 +104,19 @@ describe('the table of a sheet', () => {
     expect(() => readSheetTable(text(1_000_001))).toThrow('longer than a million characters');
   });
 
+  it('may have 5,000 rows and 100 columns, whatever is empty around them, and no more', () => {
+    const rows = (count: number) => `Code;Drills\n${'412;190\n'.repeat(count - 1)}`;
+    expect(readSheetTable(`${rows(5000)}${'\n'.repeat(40_000)}`).rows).toHaveLength(4999);
+    expect(() => readSheetTable(rows(5001))).toThrow('This has 5,001 rows');
+    expect(() => readSheetTable('\n'.repeat(50_000))).toThrow('has 50,001 lines');
+    const wide = (count: number) => readSheetTable(`Code;Drills${';1'.repeat(count - 2)};;;\n412;190`);
+    expect(wide(100).columns).toHaveLength(103);
+    expect(() => wide(101)).toThrow('This has 101 columns');
+    // A page in one line, or a heading as long as one, is none of the hand-written lists and names no column.
+    for (const long of ['a  ', ' x ', ': ', '- '])
+      expect(readSheetTable(`Code;Drills;${long.repeat(100_000)}\n412;190;x`).mapping.code).toBe(0);
+  });
+
   it('has a name for each column, made up where there is none', () => {
     expect(
       tableOfCells([
