@@ -343,6 +343,31 @@ describe('what the ledgers tell beside the marks', () => {
     act(() => result.current.count(-1));
     expect(result.current.thrown).toBe(0);
   });
+
+  it('are counted on in another record where somebody corrected the first one meanwhile', async () => {
+    const { result, rerender } = renderHook(({ laid }) => useBadDrills('c1', laid, () => {}), {
+      initialProps: { laid: 100 },
+    });
+    act(() => result.current.count(1));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    const first = asked[0]!.body!.id;
+    answer = ({ body }) =>
+      body!.replaces === first
+        ? Response.json({ detail: 'This record was corrected meanwhile.' }, { status: 409 })
+        : Response.json({});
+    rerender({ laid: 140 });
+    act(() => result.current.count(1));
+    await waitFor(() => expect(asked).toHaveLength(3));
+    expect(asked[1]!.body).toMatchObject({ handled: 42, thrown: 2, replaces: first });
+    // Nothing is lost, and the corrected record stays as it is.
+    expect(asked[2]!.body).toMatchObject({ handled: 1, thrown: 1 });
+    expect(asked[2]!.body).not.toHaveProperty('replaces');
+    await waitFor(() => expect([result.current.thrown, result.current.fault]).toEqual([1, null]));
+    rerender({ laid: 150 });
+    act(() => result.current.count(1));
+    await waitFor(() => expect(asked).toHaveLength(4));
+    expect(asked[3]!.body).toMatchObject({ handled: 12, thrown: 2, replaces: asked[2]!.body!.id });
+  });
 });
 
 describe('the keys of the bench', () => {

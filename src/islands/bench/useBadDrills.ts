@@ -17,23 +17,34 @@ export function useBadDrills(
   const [thrown, setThrown] = useState(0);
   const record = useRef<string | null>(null);
   const laidBefore = useRef(laid);
-  const count = (by: 1 | -1) => {
-    const next = thrown + by;
-    if (next < 0) return;
-    setThrown(next);
+  const newest = useRef(laid);
+  newest.current = laid;
+  const put = (thrown: number, by: 1 | -1) => {
+    setThrown(thrown);
     const before = record.current;
     const id = crypto.randomUUID();
     record.current = id;
-    const handled = Math.max(0, laid - laidBefore.current) + Math.max(1, next);
+    const handled = Math.max(0, newest.current - laidBefore.current) + Math.max(1, thrown);
     const body = {
       id,
       handled,
-      thrown: next,
+      thrown,
       ...(before && { replaces: before }),
       // Counted by mistake: the record stays as removed.
-      ...(next === 0 && { removed: true }),
+      ...(thrown === 0 && { removed: true }),
     };
-    void write<CheckinView>('POST', `/api/canvases/${canvasId}/trash`, body, onAnswer, true);
+    // Somebody corrected or removed the record meanwhile: it stays so, and what is counted from here on is another one.
+    const begin = () => {
+      if (!before) return;
+      record.current = null;
+      laidBefore.current = newest.current;
+      if (by > 0) put(1, by);
+      else setThrown(0);
+    };
+    void write<CheckinView>('POST', `/api/canvases/${canvasId}/trash`, body, onAnswer, true, begin);
+  };
+  const count = (by: 1 | -1) => {
+    if (thrown + by >= 0) put(thrown + by, by);
   };
   return { thrown, count, fault };
 }

@@ -6,7 +6,7 @@ import {
   SLOT_FORMS,
   type Tray,
 } from '../../core/storage/storage';
-import { array, number, object, string } from '../http/schema';
+import { array, mixed, number, object, string } from '../http/schema';
 
 const size = (what: string, least: number, most: number) =>
   number()
@@ -67,9 +67,12 @@ export const storageSchema = object({
     }),
 }).noUnknown();
 
-/** A case as it shall be, and as it was when its drawing was begun, so that nobody draws over another's. */
+/**
+ * A case as it shall be, and as it was when its drawing was begun, so that nobody draws over another's. What it was is only
+ * compared: a case from an older archive may be mended though it would not be taken in today.
+ */
 export const redrawSchema = storageSchema.shape({
-  before: storageSchema.optional().default(undefined),
+  before: mixed().optional(),
 });
 
 /** A slot in use: which canvas has it. */

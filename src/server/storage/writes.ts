@@ -9,12 +9,12 @@ import { conflict, notFound } from '../http/problem';
  * @param before as it was when its drawing was begun; undefined to draw over whatever is there
  * @throws Problem when a slot that is in use would go, or the case was redrawn or deleted meanwhile
  */
-export async function saveStorage(database: Database, storage: Storage, before?: Storage): Promise<void> {
+export async function saveStorage(database: Database, storage: Storage, before?: unknown): Promise<void> {
   await database.transaction(async (queries) => {
     const [now] = await storagesOf(queries, [storage.id]);
     // The same request again changes nothing.
     if (isDeepStrictEqual(now, storage)) return;
-    if (before && !isDeepStrictEqual(now, before)) {
+    if (before !== undefined && !isDeepStrictEqual(now, before)) {
       throw conflict(
         now
           ? 'This case was changed on another screen meanwhile.'
