@@ -38,7 +38,8 @@ export function useBadDrills(
       if (!before) return;
       record.current = null;
       laidBefore.current = newest.current;
-      if (by > 0) put(1, by);
+      // After the refusal is told: it is mended by this.
+      if (by > 0) queueMicrotask(() => put(1, by));
       else setThrown(0);
     };
     void write<CheckinView>('POST', `/api/canvases/${canvasId}/trash`, body, onAnswer, true, begin);
