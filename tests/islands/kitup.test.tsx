@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { legendToText } from '../../src/core/canvas/legendText';
+import { PlanPanel } from '../../src/islands/kitup/PlanPanel';
 import { PutAway } from '../../src/islands/kitup/PutAway';
 import { WalkPage } from '../../src/islands/kitup/WalkPage';
 import type { KitupView, SlotView } from '../../src/server/kitup/contract';
@@ -113,4 +114,33 @@ it('what is typed while an answer is late stays, and a pot is filled once', asyn
   await screen.findByText('still to be put in their places.');
   expect(asked.filter(({ method }) => method === 'POST')).toHaveLength(1);
   expect(asked.find(({ method }) => method === 'POST')!.body).toMatchObject({ line: 1, kind: 'fill' });
+});
+
+it('the plan that is asked for follows that of another screen in what is not touched', async () => {
+  const onPlan = vi.fn(async () => true);
+  const planned = (more: Partial<NonNullable<KitupView['plan']>>): KitupView =>
+    viewOf({
+      storages: [{ id: 'box', name: 'Box', slots: 3, free: 3 }],
+      plan: {
+        ...{ order: 'code', leave: 'fewest drills', results: [], several: false, offer: null },
+        goals: ['closes', 'overflow', 'refills', 'order', 'neighbours'],
+        ...more,
+      },
+    });
+  const shown = (view: KitupView) => <PlanPanel view={view} busy={false} onPlan={onPlan} />;
+  const { rerender } = render(shown(planned({})));
+  const order = () => screen.getByLabelText<HTMLSelectElement>('Kept in the order of').value;
+  const several = screen.getByLabelText<HTMLInputElement>('Use spare pots for what overflows');
+  fireEvent.click(several);
+  rerender(shown(planned({ order: 'dark' })));
+  expect([order(), several.checked]).toEqual(['dark', true]);
+  const asked = { storageIds: ['box'], order: 'dark', leave: 'fewest drills', several: true };
+  await act(async () => fireEvent.submit(several.form!));
+  expect(onPlan).toHaveBeenLastCalledWith(expect.objectContaining(asked));
+  // Once it is planned so, the form follows in all of it.
+  rerender(shown(planned({ order: 'key', several: false })));
+  expect([order(), several.checked]).toEqual(['key', false]);
+  // A case that was deleted meanwhile is asked for no longer.
+  rerender(shown({ ...planned({}), storages: [] }));
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Plan again' }).disabled).toBe(true);
 });

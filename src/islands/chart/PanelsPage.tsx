@@ -9,6 +9,7 @@ import { Notice } from '../../ui/Notice';
 import { NumberField } from '../../ui/NumberField';
 import { TermsHere } from '../../ui/TermsHere';
 import { type NumberKind, typedNumber } from '../../ui/typedNumber';
+import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 import { ChartNav } from './ChartNav';
 import { PanelDrawing } from './PanelDrawing';
@@ -16,12 +17,10 @@ import { PanelDrawing } from './PanelDrawing';
 /** A picture too large for the table is cut into panels; each has its size, its drills and its own edge marks. */
 export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsView }) {
   const { canvas } = entry;
-  const [view, setView] = useState(first);
-  const { fault, write } = useWrite(canvas.id);
   const base = `/api/canvases/${canvas.id}`;
-  const keep = async (plan: PanelPlan) => {
-    await write<PanelsView>('PUT', `${base}/panels`, plan, setView);
-  };
+  const [view, setView] = useView(`${base}/panels`, first, ['sections', 'sheet', 'other']);
+  const { fault, write } = useWrite(canvas.id);
+  const keep = (plan: PanelPlan) => write<PanelsView>('PUT', `${base}/panels`, plan, setView);
   const { panels } = view;
   const warnings = panels.flatMap(({ warning }) => (warning ? [warning] : []));
 
@@ -29,13 +28,7 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
     <>
       <ChartNav canvasId={canvas.id} here="/panels" />
       <div className="grid items-start gap-6 lg:grid-cols-[22rem_1fr]">
-        <PlanForm
-          key={JSON.stringify(view.plan)}
-          plan={view.plan}
-          canvas={canvas}
-          fault={fault}
-          onKeep={keep}
-        />
+        <PlanForm plan={view.plan} canvas={canvas} fault={fault} onKeep={keep} />
         <section className="flex min-w-0 flex-col gap-4" aria-label="The panels" aria-live="polite">
           <div>
             <p className="big-number">
@@ -109,14 +102,14 @@ function PlanForm({
   plan: PanelPlan;
   canvas: { width: number; height: number };
   fault: string | null;
-  onKeep: (plan: PanelPlan) => Promise<void>;
+  /** @returns whether it is kept */
+  onKeep: (plan: PanelPlan) => Promise<boolean>;
 }) {
-  const [columns, setColumns] = useState(plan.columnCuts.join(', '));
-  const [rows, setRows] = useState(plan.rowCuts.join(', '));
-  const [overlap, setOverlap] = useState(String(plan.overlap));
-  const [margin, setMargin] = useState(String(plan.marginMm));
-  const [reachWidth, setReachWidth] = useState(String(plan.reachWidthCm ?? ''));
-  const [reachHeight, setReachHeight] = useState(String(plan.reachHeightCm ?? ''));
+  // What is not touched follows the plan: another screen may cut the canvas while this form is open.
+  const [own, setOwn] = useState<Partial<ReturnType<typeof asTyped>>>({});
+  const typing = { ...asTyped(plan), ...own };
+  const { columns, rows, overlap, margin, reachWidth, reachHeight } = typing;
+  const type = (part: typeof own) => setOwn((now) => ({ ...now, ...part }));
   const cuts = { columns: readCuts(columns), rows: readCuts(rows) };
   const number = (text: string, kind: NumberKind) => (text.trim() === '' ? null : typedNumber(text, kind));
   const isNumber = (text: string, kind: NumberKind) => text.trim() === '' || number(text, kind) !== null;
@@ -131,28 +124,29 @@ function PlanForm({
   };
   const typed = (
     words: string,
-    value: string,
-    change: (text: string) => void,
-    slip: string,
+    field: keyof typeof slips,
     placeholder = '',
     inputMode: 'decimal' | 'text' = 'decimal',
-  ) => (
-    <Labelled words={words}>
-      <input
-        className={`field number ${slip === '' ? '' : 'field-fault'}`}
-        inputMode={inputMode}
-        value={value}
-        placeholder={placeholder}
-        aria-invalid={slip !== ''}
-        onChange={(event) => change(event.target.value)}
-      />
-      {slip !== '' && (
-        <span role="alert" className="block text-[0.95rem] text-alarm">
-          {slip}
-        </span>
-      )}
-    </Labelled>
-  );
+  ) => {
+    const slip = slips[field];
+    return (
+      <Labelled words={words}>
+        <input
+          className={`field number ${slip === '' ? '' : 'field-fault'}`}
+          inputMode={inputMode}
+          value={typing[field]}
+          placeholder={placeholder}
+          aria-invalid={slip !== ''}
+          onChange={(event) => type({ [field]: event.target.value })}
+        />
+        {slip !== '' && (
+          <span role="alert" className="block text-[0.95rem] text-alarm">
+            {slip}
+          </span>
+        )}
+      </Labelled>
+    );
+  };
   const parts = (words: string, count: number, change: (count: number) => void) => (
     <NumberField words={words} value={count} least={1} most={20} whole onChange={change} />
   );
@@ -164,7 +158,7 @@ function PlanForm({
       onSubmit={(event) => {
         event.preventDefault();
         if (!cuts.columns || !cuts.rows || Object.values(slips).some((slip) => slip !== '')) return;
-        void onKeep({
+        const kept = onKeep({
           columnCuts: cuts.columns,
           rowCuts: cuts.rows,
           overlap: number(overlap, 'whole') ?? 0,
@@ -172,23 +166,24 @@ function PlanForm({
           reachWidthCm: number(reachWidth, 'cm'),
           reachHeightCm: number(reachHeight, 'cm'),
         });
+        void kept.then((well) => well && setOwn((now) => (now === own ? {} : now)));
       }}
     >
       <div className="grid grid-cols-2 gap-3">
         {parts('Panels across', (cuts.columns?.length ?? 0) + 1, (count) =>
-          setColumns(equalCuts(canvas.width, count).join(', ')),
+          type({ columns: equalCuts(canvas.width, count).join(', ') }),
         )}
         {parts('Panels down', (cuts.rows?.length ?? 0) + 1, (count) =>
-          setRows(equalCuts(canvas.height, count).join(', ')),
+          type({ rows: equalCuts(canvas.height, count).join(', ') }),
         )}
       </div>
-      {typed('Cut after columns', columns, setColumns, slips.columns, 'no cut', 'text')}
-      {typed('Cut after rows', rows, setRows, slips.rows, 'no cut', 'text')}
+      {typed('Cut after columns', 'columns', 'no cut', 'text')}
+      {typed('Cut after rows', 'rows', 'no cut', 'text')}
       <div className="grid grid-cols-2 gap-3">
-        {typed('Overlap, squares', overlap, setOverlap, slips.overlap)}
-        {typed('Margin, mm', margin, setMargin, slips.margin)}
-        {typed('You reach, cm', reachWidth, setReachWidth, slips.reachWidth, 'any')}
-        {typed('You can hang, cm', reachHeight, setReachHeight, slips.reachHeight, 'any')}
+        {typed('Overlap, squares', 'overlap')}
+        {typed('Margin, mm', 'margin')}
+        {typed('You reach, cm', 'reachWidth', 'any')}
+        {typed('You can hang, cm', 'reachHeight', 'any')}
       </div>
       {fault && <Notice kind="fault">{fault}</Notice>}
       <button type="submit" className="button button-main">
@@ -197,4 +192,16 @@ function PlanForm({
       <TermsHere terms={['panel', 'edge mark']} />
     </form>
   );
+}
+
+/** A plan as the fields of the form hold it. */
+function asTyped({ columnCuts, rowCuts, overlap, marginMm, reachWidthCm, reachHeightCm }: PanelPlan) {
+  return {
+    columns: columnCuts.join(', '),
+    rows: rowCuts.join(', '),
+    overlap: String(overlap),
+    margin: String(marginMm),
+    reachWidth: String(reachWidthCm ?? ''),
+    reachHeight: String(reachHeightCm ?? ''),
+  };
 }

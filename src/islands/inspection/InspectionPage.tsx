@@ -10,7 +10,7 @@ import type { ShelfEntry } from '../../server/shelf/contract';
 import { Pencil, Trash2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { asNumber } from '../../ui/typedNumber';
-import { useTooSoon } from '../../ui/useTooSoon';
+import { TOO_SOON_MS } from '../../ui/useTooSoon';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { sendFile, sendJson } from '../writing/api';
 import { useView } from '../writing/useView';
@@ -41,15 +41,17 @@ export function InspectionPage({ entry, first }: { entry: ShelfEntry; first: Ins
   const { errors } = form.formState;
   const hint = inspectionKind(kind);
 
-  // The second press of a double one would write down the empty form that comes after the first.
-  const tooSoon = useTooSoon();
+  /** When the form was emptied last: the second press of a double one would write down what is not there. */
+  const emptied = useRef(Number.NEGATIVE_INFINITY);
   const save = form.handleSubmit(async (values) => {
-    if (tooSoon()) return;
+    const isEmpty = JSON.stringify(form.getValues()) === JSON.stringify(EMPTY) && !photo.current?.files?.[0];
+    if (isEmpty && performance.now() - emptied.current < TOO_SOON_MS) return;
     const id = crypto.randomUUID();
     const file = photo.current?.files?.[0];
     const unfit = file ? faultInPhoto(file) : null;
     if (unfit) return setFault(unfit);
     const clear = () => {
+      emptied.current = performance.now();
       form.reset(EMPTY);
       setEdited(null);
       if (photo.current) photo.current.value = '';

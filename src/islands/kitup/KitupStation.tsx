@@ -142,9 +142,7 @@ function Cases({ entry, legend, first, asked }: KitupProps) {
         )}
         <Beside view={view} legend={legend} shape={canvas.shape} />
       </section>
-      {view.storages.length > 0 && !view.noCases && (
-        <PlanPanel view={view} busy={busy} onPlan={(wish) => void replan(wish)} />
-      )}
+      {view.storages.length > 0 && !view.noCases && <PlanPanel view={view} busy={busy} onPlan={replan} />}
     </div>
   );
 }

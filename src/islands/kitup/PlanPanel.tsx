@@ -37,21 +37,27 @@ export function PlanPanel({
 }: {
   view: KitupView;
   busy: boolean;
-  onPlan: (wish: PlanWish) => void;
+  /** @returns whether it is planned so */
+  onPlan: (wish: PlanWish) => Promise<boolean>;
 }) {
-  const [wish, setWish] = useState<PlanWish>(standingWish(view) ?? FIRST_WISH);
+  // What is not touched follows the plan: another screen may plan while this form is open.
+  const [own, setOwn] = useState<Partial<PlanWish>>({});
+  const said = { ...(standingWish(view) ?? FIRST_WISH), ...own };
+  const isThere = (id: string) => view.storages.some((storage) => storage.id === id);
+  const wish = { ...said, storageIds: said.storageIds.filter(isThere) };
+  const say = (part: Partial<PlanWish>) => setOwn({ ...own, ...part });
   const planned = view.plan !== null && JSON.stringify(view.plan.goals) === JSON.stringify(wish.goals);
   const up = (at: number) => {
     const goals = [...wish.goals];
     goals.splice(at - 1, 2, goals[at]!, goals[at - 1]!);
-    setWish({ ...wish, goals });
+    say({ goals });
   };
   return (
     <form
       className="slip flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        onPlan(wish);
+        void onPlan(wish).then((planned) => planned && setOwn((now) => (now === own ? {} : now)));
       }}
     >
       <fieldset>
@@ -63,8 +69,7 @@ export function PlanPanel({
               className="size-5 accent-accent"
               checked={wish.storageIds.includes(storage.id)}
               onChange={(event) =>
-                setWish({
-                  ...wish,
+                say({
                   storageIds: event.target.checked
                     ? [...wish.storageIds, storage.id]
                     : wish.storageIds.filter((id) => id !== storage.id),
@@ -85,7 +90,7 @@ export function PlanPanel({
         <select
           className="field"
           value={wish.order}
-          onChange={(event) => setWish({ ...wish, order: event.target.value as ColourOrder })}
+          onChange={(event) => say({ order: event.target.value as ColourOrder })}
         >
           {COLOUR_ORDERS.map((order) => (
             <option key={order} value={order}>
@@ -99,7 +104,7 @@ export function PlanPanel({
         <select
           className="field"
           value={wish.leave}
-          onChange={(event) => setWish({ ...wish, leave: event.target.value as LeaveRule })}
+          onChange={(event) => say({ leave: event.target.value as LeaveRule })}
         >
           <option value="fewest drills">the fewest drills</option>
           <option value="last used">what is needed last</option>
@@ -111,7 +116,7 @@ export function PlanPanel({
             type="checkbox"
             className="size-5 accent-accent"
             checked={wish.several}
-            onChange={(event) => setWish({ ...wish, several: event.target.checked })}
+            onChange={(event) => say({ several: event.target.checked })}
           />
           <span className="font-semibold">Use spare pots for what overflows</span>
         </label>
