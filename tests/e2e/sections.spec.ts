@@ -104,6 +104,30 @@ test('by hand and by keyboard alone: split, move a side, name, join, a step back
   expect(marked.sections.filter(({ laid }: { laid: number }) => laid > 0)).toHaveLength(1);
 });
 
+test('a cut by hand tells that another screen cut the canvas since it was begun', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Cut at two screens');
+  const elsewhere = (data: object) =>
+    request.put(`/api/canvases/${id}/sections`, { data: { id: randomUUID(), ...data } });
+  await elsewhere({ sections: FOUR });
+  await page.goto(`/canvas/${id}/sections/cut`);
+  await page.getByLabel('How to cut').selectOption({ label: 'By hand' });
+  await expect(page.getByText('Section 1: 12 × 8 squares')).toBeVisible();
+  await page.getByRole('button', { name: 'Left and right' }).click();
+  const other = page.getByText('was cut on another screen since you began');
+  await expect(page.getByText('Section 1: 6 × 8 squares')).toBeVisible();
+  await expect(other).toBeHidden();
+  await elsewhere({ columns: 24, rows: 8 });
+  await expect(other).toBeVisible();
+  // What was drawn here stays until it is kept or let go.
+  await expect(page.getByText('Section 1: 6 × 8 squares')).toBeVisible();
+  await page.getByRole('button', { name: 'One step back' }).click();
+  await expect(other).toBeHidden();
+  await expect(page.getByText('Section 1: 24 × 8 squares')).toBeVisible();
+});
+
 test('a focal part is drawn on the picture, and the rest flows round it', async ({ page, request }) => {
   const id = await shelve(request, 'Focal part');
   await page.goto(`/canvas/${id}/sections/cut`);

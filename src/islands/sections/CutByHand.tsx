@@ -48,6 +48,9 @@ export function CutByHand({
   const present = useMemo(() => piecesOf(station.tallies.map(({ section }) => section)), [station.tallies]);
   /** Every step since the present cut, the last one in front. */
   const [steps, setSteps] = useState<readonly (readonly Piece[])[]>([]);
+  /** The cut that the first step began from. */
+  const [begunFrom, setBegunFrom] = useState(plan);
+  const isOther = steps.length > 0 && begunFrom !== plan && !station.busy;
   const pieces = steps.at(-1) ?? present;
   useAsksBeforeLeaving(steps.length > 0);
   const sections = useMemo(
@@ -82,6 +85,7 @@ export function CutByHand({
     setFault(null);
     try {
       const next = change();
+      if (steps.length === 0) setBegunFrom(plan);
       setSteps([...steps, next]);
       setAfter(null);
       return true;
@@ -161,6 +165,12 @@ export function CutByHand({
           </div>
         )}
         {(fault ?? work.fault) && <Notice kind="fault">{fault ?? work.fault}</Notice>}
+        {isOther && (
+          <Notice kind="hint">
+            This canvas was cut on another screen since you began. Keeping yours takes its place, which can be
+            undone.
+          </Notice>
+        )}
         <div className="slip flex flex-col gap-3 !py-3">
           <p className="text-lg font-semibold" aria-live="polite">
             Section {many(here.number)}
