@@ -50,8 +50,8 @@ const HEADER_WITHIN = 30;
 /**
  * Splits pasted or uploaded text into rows and guesses the columns.
  * Comma, semicolon, tab and upright stroke all serve, columns that stand under each other, and lists of codes and amounts
- * as one writes them by hand; quotes as in RFC 4180, but
- * one that is never closed is a sign like others, so that it swallows no line.
+ * as one writes them by hand; quotes as in RFC 4180, but one that is never closed is a sign like others, so that it
+ * swallows no line.
  * @throws Refusal with a sentence when the text is empty or absurdly long
  */
 export function readSheetTable(text: string, options: TableOptions = {}): SheetTable {

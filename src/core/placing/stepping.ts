@@ -1,3 +1,5 @@
+import { type Bitmap, isLaid } from '../cells/bitmap';
+import type { Chart } from '../cells/chart';
 import type { CellPlace } from '../cells/rect';
 import { type Placement, placementRect } from './placement';
 import { type Tips, tipFor } from './tips';
@@ -102,6 +104,13 @@ function piecesWithout(
     before = i;
   });
   return pieces.map((piece) => ({ ...piece, tip: tipFor(piece.length, tips) }));
+}
+
+/** Whether all squares of a placement are still to be laid with its colour. */
+export function isToLay(placement: Placement, chart: Chart, laid: Bitmap): boolean {
+  return cellsOfPlacement(placement, chart.width).every(
+    (cell) => chart.cells[cell] === placement.line && !isLaid(laid, cell),
+  );
 }
 
 /** Indices of the squares of a placement. @param width columns of the canvas */

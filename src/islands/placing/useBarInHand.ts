@@ -1,7 +1,6 @@
 import { useMemo, useRef } from 'react';
-import { isLaid } from '../../core/cells/bitmap';
 import type { Placement } from '../../core/placing/placement';
-import { cellsOfPlacement, type StepPlace, withInHand } from '../../core/placing/stepping';
+import { isToLay, type StepPlace, withInHand } from '../../core/placing/stepping';
 import type { Tips } from '../../core/placing/tips';
 import { TOO_SOON_MS } from '../../ui/useTooSoon';
 import type { ClothData } from '../cloth/useClothData';
@@ -51,11 +50,7 @@ export function useBarInHand(
   const there = placements ?? NONE;
   const isLookedAt = ({ since }: Held) => performance.now() - since > TOO_SOON_MS;
   const isOwn = (other: Held) => other.at === at && other.line === line && other.by === made.current.by;
-  const isBare = ({ placement }: Held) =>
-    cellsOfPlacement(placement, chart.width).every(
-      (cell) => chart.cells[cell] === placement.line && !isLaid(laid, cell),
-    );
-  if (held.current && (!isOwn(held.current) || !isBare(held.current))) {
+  if (held.current && (!isOwn(held.current) || !isToLay(held.current.placement, chart, laid))) {
     if (isOwn(held.current)) taken.current = performance.now();
     held.current = null;
   }
@@ -65,7 +60,7 @@ export function useBarInHand(
     const since = performance.now();
     const next = { placement: first, of: placements, since, at, line, by: made.current.by };
     // What was just laid is in the plan until it is made anew.
-    if (isBare(next)) held.current = next;
+    if (isToLay(first, chart, laid)) held.current = next;
   }
   const own = held.current?.placement ?? null;
   const all = useMemo(

@@ -9,6 +9,7 @@ import { type PlacingGround, PlacingPlanner } from '../../../src/core/placing/pl
 import { SWITCH_NAMES, secondsOfPlan, switched, wishPrice } from '../../../src/core/placing/prices';
 import {
   cellsOfPlacement,
+  isToLay,
   placementOn,
   stepBehind,
   stepIn,
@@ -349,6 +350,18 @@ describe('stepping', () => {
     expect(placements[stepIn(placements, { x: 9, y: 9 }, 2, 6)]!.line).toBe(2);
     expect(stepIn(placements, null, 77, 6)).toBe(0);
     expect(stepIn([], null, null, 6)).toBe(0);
+  });
+
+  it('knows what is still to lay: bare squares of its colour, all of them', () => {
+    const chart = chartOfRows('111222', '333333');
+    const [first] = planOf(chart).placements.filter(({ line }) => line === 1);
+    const laid = emptyBitmap(12);
+    expect(isToLay(first!, chart, laid)).toBe(true);
+    expect(isToLay({ ...first!, line: 2 }, chart, laid)).toBe(false);
+    setLaid(laid, 3, true);
+    expect(isToLay(first!, chart, laid)).toBe(true);
+    setLaid(laid, 2, true);
+    expect(isToLay(first!, chart, laid)).toBe(false);
   });
 
   describe('once a placement is laid', () => {
