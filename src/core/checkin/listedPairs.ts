@@ -2,6 +2,9 @@
 const PAIR = /^([^:=,;|\t]+?)(?:\s*[:=]\s*|\s+[x×–—-]\s+)(\d[\d.,'’\s]*?)\s*(?:\p{L}+\.?)?$/u;
 /** Words over such a list, parted alike. */
 const HEADING = /^([^:=,;|\t\d]+?)\s*[:=]\s*([^:=,;|\t\d]+)$/;
+/** What stands before each line of a list: its number, a dot or a stroke. */
+const NUMBER = /^[(#]?(\d{1,4})(?:\.\s+|\.?\)\s*)(?=\S)/;
+const BULLET = /^[-–—*•·‣◦]\s+/;
 /** What is longer is no line of such a list, and would take long to be looked through. */
 const LONGEST = 120;
 /** A list is one where at least so many of its lines are. */
@@ -9,14 +12,31 @@ const MOST = 0.8;
 
 /**
  * A list as one writes it by hand: on each line a code and how many.
- * @returns code and amount, line by line, other lines as they are; null where the lines are no such list
+ * @returns code and amount, line by line, after the number of the line where they are numbered; other lines as they are;
+ * null where the lines are no such list
  * @example listedPairs('310: 200\n321: 150') // [['310', '200'], ['321', '150']]
+ * @example listedPairs('1. 310: 200\n2. 321: 150') // [['1', '310', '200'], ['2', '321', '150']]
  */
 export function listedPairs(text: string): string[][] | null {
-  const lines = text.split(/\r\n|\r|\n/).map((line) => line.trim());
+  const lines = text.split(/\r\n|\r|\n/).map((line) => line.trim().replace(BULLET, ''));
+  const isPair = (line: string) => line.length <= LONGEST && PAIR.test(line);
+  const pairs = lines.filter(isPair);
+  const first = lines.find((line) => line !== '') ?? '';
+  // The first may be its title, or say what stands below.
+  const all = lines.filter((line) => line !== '').length - (isPair(first) ? 0 : 1);
+  if (pairs.length < 2 || pairs.length < MOST * all) return null;
   const parted = (line: string) =>
     line.length > LONGEST ? null : (PAIR.exec(line) ?? HEADING.exec(line))?.slice(1, 3);
-  const pairs = lines.filter((line) => line.length <= LONGEST && PAIR.test(line)).length;
-  if (pairs < 2 || pairs < MOST * lines.filter((line) => line !== '').length) return null;
-  return lines.map((line) => parted(line) ?? [line]);
+  const numbers = lines.flatMap((line) => NUMBER.exec(line)?.[1] ?? []).map(Number);
+  const isNumbered = pairs.every((line) => NUMBER.test(line)) && runOn(numbers);
+  return lines.map((line) => {
+    const [before, number] = (isNumbered && NUMBER.exec(line)) || ['', ''];
+    const rest = line.slice(before.length);
+    return [...(isNumbered ? [number] : []), ...(parted(rest) ?? [rest])];
+  });
+}
+
+/** Whether each number is the next after the one before it. */
+function runOn(numbers: readonly number[]): boolean {
+  return numbers.every((number, i) => number === numbers[0]! + i);
 }

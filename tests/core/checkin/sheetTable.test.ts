@@ -294,8 +294,50 @@ describe('a list that was written by hand', () => {
     expect(listedPairs('310: 200\n321: 150\nThe rest comes\nwith the next letter')).toBeNull();
     expect(listedPairs('310,Red - 200\n321,Blue - 150')).toBeNull();
     expect(listedPairs('B-12\nB-13\nB-14')).toBeNull();
+    // Its first line may be a title.
+    expect(listedPairs('My garden\n310: 200\n321: 150')).toEqual([
+      ['My garden'],
+      ['310', '200'],
+      ['321', '150'],
+    ]);
+    expect(listedPairs('310: 200\nMy garden\n321: 150')).toBeNull();
     expect(readSheetTable('310: 200\n321: 150', { delimiter: ';' }).rows[0]!.cells).toEqual(['310: 200']);
   });
+});
+
+it.each([
+  ['1. 310 - 200\n2. 321 - 150\n3. B-12 - 7', ['1', '2', '3']],
+  ['(1) 310: 200\n(2) 321: 150\n(3) B-12: 7', ['1', '2', '3']],
+  ['Code: Drills\n8.) 310: 200\n9.) 321: 150\n10.) B-12: 7', ['8', '9', '10']],
+  ['- 310: 200\n- 321: 150\n– B-12: 7', [null, null, null]],
+  ['• 310 = 200\n• 321 = 150\n• B-12 = 7', [null, null, null]],
+])('what a hand-written list puts before its lines is no part of their codes: %j', (text, keyNumbers) => {
+  const { rows, mapping } = readSheetTable(text);
+  const { lines, faults } = readSheetLines(rows, mapping);
+  expect(faults).toEqual([]);
+  expect(lines.map(({ code, neededDrills }) => [code, neededDrills])).toEqual([
+    ['310', 200],
+    ['321', 150],
+    ['B-12', 7],
+  ]);
+  expect(lines.map(({ keyNumber }, i) => (keyNumbers[i] === null ? null : keyNumber))).toEqual(keyNumbers);
+});
+
+it('numbers before the lines of a list are taken off where they run on, and where each line has one', () => {
+  expect(listedPairs('3.10: 200\n3.11: 150')).toEqual([
+    ['3.10', '200'],
+    ['3.11', '150'],
+  ]);
+  expect(listedPairs('2. 310: 200\n1. 321: 150')![0]).toEqual(['2. 310', '200']);
+  expect(listedPairs('1. 310: 200\n321: 150')![0]).toEqual(['1. 310', '200']);
+  expect(listedPairs('Mine\n1. 310: 200\n2. no code\n3. 98: 7\n4. 12: 1\n5. 9: 8')).toEqual([
+    ['', 'Mine'],
+    ['1', '310', '200'],
+    ['2', 'no code'],
+    ['3', '98', '7'],
+    ['4', '12', '1'],
+    ['5', '9', '8'],
+  ]);
 });
 
 it('titles above a table without headings are told and not read; a code without its drills is none', () => {
