@@ -7,8 +7,10 @@ import { bitmapOf, replayMarks } from '../../src/data/bench';
 import { findCanvas, legendOf, nextLine } from '../../src/data/canvas';
 import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
+import { panelPlanOf } from '../../src/data/panels';
 import { putDrawing } from '../../src/data/symbols';
 import { enterMark } from '../../src/server/bench/writes';
+import { savePanels } from '../../src/server/chart/panels';
 import { checkinView } from '../../src/server/checkin/view';
 import { enterBag } from '../../src/server/checkin/writes';
 import { correctionsView } from '../../src/server/corrections/view';
@@ -213,6 +215,51 @@ describe('a correction of the canvas itself', () => {
     await undoCorrection(database, large, { id: randomUUID(), undoes: entry!.id, redoes: null });
     expect(await bitmapOf(database, canvas.id, 6)).toEqual(await bitmapOf(database, other.id, 6));
     expect(await chartOf(database, canvas)).toEqual(await chartOf(database, other));
+  });
+
+  it('keeps a plan of panels while it fits, as it says before', async () => {
+    const shelved = () => shelve(database, legend, null, { width: 60, height: 20 });
+    const [canvas, other] = [await shelved(), await shelved()];
+    const plan = { columnCuts: [40], rowCuts: [], overlap: 5 };
+    const whole = { ...plan, marginMm: 0, reachWidthCm: null, reachHeightCm: null };
+    for (const each of [canvas, other]) await savePanels(database, each, whole);
+    for (const [width, words, kept] of [
+      [50, 'stay cut where they are', plan],
+      [45, 'are dropped', null],
+    ] as const) {
+      const now = (await findCanvas(database, canvas.id))!;
+      const { costs } = await reportOfFacts(database, now, { width });
+      expect(costs.join(' ')).toContain(`Your own panels ${words}`);
+      await correctFacts(database, now, { width });
+      const after = await panelPlanOf(database, canvas.id);
+      expect(
+        after && { columnCuts: after.columnCuts, rowCuts: after.rowCuts, overlap: after.overlap },
+      ).toEqual(kept);
+    }
+    expect(await panelPlanOf(database, other.id)).not.toBeNull();
+  });
+
+  it('is not undone once the canvas was changed again, nor by another canvas', async () => {
+    const [canvas, other] = [await kit(), await kit()];
+    await correctFacts(database, canvas, { title: 'First' });
+    const undoes = (await correctionsView(database, canvas)).entries[0]!.id;
+    const undo = (at: Canvas) => undoCorrection(database, at, { id: randomUUID(), undoes, redoes: null });
+    await expect(undo(other)).rejects.toThrow('no such correction');
+    await correctFacts(database, canvas, { title: 'Second' });
+    await expect(undo(canvas)).rejects.toThrow('changed again since');
+    expect((await findCanvas(database, canvas.id))!.title).toBe('Second');
+    // What was left out of a wish stays.
+    await correctFacts(database, canvas, { title: undefined, packetDrills: 300 });
+    expect(await findCanvas(database, canvas.id)).toMatchObject({ title: 'Second', packetDrills: 300 });
+  });
+
+  it('offers to undo what was changed, in words, and grows in height alone', async () => {
+    const canvas = await kit();
+    const screen = randomUUID();
+    await correctFacts(database, canvas, { height: 3 }, screen);
+    const { history } = await correctionsView(database, canvas, screen);
+    expect(history.undo).toMatchObject({ changes: ['size: 3 × 2 → 3 × 3 squares'] });
+    expect((await chartOf(database, (await findCanvas(database, canvas.id))!))!.cells).toHaveLength(9);
   });
 
   it('refuses facts that do not go together', async () => {

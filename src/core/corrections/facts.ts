@@ -11,8 +11,8 @@ export interface CanvasState {
   laid: Bitmap;
   /** Bags counted by their printed number. */
   nominalBags: number;
-  /** Whether the user cut it into panels of his own. */
-  hasPanelPlan: boolean;
+  /** Whether the panels that the user cut it into fit another size; null where he cut none. */
+  panelsFit: ((size: { width: number; height: number }) => boolean) | null;
   /** Whether its colours have pots. */
   hasPots: boolean;
 }
@@ -40,8 +40,12 @@ export function changeReport(before: CanvasFacts, after: CanvasFacts, state: Can
       `The canvas becomes ${many(after.width)} × ${many(after.height)} squares, ${sizeInWords(after)}. New squares are bare; what is laid stays where it is.`,
       'Sections are cut again, so their numbers change.',
     );
-    if (state.hasPanelPlan)
-      costs.push('Your own panels are dropped, because they were cut for the old size.');
+    if (state.panelsFit)
+      costs.push(
+        state.panelsFit(after)
+          ? 'Your own panels stay cut where they are; the last ones end where the canvas ends.'
+          : 'Your own panels are dropped, because they do not fit the new size.',
+      );
   } else if (before.pitchMm !== after.pitchMm) {
     costs.push(
       `Lengths change: it is ${sizeInWords(after)} instead of ${sizeInWords(before)}. Squares, sections and marks stay.`,

@@ -177,11 +177,12 @@ function said(facts: Omit<FactsWish, 'id'>): Partial<CanvasFacts> {
 
 async function stateOf(queries: Queries, canvas: Canvas): Promise<CanvasState> {
   const { bags } = await countedBags(queries, canvas.id);
+  const plan = await panelPlanOf(queries, canvas.id);
   return {
     chart: await chartOf(queries, canvas),
     laid: await bitmapOf(queries, canvas.id, canvas.width * canvas.height),
     nominalBags: bags.filter(({ how }) => how === 'nominal').length,
-    hasPanelPlan: (await panelPlanOf(queries, canvas.id)) !== null,
+    panelsFit: plan && ((size) => faultInPanels(plan, size) === null),
     hasPots: (await allotmentOf(queries, canvas.id)).length > 0,
   };
 }
@@ -217,7 +218,8 @@ async function setFacts(
   after: CanvasFacts,
   entry: Entry,
 ): Promise<void> {
-  const { fault } = changeReport(before, after, await stateOf(queries, asCanvas(before)));
+  const state = await stateOf(queries, asCanvas(before));
+  const { fault } = changeReport(before, after, state);
   if (fault !== null) throw conflict(fault);
   if (JSON.stringify(before) === JSON.stringify(after)) return;
   const resized = before.width !== after.width || before.height !== after.height;
@@ -227,8 +229,7 @@ async function setFacts(
     if (chart) await putChart(queries, after.id, resizedChart(chart, after));
     await rewriteRuns(queries, after.id, (runs) => resizedRuns(runs, before.width, after));
     await putBitmap(queries, after.id, await replayMarks(queries, after.id, after.width * after.height));
-    const plan = await panelPlanOf(queries, after.id);
-    if (plan && faultInPanels(plan, after)) await removePanelPlan(queries, after.id);
+    if (state.panelsFit?.(after) === false) await removePanelPlan(queries, after.id);
   } else await updateCanvas(queries, after);
   await noteHeap(queries, asCanvas(after));
   const { screenId, ...rest } = entry;

@@ -27,7 +27,7 @@ const BARE: CanvasState = {
   chart: null,
   laid: emptyBitmap(24),
   nominalBags: 0,
-  hasPanelPlan: false,
+  panelsFit: null,
   hasPots: false,
 };
 const report = (change: Partial<CanvasFacts>, state: Partial<CanvasState> = {}) =>
@@ -42,7 +42,13 @@ describe('what a correction costs', () => {
     expect(costs).toHaveLength(2);
     expect(costs[0]).toMatch(/^The canvas becomes \d × \d squares, .+\. New squares are bare/);
     expect(costs[1]).toBe('Sections are cut again, so their numbers change.');
-    expect(report(size, { hasPanelPlan: true }).costs[2]).toContain('Your own panels are dropped');
+  });
+
+  it('says whether panels of one’s own still fit', () => {
+    const panelsFit = ({ width }: { width: number }) => width > 6;
+    expect(report({ width: 7 }, { panelsFit }).costs[2]).toContain('Your own panels stay cut where they are');
+    expect(report({ width: 5 }, { panelsFit }).costs[2]).toContain('Your own panels are dropped');
+    expect(report({ pitchMm: 2.8 }, { panelsFit }).costs).toHaveLength(1);
   });
 
   it('is told once where size and pitch change together', () => {
