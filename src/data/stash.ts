@@ -101,10 +101,16 @@ export function stashFacts(
   );
 }
 
-/** Whether some item has fewer drills than none, which a move must not lead to. */
-export async function isOverdrawn(queries: Queries): Promise<boolean> {
+/**
+ * Whether an item has fewer drills than none, which a move must not lead to.
+ * @param id of a move of the item, or of a bag that took drills from it
+ */
+export async function isOverdrawn(queries: Queries, id: string): Promise<boolean> {
   const rows = await queries.query(
-    'select item_id from stash_move group by item_id having sum(drills) < 0 limit 1',
+    `select item_id from stash_move
+     where item_id in (select item_id from stash_move where id = $1 or bag_id = $1)
+     group by item_id having sum(drills) < 0 limit 1`,
+    [id],
   );
   return rows.length > 0;
 }

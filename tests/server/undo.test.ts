@@ -12,7 +12,7 @@ import { editChart, repairView, replaceFinish } from '../../src/server/chart/edi
 import { checkinView } from '../../src/server/checkin/view';
 import { enterBag } from '../../src/server/checkin/writes';
 import { kitupView } from '../../src/server/kitup/view';
-import { notePot, planKitup } from '../../src/server/kitup/writes';
+import { notePot, planKitup, undoPutAway } from '../../src/server/kitup/writes';
 import { noteRequestState } from '../../src/server/requests/writes';
 import { stashView } from '../../src/server/stash/view';
 import { putIntoStash, undoStash } from '../../src/server/stash/writes';
@@ -198,6 +198,37 @@ describe('undo of a pot', () => {
     expect((await potStatesOf(database, canvas.id)).get(2)).toBeUndefined();
   });
 
+  it('and a smaller leftover are refused where its drills were used meanwhile, and nothing is changed', async () => {
+    const [{ canvas }, { canvas: other }] = [await potted(), await potted()];
+    // A colour of its own, so that no other test's drills lie in the same heap.
+    for (const each of [canvas, other])
+      await database.query(
+        `update legend_line set code = '909', finish = 'metallic' where canvas_id = $1 and line = 2`,
+        [each.id],
+      );
+    const drills = async () => (await stashView(database)).items.find(({ code }) => code === '909')!.drills;
+    const away = await note(canvas, { line: 2, kind: 'put away', drills: 70 });
+    await note(canvas, { line: 2, kind: 'amount', drills: 60 });
+    expect(await drills()).toBe(60);
+    const { items } = await stashView(database);
+    await database.query(
+      `insert into stash_move (id, item_id, happened_at, drills) values ($1, $2, now(), -30)`,
+      [randomUUID(), items.find(({ code }) => code === '909')!.id],
+    );
+    await expect(note(canvas, { line: 2, kind: 'amount', drills: 20 })).rejects.toThrow('used elsewhere');
+    expect(await drills()).toBe(30);
+    await note(canvas, { line: 2, kind: 'amount', drills: 70 });
+    expect(await drills()).toBe(40);
+    await expect(note(canvas, { undoes: away })).rejects.toThrow('This pot was changed since');
+    await expect(database.transaction((queries) => undoPutAway(queries, canvas, 2, null))).rejects.toThrow(
+      'used elsewhere',
+    );
+    await expect(undoPutAway(database, other, 2, null)).rejects.toThrow(
+      'The leftovers of 909 are not in the stash',
+    );
+    await expect(undoPutAway(database, other, 44, null)).rejects.toThrow('The leftovers of this colour');
+  });
+
   it('is refused while something else became of it since, or its slot is taken', async () => {
     const { canvas, storage } = await potted();
     const filled = await note(canvas, { line: 1, kind: 'fill' });
@@ -229,6 +260,10 @@ describe('undo of leftovers', () => {
     };
     const screen = randomUUID();
     const wish = { ...item, id: randomUUID() };
+    // Another item that came out of some backup with fewer drills than none is no matter of this one.
+    const broken = randomUUID();
+    await putIntoStash(database, { ...wish, id: broken, code: '778' }, null);
+    await database.query('update stash_move set drills = -5 where item_id = $1', [broken]);
     await putIntoStash(database, wish, screen);
     await putIntoStash(database, wish, screen);
     await expect(putIntoStash(database, { ...wish, drills: 51 }, screen)).rejects.toMatchObject({

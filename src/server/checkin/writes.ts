@@ -114,7 +114,7 @@ async function moveStash(
   } else if (bag.redoes !== null && entry.kind === 'count') {
     await takeAgainFromStash(queries, bag.redoes, bag.id, happenedAt);
   }
-  if ((removal || bag.redoes !== null) && (await isOverdrawn(queries))) {
+  if ((removal || bag.redoes !== null) && (await isOverdrawn(queries, entry.subject ?? bag.id))) {
     throw conflict('The stash no longer has the drills of this bag; they were used elsewhere.');
   }
 }

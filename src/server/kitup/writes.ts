@@ -266,7 +266,7 @@ export async function notePotIn(
   if (kind === 'amount') {
     const more = drills - ((await putAwayOf(queries, canvas.id)).get(line) ?? 0);
     if (more !== 0) event.stashMoveId = await intoStash(queries, colour, canvas.shape, more, happenedAt);
-    if (await isOverdrawn(queries)) {
+    if (event.stashMoveId && (await isOverdrawn(queries, event.stashMoveId))) {
       throw conflict(`The stash no longer has these drills of ${colour.code}; they were used elsewhere.`);
     }
   }
@@ -330,7 +330,7 @@ async function undoPot(
     stashMoveId = randomUUID();
     const back = { id: stashMoveId, itemId: move.itemId, drills: -move.drills, bagId: null };
     await addStashMove(queries, back, happenedAt);
-    if (await isOverdrawn(queries)) {
+    if (await isOverdrawn(queries, stashMoveId)) {
       throw conflict(`The stash no longer has these drills of ${move.code}; they were used elsewhere.`);
     }
   }

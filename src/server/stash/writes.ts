@@ -55,7 +55,7 @@ export async function undoStash(
       { ...entry, undoes: wish.undoes, redoes: wish.redoes },
       new Date().toISOString(),
     );
-    if (await isOverdrawn(queries)) {
+    if (await isOverdrawn(queries, wish.id)) {
       throw conflict(`Drills of ${move.code} were used since, so this cannot be taken out again.`);
     }
   });
