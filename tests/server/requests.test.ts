@@ -104,6 +104,75 @@ describe('a request', () => {
     expect(photos).toEqual([]);
   });
 
+  it('names the photos of the sheet that stand, and no others', async () => {
+    const [canvas, other] = [await shelve(database, legend, null), await shelve(database, legend, null)];
+    const entered = async (at: Canvas, kind: 'sheet' | 'print', photo = true) => {
+      const id = randomUUID();
+      await noteInspection(database, at, { id, kind, note: '', widthCm: null, heightCm: null });
+      if (photo) await putInspectionPhoto(database, at.id, id, Uint8Array.of(1));
+      return id;
+    };
+    const sheet = await entered(canvas, 'sheet');
+    await entered(canvas, 'sheet', false);
+    await entered(canvas, 'print');
+    const gone = await entered(canvas, 'sheet');
+    await withdrawInspectionEntry(database, canvas.id, gone, NOW);
+    const theirs = await entered(other, 'sheet');
+    expect((await requestView(database, canvas, 'today')).photos).toEqual([sheet]);
+    expect((await requestView(database, other, 'today')).photos).toEqual([theirs]);
+  });
+
+  it('covers nothing from a stash that has no such item', async () => {
+    const canvas = await shelve(database, legend, null);
+    const wish = { id: randomUUID(), line: 1, itemId: randomUUID(), drills: 3 };
+    await expect(coverFromStash(database, canvas, wish)).rejects.toMatchObject({ status: 404 });
+    const item = await stash('413', 9);
+    await expect(coverFromStash(database, canvas, { ...wish, line: 8, itemId: item })).rejects.toThrow(
+      'no colour number 8',
+    );
+    expect(await inStash(item)).toBe(9);
+  });
+
+  it('of many colours goes on over the page, row below row, numbers ending under each other', async () => {
+    const many = Array.from({ length: 40 }, (_, i) =>
+      line(i + 1, { code: String(900 + i), neededDrills: i % 2 ? 1500 : 90, packets: 1 }),
+    );
+    const canvas = await shelve(database, many, null);
+    const { lines } = await requestView(database, canvas, 'today');
+    const bytes = await requestPdf({ canvas, lines, photos: [], date: 'today', paper: 'a4' });
+    const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
+    expect(document.numPages).toBe(2);
+    const rows: { code: number; x: number; ends: number; y: number; page: number }[] = [];
+    for (let page = 1; page <= 2; page++) {
+      const items = (await (await document.getPage(page)).getTextContent()).items.flatMap((each) =>
+        'str' in each && each.str.trim() !== ''
+          ? [
+              {
+                text: each.str,
+                x: each.transform[4] as number,
+                y: each.transform[5] as number,
+                width: each.width,
+              },
+            ]
+          : [],
+      );
+      for (const { text, x, y } of items) {
+        if (!/^9\d\d$/.test(text)) continue;
+        const needed = items.find((each) => each.y === y && /^(90|1,500)$/.test(each.text))!;
+        rows.push({ code: Number(text), x, ends: Math.round(needed.x + needed.width), y, page });
+      }
+    }
+    expect(rows.map(({ code }) => code).sort()).toEqual(many.map(({ code }) => Number(code)));
+    expect(new Set(rows.map(({ x }) => x)).size).toBe(1);
+    // Short and long numbers end at the same place.
+    expect(new Set(rows.map(({ ends }) => ends)).size).toBe(1);
+    // 8 mm a row, downwards, and nothing below the margin of the page.
+    for (const [i, row] of rows.entries()) {
+      expect(row.y).toBeGreaterThan(20);
+      if (row.page === rows[i - 1]?.page) expect(rows[i - 1]!.y - row.y).toBeCloseTo((8 / 25.4) * 72, 0);
+    }
+  });
+
   it('is printed with title, size and numbers, the photo of the sheet behind it', async () => {
     const canvas = await shelve(database, legend, null, { title: 'Two hills', width: 120, height: 160 });
     const { lines } = await requestView(database, canvas, '1 March 2026');
