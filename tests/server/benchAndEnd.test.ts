@@ -23,7 +23,7 @@ import {
   stopSitting,
 } from '../../src/server/bench/writes';
 import { editChart } from '../../src/server/chart/edits';
-import { enterBag } from '../../src/server/checkin/writes';
+import { enterBag, recordTrash } from '../../src/server/checkin/writes';
 import { finishView, logOfAll } from '../../src/server/finish/view';
 import { putAwayAll, takeBackAll, tellFinish } from '../../src/server/finish/writes';
 import { notePot } from '../../src/server/kitup/writes';
@@ -52,6 +52,7 @@ const mark = (more: Partial<MarkRequest>): MarkRequest => ({
   redoes: null,
   ...more,
 });
+const ago = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
 /** Two canvases, so that nothing of one shows on the other. */
 async function two(): Promise<[Canvas, Canvas]> {
   return [await shelve(database, legend, chart), await shelve(database, legend, chart)];
@@ -130,8 +131,6 @@ describe('the bitmap', () => {
 });
 
 describe('sittings', () => {
-  const ago = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
-
   it('are entered by hand, and take the marks of their time that have none', async () => {
     const [canvas, other] = await two();
     for (const each of [canvas, other]) await enterMark(database, each, mark({ runs: [0, 4] }));
@@ -195,6 +194,59 @@ describe('sittings', () => {
     await expect(stopSitting(database, canvas, randomUUID(), '')).rejects.toThrow();
     await stopSitting(database, canvas, id, 'Trimmed', ago(550));
     expect((await benchView(database, canvas)).sittings[0]!.endedAt).not.toBeUndefined();
+  });
+});
+
+describe('what the bench opens with', () => {
+  it('is the canvas’s squares where it has no chart, and what bad drills taught, but for removed records', async () => {
+    const plain = await shelve(database, legend, null, { width: 7, height: 3 });
+    const [canvas, other] = await two();
+    expect([(await benchView(database, plain)).drills, (await benchView(database, canvas)).drills]).toEqual([
+      21, 14,
+    ]);
+    const thrown = (of: Canvas, more: object) =>
+      recordTrash(database, of, {
+        ...{ id: randomUUID(), handled: 100, thrown: 50, replaces: null, removed: false },
+        ...more,
+      });
+    const usual = (await benchView(database, other)).trash;
+    const id = randomUUID();
+    await thrown(canvas, { id });
+    expect((await benchView(database, canvas)).trash.share).toBeGreaterThan(usual.share);
+    await thrown(canvas, { replaces: id, removed: true });
+    expect((await benchView(database, canvas)).trash).toEqual(usual);
+    expect((await benchView(database, other)).trash).toEqual(usual);
+  });
+
+  it('a sitting of its own canvas, begun once for one id and told apart from one entered by hand', async () => {
+    const [canvas, other] = await two();
+    const id = randomUUID();
+    await startSitting(database, canvas, id);
+    await startSitting(database, canvas, id);
+    const times = { startedAt: ago(90), endedAt: ago(30), note: '' };
+    await expect(startSitting(database, canvas, id, null, times)).rejects.toMatchObject({ status: 409 });
+    await expect(startSitting(database, other, id)).rejects.toMatchObject({ status: 409 });
+    expect((await benchView(database, canvas)).sittings).toHaveLength(1);
+    expect((await benchView(database, other)).sittings).toEqual([]);
+  });
+
+  it('and an undo that a later mark makes half is refused with what stands in its way', async () => {
+    const [canvas] = await two();
+    const laid = mark({ runs: [0, 5] });
+    await enterMark(database, canvas, laid);
+    const lifted = mark({ kind: 'lift', runs: [1, 2] });
+    await enterMark(database, canvas, lifted);
+    await expect(enterMark(database, canvas, mark({ undoes: laid.id }))).rejects.toThrow(
+      'Undo would touch 5 drills, but 2 drills of them were lifted by a later mark.',
+    );
+    await enterMark(database, canvas, mark({ undoes: lifted.id }));
+    await enterMark(database, canvas, mark({ kind: 'lift', runs: [4, 1] }));
+    await enterMark(database, canvas, mark({ runs: [4, 1] }));
+    await enterMark(database, canvas, mark({ undoes: laid.id }));
+    await enterMark(database, canvas, mark({ runs: [3, 1] }));
+    await expect(enterMark(database, canvas, mark({ redoes: laid.id }))).rejects.toThrow(
+      'Redo would touch 5 drills, but 1 drill of them was laid by a later mark.',
+    );
   });
 });
 

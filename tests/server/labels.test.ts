@@ -1,15 +1,19 @@
+import { randomUUID } from 'node:crypto';
 import jsQr from 'jsqr';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { usualSheet } from '../../src/core/labels/sheet';
+import { STARTING_LAYOUTS, startStorage } from '../../src/core/storage/drawStorage';
 import { canvasIdsEnding, legendOf } from '../../src/data/canvas';
 import type { Database } from '../../src/data/engine/database';
+import { putKitupPlan, replaceAllotment } from '../../src/data/kitup';
 import { putLabelSheet } from '../../src/data/labels';
+import { putStorage } from '../../src/data/storage';
 import { putDrawing, putLidMark } from '../../src/data/symbols';
 import { labelDrawings } from '../../src/server/labels/print';
-import { labelsToPrint, labelsView } from '../../src/server/labels/view';
+import { labelsToPrint, labelsView, unprintableView } from '../../src/server/labels/view';
 import { drawingPdf } from '../../src/server/print/drawingPdf';
 import { drawingSvg } from '../../src/server/print/drawingSvg';
 import { line } from '../core/samples';
@@ -104,6 +108,66 @@ describe('labels', () => {
       .raw()
       .toBuffer({ resolveWithObject: true });
     expect(jsQr(new Uint8ClampedArray(data), info.width, info.height)?.data).toMatch(/\/Q\/[0-9A-F]{8}\/1$/);
+  });
+
+  it('are drawn as SVG mark by mark, as they are described', async () => {
+    const text = { kind: 'text', x: 5, y: 8.12345, font: 'words', size: 3, fill: '#111111' } as const;
+    const svg = await drawingSvg({
+      ...{ widthMm: 30, heightMm: 20 },
+      marks: [
+        { kind: 'rect', x: 1, y: 2, width: 3.00049, height: 4, stroke: '#222222' },
+        { kind: 'circle', x: 9, y: 9, radius: 2, fill: '#333333' },
+        { kind: 'line', x1: 0, y1: 1, x2: 2, y2: 3, stroke: '#444444', width: 0.2 },
+        { kind: 'path', x: 4, y: 5, scale: 0.125, d: 'M0 0L8 0L8 8Z', fill: '#555555' },
+        { ...text, text: 'Moss', anchor: 'start' },
+        { ...text, text: 'مرحبا Dusk', anchor: 'middle' },
+      ],
+    });
+    const elements = svg.split('\n').filter((each) => !/^<(svg|style|\/svg)/.test(each));
+    expect(elements.slice(0, 5)).toEqual([
+      '<rect width="30" height="20" fill="#ffffff"/>',
+      '<rect x="1" y="2" width="3" height="4" fill="none" stroke="#222222" stroke-width="0.15"/>',
+      '<circle cx="9" cy="9" r="2" fill="#333333"/>',
+      '<path d="M0 1L2 3" stroke="#444444" stroke-width="0.2"/>',
+      '<path transform="translate(4 5) scale(0.125000)" d="M0 0L8 0L8 8Z" fill="#555555" fill-rule="evenodd"/>',
+    ]);
+    // A text names the fonts of its letters, each embedded once.
+    const families = elements.slice(5).map((each) => /font-family="([^"]*)"/.exec(each)![1]!.split(','));
+    expect(families.map(({ length }) => length)).toEqual([1, 2]);
+    const embedded = [...svg.matchAll(/@font-face\{font-family:"([^"]+)"/g)].map(([, name]) => `'${name}'`);
+    expect(embedded.sort()).toEqual([...new Set(families.flat())].sort());
+    expect(elements[5]).toMatch(/^<text x="5" y="8.123" .* fill="#111111">Moss<\/text>$/);
+    expect(elements[6]).toMatch(/ text-anchor="middle">مرحبا Dusk<\/text>$/);
+  });
+
+  it('are counted by where the colours live, each canvas by itself', async () => {
+    const [kit, other] = [
+      await shelve(database, [line(1), line(2), line(3)], null),
+      await shelve(database, [line(1)], null),
+    ];
+    const layout = STARTING_LAYOUTS.find(({ key }) => key === 'strip')!;
+    const storage = startStorage(randomUUID(), layout, layout.name);
+    await putStorage(database, storage, new Date().toISOString());
+    await putKitupPlan(database, kit.id, {
+      ...{ storageIds: [storage.id], order: 'code', leave: 'fewest drills', goals: [], several: false },
+      ...{ results: [], offer: null },
+    });
+    await replaceAllotment(database, kit.id, [
+      { line: 2, nth: 1, storageId: storage.id, slot: storage.trays[0]!.slots[0]!.id, locked: false },
+    ]);
+    expect((await labelsView(database, kit)).counts).toEqual({ all: 3, pots: 1, bags: 2, leftovers: 0 });
+    // Without a plan pots are numbered in code order.
+    expect((await labelsView(database, other)).counts).toEqual({ all: 1, pots: 1, bags: 0, leftovers: 0 });
+  });
+
+  it('name what no font here prints, and nothing else', async () => {
+    const names = [line(1, { name: 'Moss' }), line(2, { name: 'Du\ue123sk' })];
+    const kit = await shelve(database, names, null);
+    expect(await unprintableView(database, kit)).toMatchObject({
+      parts: ['the name of 402'],
+      sentence: expect.stringContaining('the name of 402'),
+    });
+    expect(await unprintableView(database, canvas)).toEqual({ parts: [], sentence: null });
   });
 
   it('start at the first free place of a part-used sheet, and keep to what was measured', async () => {
