@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
 const include = (process.env.MUTANT_TESTS ?? 'tests/core/**/*.test.ts').split(',');
@@ -7,6 +8,11 @@ const needsDatabase = include.some((files) => /tests\/(data|server)/.test(files)
 export default defineConfig({
   test: {
     include,
+    // What tests the threads themselves has none here.
+    exclude: ['tests/server/pool.test.ts', 'tests/server/whatIsLoaded.test.ts'],
+    alias: [
+      { find: /^.*\/jobs\/pool$/, replacement: fileURLToPath(new URL('./workHere.ts', import.meta.url)) },
+    ],
     // Set up again after each change that never ends, of which there are many.
     globalSetup: needsDatabase
       ? ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts']

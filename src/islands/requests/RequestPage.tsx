@@ -8,13 +8,14 @@ import { counted, many } from '../../core/words/numbers';
 import type { RequestEntry, RequestView } from '../../server/requests/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Colour } from '../../ui/Chip';
-import { Copy, Download } from '../../ui/icons';
+import { Download } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { CheckinNav } from '../checkin/CheckinNav';
 import { Unprintable } from '../labels/Unprintable';
 import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
 import { WithView } from '../writing/WithView';
+import { Letter } from './Letter';
 
 /** What is lacking: covered from the stash, or asked of the sender. */
 export function RequestPage({ entry }: { entry: ShelfEntry }) {
@@ -35,7 +36,6 @@ function Request({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
   const [view, setView] = useState(first);
   const overtakes = useReadAnew(url, ['bags', 'trash', 'sheet', 'other'], setView);
   const { fault, enter } = useWrite(canvas.id);
-  const [copied, setCopied] = useState(false);
   const post = (path: string, body: object) =>
     void enter<RequestView>(`${url}${path}`, body, (next) => {
       setView(next);
@@ -77,21 +77,13 @@ function Request({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
       {open.length > 0 && (
         <section className="flex flex-col gap-3">
           <h2>A letter to the seller</h2>
-          <textarea className="field h-72" readOnly value={view.text} aria-label="Letter to the seller" />
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="button button-main"
-              onClick={() => void navigator.clipboard.writeText(view.text).then(() => setCopied(true))}
-            >
-              <Copy size={20} aria-hidden /> {copied ? 'Copied' : 'Copy'}
-            </button>
+          <Letter text={view.text}>
             {(['pdf', 'csv', 'txt'] as const).map((kind) => (
               <a key={kind} className="button" href={`/api/canvases/${canvas.id}/request.${kind}`} download>
                 <Download size={20} aria-hidden /> {kind.toUpperCase()}
               </a>
             ))}
-          </div>
+          </Letter>
           <Unprintable canvasId={canvas.id} />
           <p className="text-faded">
             {view.photos.length > 0

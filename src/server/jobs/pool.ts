@@ -89,7 +89,12 @@ export async function inWorker<Name extends TaskName>(
   } catch (error) {
     throw worded(error, asked, limit);
   }
-  if ('output' in outcome) return outcome.output as TaskOutput<Name>;
+  return outputOf(outcome) as TaskOutput<Name>;
+}
+
+/** What a thread made. @throws Refusal where it refused */
+export function outputOf(outcome: Outcome): unknown {
+  if ('output' in outcome) return outcome.output;
   const { sentence, status, title, more } = outcome.refused;
   throw status === null ? new Refusal(sentence) : new Problem(status, title, sentence, more);
 }
