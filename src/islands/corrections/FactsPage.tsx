@@ -1,17 +1,15 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { type CanvasFacts, factsOf, sizeInWords } from '../../core/canvas/canvas';
-import type { ChangeReport } from '../../core/corrections/facts';
 import { newCanvasSchema } from '../../server/canvas/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { Notice } from '../../ui/Notice';
 import { TermsHere } from '../../ui/TermsHere';
 import { asNumber } from '../../ui/typedNumber';
 import { CheckinNav } from '../checkin/CheckinNav';
-import { inWords, sendJson } from '../writing/api';
 import { useWrite } from '../writing/useWrite';
 import { CorrectionHistory } from './CorrectionHistory';
+import { useChangeReport } from './useChangeReport';
 
 const FIELDS = [
   ['title', 'Title', 'text'],
@@ -34,24 +32,13 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
   });
   const values = form.watch();
   const { errors } = form.formState;
-  const [report, setReport] = useState<ChangeReport | null>(null);
-  const [unknown, setUnknown] = useState<string | null>(null);
-  const wish = JSON.stringify(changes(canvas, values));
+  const changed = changes(canvas, values);
+  const isChanged = Object.keys(changed).length > 0;
   const isValid = Object.keys(errors).length === 0;
-  useEffect(() => {
-    setReport(null);
-    if (wish === '{}' || !isValid) return;
-    const timer = setTimeout(() => {
-      sendJson<ChangeReport>('POST', `${url}/change-report`, JSON.parse(wish)).then(
-        (next) => {
-          setReport(next);
-          setUnknown(null);
-        },
-        (error: unknown) => setUnknown(inWords(error)),
-      );
-    }, 250);
-    return () => clearTimeout(timer);
-  }, [url, wish, isValid]);
+  const { report, fault: unknown } = useChangeReport(
+    canvas.id,
+    isChanged && isValid ? JSON.stringify(changed) : null,
+  );
   const reload = () => window.location.reload();
   const save = form.handleSubmit((now) => {
     void write('PATCH', url, { id: crypto.randomUUID(), ...changes(canvas, now) }, reload);
@@ -107,7 +94,7 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
           <button
             type="submit"
             className="button button-main self-start"
-            disabled={busy || wish === '{}' || !report || report.fault !== null}
+            disabled={busy || !report || report.fault !== null}
           >
             Save
           </button>
@@ -115,7 +102,7 @@ export function FactsPage({ entry }: { entry: ShelfEntry }) {
         <section className="flex flex-col gap-3" aria-label="What it would change" aria-live="polite">
           <p className="number">{sizeInWords(values)}</p>
           <TermsHere terms={['square', 'pitch', 'panel', 'code', 'key number']} />
-          {wish === '{}' && <p className="text-faded">Change a field to see here what it leads to.</p>}
+          {!isChanged && <p className="text-faded">Change a field to see here what it leads to.</p>}
           {unknown && <Notice kind="fault">{unknown}</Notice>}
           {report?.fault && <Notice kind="fault">{report.fault}</Notice>}
           {report && !report.fault && (
