@@ -152,9 +152,11 @@ describe('useLive', () => {
     rerender({ of: `${url}?all` });
     await wait(100);
     expect(result.current.fault).toMatch(/does not answer/);
+    expect(result.current.isOld).toBe(true);
     answer = () => Response.json('all bags');
     await wait(2000);
     expect([result.current.answer, result.current.fault]).toEqual(['all bags', null]);
+    expect(result.current.isOld).toBe(false);
     answer = refused;
     act(() => result.current.reload());
     await wait(100);

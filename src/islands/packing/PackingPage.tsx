@@ -19,11 +19,11 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
     goal: 'least surplus',
   });
   const query = new URLSearchParams(wish).toString();
-  const { answer: list, fault } = useAnswer<PackedLine[]>(`/api/canvases/${canvas.id}/packing?${query}`, [
-    'bags',
-    'pots',
-    'sheet',
-  ]);
+  const {
+    answer: list,
+    isOld,
+    fault,
+  } = useAnswer<PackedLine[]>(`/api/canvases/${canvas.id}/packing?${query}`, ['bags', 'pots', 'sheet']);
   const sum = packingSum(list ?? []);
   return (
     <>
@@ -66,7 +66,12 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
             ))}
           </fieldset>
           <div className="flex gap-2">
-            <button type="button" className="button button-main" onClick={() => window.print()}>
+            <button
+              type="button"
+              className="button button-main"
+              disabled={isOld || !list || fault !== null}
+              onClick={() => window.print()}
+            >
               <Printer size={20} aria-hidden /> Print
             </button>
             <a className="button" href={`/api/canvases/${canvas.id}/packing.csv?${query}`} download>
@@ -74,7 +79,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
             </a>
           </div>
         </section>
-        <section className="min-w-0">
+        <section className={`min-w-0 ${isOld ? 'opacity-60 print:hidden' : ''}`} aria-busy={isOld}>
           {fault && <Notice kind="fault">{fault}</Notice>}
           {list && !fault && (
             <>

@@ -49,6 +49,7 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
   const base = `/api/canvases/${canvas.id}`;
   const {
     answer: view,
+    isOld,
     fault,
     reload,
   } = useAnswer<ProgressView>(`${base}/progress?${query}`, [
@@ -94,7 +95,10 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
           </select>
         </label>
       )}
-      <dl className="grid gap-x-6 gap-y-3 [grid-template-columns:repeat(auto-fit,minmax(9.5rem,1fr))]">
+      <dl
+        aria-busy={isOld}
+        className={`${isOld ? 'opacity-60' : ''} grid gap-x-6 gap-y-3 [grid-template-columns:repeat(auto-fit,minmax(9.5rem,1fr))]`}
+      >
         <Figure name="of the canvas" value={`${view.percent.toFixed(2)} %`} />
         <Figure name="laid today" value={many(view.laidToday)} />
         <Figure name="laid this week" value={many(view.laidThisWeek)} />

@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { LivePart } from '../live/shownParts';
 import { canvasOfUrl, useLive } from '../live/useLive';
 import { inWords } from './api';
@@ -9,35 +9,40 @@ import { usePatientAsk } from './patientAsk';
  * question is there, it stays meanwhile, for somebody may be typing in what shows it.
  * @param url null asks nothing
  * @param parts of the canvas that the answer tells of: it is asked anew when another screen changes them
- * @returns `answer` is null until the first has come, `fault` a sentence when there is none to this question, or a refusal
+ * @returns `answer` is null until the first has come, `fault` a sentence when there is none to this question, or a refusal;
+ * `isOld` while the answer is one to a question before
  */
 export function useAnswer<Answer>(
   url: string | null,
   parts: readonly LivePart[] = [],
 ): {
   answer: Answer | null;
+  isOld: boolean;
   fault: string | null;
   reload: () => void;
   /** To be called when a newer answer to a write is shown: what is still on its way to an open question is older. */
   overtaken: () => void;
 } {
-  const [answer, setAnswer] = useState<Answer | null>(null);
+  const [here, setHere] = useState<{ to: string | null; answer: Answer } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  /** The question whose answer is here. */
-  const answered = useRef<string | null>(null);
   const asking = usePatientAsk<Answer>(
     url,
     (next) => {
-      answered.current = url;
-      setAnswer(next);
+      setHere({ to: url, answer: next });
       setFault(null);
     },
     (error, isRefusal) => {
-      if (isRefusal || answered.current !== url) setFault(inWords(error));
+      if (isRefusal || here?.to !== url) setFault(inWords(error));
     },
   );
   const reload = useCallback(() => asking.current?.ask(), [asking]);
   const overtaken = useCallback(() => asking.current?.overtaken(), [asking]);
   useLive(url === null ? null : canvasOfUrl(url), url === null ? [] : parts, reload);
-  return { answer, fault, reload, overtaken };
+  return {
+    answer: here === null ? null : here.answer,
+    isOld: here !== null && here.to !== url,
+    fault,
+    reload,
+    overtaken,
+  };
 }
