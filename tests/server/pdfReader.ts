@@ -73,13 +73,20 @@ export function drawnPaths(document: PDFDocument, pageNumber: number): DrawnPath
 export async function words(
   bytes: Uint8Array,
   pageNumber = 1,
-): Promise<{ text: string; x: number; y: number }[]> {
+): Promise<{ text: string; x: number; y: number; width: number }[]> {
   const page = await (await getDocument({ data: bytes.slice(), verbosity: 0 }).promise).getPage(pageNumber);
   const height = page.view[3]! * MM;
   const { items } = await page.getTextContent();
   return items.flatMap((item) =>
     'str' in item && item.str.trim()
-      ? [{ text: item.str, x: item.transform[4] * MM, y: height - item.transform[5] * MM }]
+      ? [
+          {
+            text: item.str,
+            x: item.transform[4] * MM,
+            y: height - item.transform[5] * MM,
+            width: item.width * MM,
+          },
+        ]
       : [],
   );
 }

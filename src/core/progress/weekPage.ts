@@ -2,6 +2,7 @@ import { type SittingTimes, sittingMinutes } from '../bench/sitting';
 import type { Drawing } from '../print/drawing';
 import { headed, INK, MARGIN_MM, PALE, type PaperHead, text, WARM } from '../print/page';
 import { PAPERS } from '../print/paper';
+import { wrapped } from '../print/wrapped';
 import { addDays, dayInWords, mondayOf } from '../words/calendar';
 import { counted, largest, many } from '../words/numbers';
 import { percentLaid } from './progress';
@@ -17,12 +18,14 @@ export interface WeekFacts {
 }
 
 const ROW_MM = 11;
-const MOST_NOTES = 12;
+const NOTE_MM = 5.2;
+/** So many letters have room beside each other, as wide as they usually are. */
+const NOTE_LETTERS = 92;
 
 /** The week on one page: each day with its bar, the week's sum, the sittings with their notes, and the forecast. */
 export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawing[] {
   const monday = mondayOf(day);
-  const { widthMm } = PAPERS[head.paper];
+  const { widthMm, heightMm } = PAPERS[head.paper];
   const page = headed(head, `The week of ${dayInWords(monday)}`);
   const { marks } = page;
   const perDay = Array.from({ length: 7 }, (_, i) => {
@@ -78,12 +81,25 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
   });
   const minutes = own.reduce((all, sitting) => all + sittingMinutes(sitting), 0);
   marks.push(text(MARGIN_MM, y, `${counted(own.length, 'sitting')}, ${counted(minutes, 'minute')}`, 4.4));
-  for (const sitting of own.slice(0, MOST_NOTES)) {
-    y += 6.5;
-    const words = `${dayInWords(sitting.day, { weekday: true, year: false })}: ${counted(sittingMinutes(sitting), 'minute')}, ${counted(sitting.drills, 'drill')}${sitting.note === '' ? '' : `. ${sitting.note.slice(0, 70)}`}`;
-    marks.push(text(MARGIN_MM, y, words, 3.6, { fill: INK }));
+  y += 1.3;
+  const bottom = heightMm - MARGIN_MM;
+  const told = own.map(({ day: began, drills, note, ...times }) => {
+    const what = `${dayInWords(began, { weekday: true, year: false })}: ${counted(sittingMinutes(times), 'minute')}, ${counted(drills, 'drill')}`;
+    return wrapped(note === '' ? what : `${what}. ${note}`, (line) => line.length <= NOTE_LETTERS);
+  });
+  for (const [i, lines] of told.entries()) {
+    // The last line of the page says how many have no room.
+    const room = Math.floor((bottom - y) / NOTE_MM) - (i < told.length - 1 ? 1 : 0);
+    if (lines.length > room) {
+      y += NOTE_MM;
+      marks.push(text(MARGIN_MM, y, `and ${counted(told.length - i, 'sitting')} more`, 3.6, { fill: PALE }));
+      break;
+    }
+    for (const words of lines) {
+      y += NOTE_MM;
+      marks.push(text(MARGIN_MM, y, words, 3.6, { fill: INK }));
+    }
+    y += 1.3;
   }
-  if (own.length > MOST_NOTES)
-    marks.push(text(MARGIN_MM, y + 6.5, `and ${own.length - MOST_NOTES} more`, 3.6, { fill: PALE }));
   return [page];
 }

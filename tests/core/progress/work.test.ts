@@ -278,4 +278,24 @@ describe('the week on paper', () => {
     expect(words.some((text) => text.includes('60 minutes, 120 drills. Calm'))).toBe(true);
     expect(words.some((text) => text.includes('999'))).toBe(false);
   });
+
+  it('has whole notes, and says how many sittings have no room on it', () => {
+    const note = Array.from({ length: 40 }, (_, i) => `word${i}`).join(' ');
+    const sitting = (hour: number, words: string) => ({
+      ...{ day: '2026-11-23', startedAt: `2026-11-23T${hour}:00:00Z`, endedAt: `2026-11-23T${hour}:30:00Z` },
+      ...{ drills: 5, note: words },
+    });
+    const texts = (sittings: ReturnType<typeof sitting>[]) => {
+      const facts = { days: [], sittings, laid: 0, drills: 9, forecast: null };
+      const [page] = weekPage({ title: 'Test', date: 'today', paper: 'letter' }, facts, '2026-11-25');
+      for (const mark of page!.marks) if (mark.kind === 'text') expect(mark.y).toBeLessThan(279.4 - 13);
+      return page!.marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
+    };
+    expect(texts([sitting(10, note)]).join(' ')).toContain(note);
+    const many = texts(Array.from({ length: 14 }, (_, i) => sitting(10 + i, note)));
+    const shown = many.filter((text) => text.startsWith('Monday 23 November:')).length;
+    expect(shown).toBeGreaterThan(3);
+    expect(many.at(-1)).toBe(`and ${14 - shown} sittings more`);
+    expect(texts(Array.from({ length: 8 }, (_, i) => sitting(10 + i, 'Calm'))).at(-1)).toContain('Calm');
+  });
 });
