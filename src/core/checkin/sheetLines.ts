@@ -20,6 +20,7 @@ export interface SheetReading {
 }
 
 const MAX_LINE_CHARACTERS = 2000;
+const MAX_NAME = 80;
 const MAX_DRILLS = 1_000_000;
 const MAX_PACKETS = 10_000;
 const MONTH =
@@ -87,6 +88,13 @@ export function readSheetLines(
         reason: `“${firstOf(row).slice(0, 30)}” is taken for a colour. If it is a sum, leave this row out.`,
       });
     }
+    const name = (mapping.name === null ? '' : row.cells[mapping.name]) ?? '';
+    if (name !== read.name) {
+      reading.notices.push({
+        lineNumber: row.lineNumber,
+        reason: `Its name is longer than ${MAX_NAME} characters, so its end is left out: “${read.name}”`,
+      });
+    }
     if (DAY.test(read.code)) {
       reading.notices.push({
         lineNumber: row.lineNumber,
@@ -96,6 +104,11 @@ export function readSheetLines(
     reading.lines.push(read);
   }
   return reading;
+}
+
+/** A name as long as one may be; no letter is cut in two. */
+function shortName(name: string): string {
+  return name.slice(0, MAX_NAME).replace(/[\uD800-\uDBFF]$/, '');
 }
 
 /**
@@ -156,7 +169,7 @@ function readRow(row: SheetRow, mapping: ColumnMapping, line: number): LegendLin
     keyNumber,
     symbol,
     code,
-    name: cell('name').slice(0, 80),
+    name: shortName(cell('name')),
     hex,
     finish,
     neededDrills,

@@ -1,6 +1,7 @@
 import type { LegendLine } from '../../core/canvas/legend';
-import { logRows } from '../../core/finish/logPage';
+import { LOG_PHOTOS, logRows } from '../../core/finish/logPage';
 import type { FinishChange } from '../../core/finish/record';
+import { many } from '../../core/words/numbers';
 import type { FinishView } from '../../server/finish/contract';
 import type { PhotoView } from '../../server/progress/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
@@ -16,6 +17,9 @@ import { OtherText } from '../writing/OtherText';
 import { useAnswer } from '../writing/useAnswer';
 import type { TypedText } from '../writing/useTypedText';
 import { useOutbox, useWrite } from '../writing/useWrite';
+
+/** Photos on the screen's page of the log. */
+const SHOWN = 6;
 
 /** The page of the canvas in the log, and what is told for it. */
 export function LogPanel({
@@ -82,7 +86,7 @@ export function LogPanel({
         {facts.notes && <p className="mt-3 whitespace-pre-line">{facts.notes}</p>}
         {kept.length > 0 && (
           <ul className="mt-3 flex flex-wrap gap-3">
-            {kept.slice(0, 6).map((photo) => (
+            {kept.slice(0, SHOWN).map((photo) => (
               <li key={photo.id}>
                 <img
                   src={`${base}/photos/${photo.id}/photo.jpg`}
@@ -93,6 +97,12 @@ export function LogPanel({
               </li>
             ))}
           </ul>
+        )}
+        {kept.length > LOG_PHOTOS && (
+          <p className="mt-2 text-[0.95rem] text-faded">
+            {kept.length > SHOWN && `The other ${many(kept.length - SHOWN)} are under Progress. `}
+            The page on paper has the newest {LOG_PHOTOS}.
+          </p>
         )}
       </article>
       <section className="flex flex-col gap-3">

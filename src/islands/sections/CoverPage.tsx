@@ -227,6 +227,9 @@ function CoverPlan({
             </li>
           ))}
         </ol>
+        {folds.length > CUTS_LISTED && (
+          <p className="text-faded">The other {many(folds.length - CUTS_LISTED)} are on paper.</p>
+        )}
         <p className="mt-1 text-faded">
           A cover minder at each end of the fold holds it; on a wide canvas one in the middle too.
         </p>
@@ -297,7 +300,7 @@ function Stops({ canvas, windowMm }: { canvas: { height: number; pitchMm: number
         .slice(0, CUTS_LISTED)
         .map(({ from, to }) => `rows ${many(from + 1)}–${many(to)}`)
         .join(', ')}
-      .
+      {stops.length > CUTS_LISTED && ` and ${many(stops.length - CUTS_LISTED)} more of as many rows`}.
     </p>
   );
 }

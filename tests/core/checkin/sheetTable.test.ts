@@ -354,3 +354,13 @@ it('titles above a table without headings are told and not read; a code without 
   // Names alone are no titles where most rows have no more.
   expect(of('Moss\nDusk\nStraw;90')[0]).toEqual(['Moss', 'Dusk', 'Straw']);
 });
+
+it('a name that is too long is cut between two letters, and that is said', () => {
+  const long = `${'Moss '.repeat(15)}deep𝔸𝔸𝔸`;
+  const { rows, mapping } = readSheetTable(`Code;Name;Drills\n412;${long};190\n98;Dusk;96`);
+  const { lines, notices } = readSheetLines(rows, mapping);
+  expect(lines.map(({ name }) => name)).toEqual([`${'Moss '.repeat(15)}deep`, 'Dusk']);
+  expect(notices).toEqual([
+    { lineNumber: 2, reason: expect.stringContaining('Its name is longer than 80 characters') },
+  ]);
+});
