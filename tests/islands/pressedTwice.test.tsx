@@ -80,3 +80,36 @@ it('a leftover that is corrected is not closed by the late answer about the one 
   await screen.findByRole('button', { name: 'Edit 310 Sea' });
   expect([code(), screen.queryByRole('button', { name: 'Save' }) !== null]).toEqual(['311', true]);
 });
+
+it('who was told of another amount and saves again is right, though this page does not show it yet', async () => {
+  const item = {
+    id: 'a',
+    code: '412',
+    name: '',
+    hex: null,
+    finish: 'plain',
+    shape: 'square',
+    drills: 4,
+  } as const;
+  const view = {
+    ...{ items: [item], deleted: [], history: { undo: null, redo: null } },
+  } as unknown as StashView;
+  answer = ({ method, body }) => {
+    if (method === 'GET') return Response.json(view);
+    const { before, drills } = body as { before: { drills: number }; drills: number };
+    return before.drills === 3
+      ? Response.json({ ...view, items: [{ ...item, drills }] })
+      : Response.json({ detail: 'There are 3 of 412 by now.', drills: 3 }, { status: 409 });
+  };
+  render(<StashPage first={view} days={30} />);
+  fireEvent.click(screen.getByRole('button', { name: /^Edit/ }));
+  const drills = screen.getByLabelText<HTMLInputElement>('Drills left over');
+  fireEvent.change(drills, { target: { value: '8' } });
+  const save = () => act(async () => fireEvent.submit(drills.form!));
+  await save();
+  await screen.findByText('There are 3 of 412 by now.');
+  await save();
+  await waitFor(() => expect(sent()).toHaveLength(2));
+  expect(sent()[1]!.body).toMatchObject({ drills: 8, before: { drills: 3 } });
+  await waitFor(() => expect(screen.queryByText('There are 3 of 412 by now.')).toBeNull());
+});

@@ -70,7 +70,10 @@ describe('leftovers in the stash', () => {
       });
     await correct(400, 400, 'Sea');
     expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 250 });
-    await expect(correct(380, 400, 'Lake')).rejects.toThrow('There are 250 of 312 by now, and not 400');
+    await expect(correct(380, 400, 'Lake')).rejects.toMatchObject({
+      message: expect.stringContaining('There are 250 of 312 by now, and not 400'),
+      more: { drills: 250 },
+    });
     expect(await here(mine.id)).toMatchObject({ name: 'Sea', drills: 250 });
     // The name was not touched, so that of the other screen stays.
     await correct(380, 250);

@@ -5,6 +5,8 @@ import { type Drawing, type Mark, TEXT_MIDDLE } from '../print/drawing';
 import {
   headed,
   INK,
+  inLines,
+  LINE_MM,
   linePages,
   MARGIN_MM,
   numbered,
@@ -37,19 +39,23 @@ export function placingSheet(
 ): Drawing[] {
   const page = headed(head, what);
   const { widthMm, heightMm } = PAPERS[head.paper];
-  const top = MARGIN_MM + 30;
+  const tips = inLines(
+    head,
+    countsByTip(plan.placements)
+      .map(
+        ({ tip, placements }) =>
+          `${many(placements)} with ${tip === 1 ? 'the single placer' : `the ${tip}-tip`}`,
+      )
+      .join(', '),
+    TEXT_MM,
+  );
+  const top = MARGIN_MM + 24 + tips.length * LINE_MM;
   const mm = Math.min(
     (widthMm - 2 * MARGIN_MM) / section.width,
     (heightMm - top - MARGIN_MM - 6) / section.height,
     6,
   );
   const left = (widthMm - mm * section.width) / 2;
-  const tips = countsByTip(plan.placements)
-    .map(
-      ({ tip, placements }) =>
-        `${many(placements)} with ${tip === 1 ? 'the single placer' : `the ${tip}-tip`}`,
-    )
-    .join(', ');
   page.marks.push(
     text(
       MARGIN_MM,
@@ -59,7 +65,7 @@ export function placingSheet(
         : `${counted(plan.placements.length, 'placement')} for ${counted(plan.drills, 'drill')}. ${boundInWords(plan)}`,
       TEXT_MM,
     ),
-    text(MARGIN_MM, MARGIN_MM + 24, tips, TEXT_MM, { fill: PALE }),
+    ...tips.map((words, i) => text(MARGIN_MM, MARGIN_MM + 24 + i * LINE_MM, words, TEXT_MM, { fill: PALE })),
     ...plan.placements.flatMap((placement) => barMarks(placement, section, legend, { left, top, mm })),
   );
   const pages = [page];

@@ -1,8 +1,7 @@
 import { type SittingTimes, sittingMinutes } from '../bench/sitting';
 import type { Drawing } from '../print/drawing';
-import { headed, INK, MARGIN_MM, PALE, type PaperHead, text, WARM } from '../print/page';
+import { headed, INK, inLines, MARGIN_MM, PALE, type PaperHead, text, WARM } from '../print/page';
 import { PAPERS } from '../print/paper';
-import { wrapped } from '../print/wrapped';
 import { addDays, dayInWords, mondayOf } from '../words/calendar';
 import { counted, largest, many } from '../words/numbers';
 import { percentLaid } from './progress';
@@ -19,8 +18,6 @@ export interface WeekFacts {
 
 const ROW_MM = 11;
 const NOTE_MM = 5.2;
-/** So many letters have room beside each other, as wide as they usually are. */
-const NOTE_LETTERS = 92;
 
 /** The week on one page: each day with its bar, the week's sum, the sittings with their notes, and the forecast. */
 export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawing[] {
@@ -85,7 +82,7 @@ export function weekPage(head: PaperHead, facts: WeekFacts, day: string): Drawin
   const bottom = heightMm - MARGIN_MM;
   const told = own.map(({ day: began, drills, note, ...times }) => {
     const what = `${dayInWords(began, { weekday: true, year: false })}: ${counted(sittingMinutes(times), 'minute')}, ${counted(drills, 'drill')}`;
-    return wrapped(note === '' ? what : `${what}. ${note}`, (line) => line.length <= NOTE_LETTERS);
+    return inLines(head, note === '' ? what : `${what}. ${note}`, 3.6);
   });
   for (const [i, lines] of told.entries()) {
     // The last line of the page says how many have no room.

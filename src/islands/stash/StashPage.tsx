@@ -13,6 +13,7 @@ import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { asNumber } from '../../ui/typedNumber';
 import { Deleted } from '../shelf/Deleted';
+import type { ApiProblem } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
@@ -29,8 +30,6 @@ const EMPTY = {
 /** Leftovers of finished kits: they fill the next kit's shortages. */
 export function StashPage({ first, days }: { first: StashView; days: number }) {
   const [view, setView] = useView('/api/stash', first, ['other']);
-  const newest = useRef(view);
-  newest.current = view;
   const { busy, fault, enter, write } = useWrite();
   /** What is corrected, as it was there when that was begun. */
   const [edited, setEdited] = useState<StashItem | null>(null);
@@ -59,9 +58,8 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
       const { id, ...before } = edited;
       const body = { id: crypto.randomUUID(), ...item, before };
       // Who was told that there is another amount by now says which of the two is right.
-      const refused = () => {
-        const now = newest.current.items.find((each) => each.id === id);
-        if (now) setEdited((seen) => seen && { ...seen, drills: now.drills });
+      const refused = ({ more: { drills } }: ApiProblem) => {
+        if (typeof drills === 'number') setEdited((seen) => (seen?.id === id ? { ...seen, drills } : seen));
       };
       await write<StashView>('PUT', `/api/stash/${id}`, body, shown, false, refused);
     }

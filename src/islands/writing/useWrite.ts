@@ -20,7 +20,7 @@ export interface Writing {
     body: object | undefined,
     then: (answer: Answer) => void,
     again?: boolean,
-    refused?: () => void,
+    refused?: (error: ApiProblem) => void,
   ): Promise<boolean>;
   /** A new entry for a ledger: as {@link write}, with an id of its own. */
   enter<Answer>(
@@ -28,7 +28,7 @@ export interface Writing {
     body: object,
     then: (answer: Answer) => void,
     again?: boolean,
-    refused?: () => void,
+    refused?: (error: ApiProblem) => void,
   ): Promise<boolean>;
   /** Anything else that takes a while and may fail, such as sending a file. @returns whether it went well */
   act(work: () => Promise<void>): Promise<boolean>;
@@ -48,7 +48,7 @@ export function useWrite(canvasId: string | null = null): Writing {
       url: string,
       body: unknown,
       then: (answer: Answer) => void,
-      refused: () => void,
+      refused: (error: ApiProblem) => void,
     ): Promise<boolean> => {
       setFault(null);
       setRunning((n) => n + 1);
@@ -64,7 +64,7 @@ export function useWrite(canvasId: string | null = null): Writing {
             end(true, null);
           },
           refused: (error: ApiProblem) => {
-            refused();
+            refused(error);
             end(false, inWords(error));
           },
           away: () => end(false, WAITS),
@@ -81,7 +81,7 @@ export function useWrite(canvasId: string | null = null): Writing {
       body: unknown,
       then: (answer: Answer) => void,
       again: boolean,
-      refused?: () => void,
+      refused?: (error: ApiProblem) => void,
     ): Promise<boolean> => {
       const known = again ? undefined : underway.current.get(same);
       if (known) return known;
@@ -93,9 +93,9 @@ export function useWrite(canvasId: string | null = null): Writing {
         over();
         then(answer);
       };
-      const mine = start<Answer>(method, url, body, done, () => {
+      const mine = start<Answer>(method, url, body, done, (error) => {
         over();
-        refused?.();
+        refused?.(error);
       });
       underway.current.set(same, mine);
       return mine;

@@ -26,8 +26,8 @@ export function notJoined(): Problem {
   return new Problem(401, 'Not joined', 'This device has not joined, or was signed out.');
 }
 
-export function conflict(detail: string): Problem {
-  return new Problem(409, 'Does not fit what is there', detail);
+export function conflict(detail: string, more: Record<string, unknown> = {}): Problem {
+  return new Problem(409, 'Does not fit what is there', detail, more);
 }
 
 /** A known id with other content: the caller must take a new one. */

@@ -85,6 +85,7 @@ export async function correctStash(
     if (drills === null) {
       throw conflict(
         `There are ${many(current.drills)} of ${current.code} by now, and not ${many(before!.drills)}: some came or went meanwhile, perhaps at another screen. Say again how many are there, then save.`,
+        { drills: current.drills },
       );
     }
     await updateStashItem(queries, correctedItem(item, before, current));

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { type Mark, movedMarks } from '../../../src/core/print/drawing';
-import { headed, linePages, MARGIN_MM, numbered, PALE } from '../../../src/core/print/page';
+import { headed, inLines, linePages, MARGIN_MM, numbered, PALE } from '../../../src/core/print/page';
 
 const HEAD = { title: 'Harbour at Dusk', date: '1 June 2026', paper: 'a4' } as const;
 const words = (marks: readonly Mark[]) =>
@@ -59,6 +59,32 @@ describe('pages of lines', () => {
     const card = linePages({ ...HEAD, paper: 'card' }, 'What lacks', lines);
     expect(card.every(({ marks }) => marks.length > 2)).toBe(true);
     expect(card.length).toBeGreaterThan(pages.length);
+  });
+
+  it('go on below where they are longer than the paper is wide, and stand in there', () => {
+    const long = `    Row 12, ${Array.from({ length: 60 }, (_, i) => `single ${i}`).join(', ')}`;
+    const [page] = linePages(HEAD, 'Bar by bar', [long, 'Row 13, 4']);
+    const [, , ...told] = words(page!.marks).map(({ text }) => text);
+    expect(told.length).toBeGreaterThan(5);
+    expect(told.at(-1)).toBe('Row 13, 4');
+    const parts = told.slice(0, -1);
+    expect(parts.map((each) => each.trim()).join(' ')).toBe(long.trim());
+    expect(parts[0]).toMatch(/^ {4}Row 12/);
+    for (const part of parts.slice(1)) expect(part).toMatch(/^ {8}\S/);
+    // 182 mm between the margins, and letters of 3.6 mm, most of them half as wide.
+    for (const part of parts) expect(part.length).toBeLessThanOrEqual(182 / (3.6 * 0.5));
+  });
+
+  it('have half as many letters where those are as wide as they are high', () => {
+    for (const [letter, most] of [
+      ['漢', 51],
+      ['か', 51],
+      ['a', 91],
+    ] as const) {
+      const [first] = inLines(HEAD, letter.repeat(200), 3.6);
+      expect(first!.length).toBeLessThanOrEqual(most);
+      expect(first!.length).toBeGreaterThan(most - 8);
+    }
   });
 
   it('begin at the margin', () => {
