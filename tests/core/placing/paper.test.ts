@@ -3,6 +3,7 @@ import { emptyBitmap } from '../../../src/core/cells/bitmap';
 import { makeChart } from '../../../src/core/cells/chart';
 import type { CellPart } from '../../../src/core/cells/rect';
 import { USUAL_SECONDS } from '../../../src/core/pace/timeModel';
+import { readOut } from '../../../src/core/placing/inWords';
 import { placingSheet } from '../../../src/core/placing/paper';
 import { placementRect } from '../../../src/core/placing/placement';
 import { PlacingPlanner } from '../../../src/core/placing/plan';
@@ -129,5 +130,18 @@ describe('the plan of a section on paper', () => {
       expect(list).toContain(`40${of}: ${drills} drills, ${placements} placements`);
     }
     expect(list.some((text) => /^ {4}Column \d+, from row \d+: /.test(text))).toBe(true);
+  });
+
+  it('reads out every bar of a long row, on as many lines as the paper is too narrow for', () => {
+    const { plan, pages } = sheetOf({ x: 0, y: 0, width: 200, height: 3 });
+    const lines = pages.slice(1).flatMap(({ marks }) => textsOf(marks).map(({ text }) => text));
+    // 182 mm between the margins, and letters of 3.6 mm, most of them half as wide.
+    for (const text of lines) expect(text.length).toBeLessThanOrEqual(182 / (3.6 * 0.5));
+    const printed = lines.join(' ').replace(/ +/g, ' ');
+    const own = plan.placements.filter(({ line: of }) => of === 1);
+    const { along, down } = readOut(own);
+    expect(along.some(({ words }) => words.length > 182 / (3.6 * 0.5))).toBe(true);
+    for (const { number, words } of along) expect(printed).toContain(`Row ${number}, ${words}`);
+    for (const { number, words } of down) expect(printed).toContain(`Column ${number}, ${words}`);
   });
 });
