@@ -107,6 +107,11 @@ describe('a plan of pots', () => {
     expect(Object.values(potted(view))).toEqual(expect.arrayContaining(['pot A4', 'pot B1', 'pot B2']));
     expect(view.cases[0]!.slots.filter((slot) => slot.takenBy === 'First kit')).toHaveLength(3);
     expect(view.storages.find(({ id }) => id === strip.id)).toMatchObject({ slots: 4, free: 1 });
+    const taken = (await kitupView(database, first)).cases[0]!.slots.find((slot) => slot.line === 1)!;
+    const lock = { line: 1, storageId: strip.id, slot: taken.slot };
+    await expect(planKitup(database, second, wish([strip, more], { locks: [lock] }))).rejects.toThrow(
+      'The slot for 1000 is not free',
+    );
   });
 
   it('says in words what it cannot do', async () => {
@@ -275,7 +280,8 @@ describe('a pot', () => {
       colours(2, (i) => ({ code: `77${i}` })),
       null,
     );
-    await planKitup(database, canvas, wish([await ownCase('strip')]));
+    const strip = await ownCase('strip');
+    await planKitup(database, canvas, wish([strip]));
     const note = (kind: 'fill' | 'take back' | 'put away', drills = 0, id = randomUUID()) =>
       notePot(database, canvas, { id, line: 1, kind, drills });
     await expect(note('take back')).rejects.toThrow('not filled');
@@ -292,6 +298,9 @@ describe('a pot', () => {
     expect(view.putAway).toEqual({ 1: 64 });
     expect(potted(view)[1]).toBeUndefined();
     await expect(note('fill')).rejects.toThrow('put away already');
+    // Its slot is free for others; planned again, it gets none.
+    await planKitup(database, canvas, wish([strip]));
+    expect(potted(await kitupView(database, canvas))[1]).toBeUndefined();
     await expect(
       notePot(database, canvas, { id: randomUUID(), line: 9, kind: 'fill', drills: 0 }),
     ).rejects.toThrow('no colour number 9');

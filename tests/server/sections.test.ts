@@ -15,6 +15,7 @@ import { enterMark } from '../../src/server/bench/writes';
 import { panelsView, savePanels } from '../../src/server/chart/panels';
 import { correctFacts } from '../../src/server/corrections/writes';
 import { cutSchema, proposalSchema, sectionWishSchema } from '../../src/server/sections/contract';
+import { planForPage } from '../../src/server/sections/page';
 import { coverPlanPdf, pullListPdf, sectionMapPdf } from '../../src/server/sections/print';
 import { printedPull, pullListView } from '../../src/server/sections/pull';
 import { tickColour, ticksView } from '../../src/server/sections/ticks';
@@ -343,4 +344,17 @@ it('a colour is ticked in a section of several rectangles, and stays ticked in i
   expect((await ticksView(database, plain)).ticked).toEqual([{ line: 2, section: 1 }]);
   await keep({ columns: 10, rows: 5 }, null, plain);
   expect((await ticksView(database, plain)).ticked.map(({ section }) => section)).toEqual([1, 3, 4]);
+});
+
+it('a page holds a cut that is short, and leaves a long one to be loaded', () => {
+  const plan = { block: { columns: 9, rows: 9 }, pieces: null, order: USUAL_ORDER };
+  expect(planForPage(plan)).toBe(plan);
+  const pieces = (count: number) => ({
+    ...{ block: null, order: USUAL_ORDER },
+    pieces: piecesToText(
+      Array.from({ length: count }, (_, i) => ({ rects: [{ x: i, y: 0, width: 1, height: 9 }], name: null })),
+    ),
+  });
+  expect(planForPage(pieces(20))).toEqual(pieces(20));
+  expect(planForPage(pieces(900))).toBeNull();
 });

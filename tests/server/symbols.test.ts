@@ -3,11 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { lanternKit } from '../../demo/kits';
 import { inventLegend, LIKE_PAIRS } from '../../demo/legend';
 import { seeded } from '../../demo/random';
-import { likePairs } from '../../src/core/symbols/check';
+import { makeSection } from '../../src/core/sections/section';
+import { type LikePair, likePairs } from '../../src/core/symbols/check';
 import { glyphOutlines, unprintable } from '../../src/server/print/outlines';
+import { checkSymbols } from '../../src/server/symbols/lookAlikes';
 import { symbolOutlines, symbolPath, symbolShapes } from '../../src/server/symbols/symbolShapes';
 import { likePairsOf } from '../../src/server/symbols/view';
-import { line } from '../core/samples';
+import { chartOfRows, line } from '../core/samples';
 
 const SKELETON = confusables as Record<string, string>;
 
@@ -93,4 +95,41 @@ describe('the shipped fonts', () => {
     expect(shape.size).toBeCloseTo(0.74, 1);
     expect(await symbolShapes([])).toEqual(new Map());
   });
+});
+
+it('what is alike and meets on the canvas comes first, with where; a symbol is told that no font has and nobody drew', async () => {
+  const legend = [
+    line(1, { symbol: '(' }),
+    line(2, { symbol: ')' }),
+    line(3, { symbol: '0' }),
+    line(4, { symbol: 'O' }),
+    line(5, { symbol: '\ue123' }),
+    line(6, { symbol: '\ue124', drawing: 'M0 0L9 0Z' }),
+  ];
+  const chart = chartOfRows(
+    ...['1', '.', '34', '43'].map((row, i) => row.padEnd(39, '.') + (i === 0 ? '2' : '.')),
+  );
+  const section = (x: number, number: number) => makeSection(number, [{ x, y: 0, width: 20, height: 4 }]);
+  const pair = (a: number, b: number): LikePair => ({
+    ...{ lines: [a, b], shape: 0.9, turn: 'same', listed: true, difference: 3, risk: 0.8 },
+  });
+  const wish = { legend, sections: [section(0, 1), section(20, 2)], pairs: [pair(1, 2), pair(3, 4)] };
+  const { pairs, unprintable: lost } = await checkSymbols({ ...wish, chart });
+  expect(pairs.map(({ lines, where }) => [lines, where?.section ?? null])).toEqual([
+    [[3, 4], 1],
+    [[1, 2], null],
+  ]);
+  const { x, y, width, height, cells } = pairs[0]!.where!;
+  expect(cells).toHaveLength(width * height);
+  expect(cells).toEqual(
+    Array.from(
+      { length: width * height },
+      (_, i) => chart.cells[(y + Math.floor(i / width)) * 40 + x + (i % width)],
+    ),
+  );
+  expect(lost).toEqual([5]);
+  expect((await checkSymbols({ ...wish, chart: null })).pairs.map(({ where }) => where)).toEqual([
+    null,
+    null,
+  ]);
 });

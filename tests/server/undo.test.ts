@@ -54,6 +54,9 @@ describe('undo of a repair', () => {
     await expect(editChart(database, other, { id: randomUUID(), undoes: second.id }, desk)).rejects.toThrow(
       'no such change',
     );
+    await expect(editChart(database, canvas, { id: randomUUID(), redoes: second.id }, desk)).rejects.toThrow(
+      'This change is not undone',
+    );
     await editChart(database, canvas, { id: randomUUID(), undoes: second.id }, desk);
     await editChart(database, canvas, { id: randomUUID(), undoes: first.id }, desk);
     expect(await cells(canvas)).toEqual([1, 1, 2, 1, 1, 0]);
@@ -91,6 +94,30 @@ describe('undo of a repair', () => {
     await expect(editChart(database, canvas, { id: randomUUID(), redoes: wish.id }, desk)).rejects.toThrow(
       'Replace the drills again',
     );
+  });
+
+  it('of a finish that went to a colour of the sheet is done again with its squares and counts', async () => {
+    const special = line(3, { code: 'G401', finish: 'glow', neededDrills: 1 });
+    const chart = chartOfRows('112', '113');
+    const [canvas, other] = [
+      await shelve(database, [...legend, special], chart),
+      await shelve(database, [...legend, special], chart),
+    ];
+    const wish = { id: randomUUID(), line: 1, finish: 'glow' as const, code: 'G401', runs: [0, 2] };
+    await replaceFinish(database, canvas, wish, desk);
+    const state = async (of: typeof canvas) => [
+      await cells(of),
+      (await legendOf(database, of.id)).map(({ neededDrills }) => neededDrills),
+    ];
+    const done = await state(canvas);
+    expect(done).toEqual([
+      [3, 3, 2, 1, 1, 3],
+      [2, 2, 3],
+    ]);
+    await editChart(database, canvas, { id: randomUUID(), undoes: wish.id }, desk);
+    expect(await state(canvas)).toEqual(await state(other));
+    await editChart(database, canvas, { id: randomUUID(), redoes: wish.id }, desk);
+    expect(await state(canvas)).toEqual(done);
   });
 });
 
