@@ -291,7 +291,11 @@ describe('the week on paper', () => {
       for (const mark of page!.marks) if (mark.kind === 'text') expect(mark.y).toBeLessThan(279.4 - 13);
       return page!.marks.flatMap((mark) => (mark.kind === 'text' ? [mark.text] : []));
     };
-    expect(texts([sitting(10, note)]).join(' ').replace(/ +/g, ' ')).toContain(note);
+    expect(
+      texts([sitting(10, note)])
+        .join(' ')
+        .replace(/ +/g, ' '),
+    ).toContain(note);
     const many = texts(Array.from({ length: 14 }, (_, i) => sitting(10 + i, note)));
     const shown = many.filter((text) => text.startsWith('Monday 23 November:')).length;
     expect(shown).toBeGreaterThan(3);
