@@ -91,7 +91,10 @@ test('leftovers and cases are mended, deleted and brought back', async ({ page }
   await page.getByLabel('Name of the case').fill('Short-lived');
   await page.getByRole('button', { name: 'Save this case' }).click();
   await page.getByRole('button', { name: 'Redraw Short-lived' }).click();
+  // The page is made anew with what was deleted; a list that is opened before is closed by that.
+  const anew = page.waitForEvent('load');
   await page.getByRole('button', { name: 'Delete this case' }).click();
+  await anew;
   await expect(page.getByRole('heading', { name: 'Short-lived' })).toHaveCount(0);
   await page.getByText(/\d+ deleted cases?, kept for 30 days/).click();
   await page.getByRole('button', { name: 'Bring back Short-lived' }).click();
