@@ -49,10 +49,10 @@ export async function logPdf({ facts, picture, photos, paper }: LogPrint): Promi
       fill,
       anchor: 'start',
     });
-  const inLines = (text: string, size: number) =>
+  const measuredLines = (text: string, size: number) =>
     wrapped(text, (words) => fonts.widthOf(words, 'words', size) <= room.width);
   let y = MARGIN_MM + TITLE.size;
-  for (const words of inLines(facts.title, TITLE.size)) {
+  for (const words of measuredLines(facts.title, TITLE.size)) {
     line(words, MARGIN_MM, y, TITLE.size);
     y += TITLE.step;
   }
@@ -73,7 +73,7 @@ export async function logPdf({ facts, picture, photos, paper }: LogPrint): Promi
     y += 6.6;
   }
   y += 3;
-  const notes = facts.notes === '' ? [] : inLines(facts.notes, NOTE.size);
+  const notes = facts.notes === '' ? [] : measuredLines(facts.notes, NOTE.size);
   const bottom = heightMm - MARGIN_MM;
   const most = Math.floor((bottom - (photos.length > 0 ? PHOTOS_MM : 0) - y) / NOTE.step);
   const here = notes.slice(0, Math.max(0, most));
