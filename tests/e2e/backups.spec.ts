@@ -46,6 +46,12 @@ test.describe('backups', () => {
     const row = page.getByRole('row', { name: /by hand/ });
     await expect(row).toContainText('3 canvases');
     await expect(row).toContainText('Kept twice');
+    // On a phone the list scrolls, and not the page.
+    await page.setViewportSize({ width: 390, height: 844 });
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+    ).toBeLessThanOrEqual(0);
+    await page.setViewportSize({ width: 1280, height: 800 });
     const downloading = page.waitForEvent('download');
     await page.getByRole('link', { name: 'Download the newest' }).click();
     const file = await (await downloading).path();
