@@ -3,9 +3,19 @@ import type { CellRuns } from '../core/cells/cellRuns';
 import { runsFromBytes } from './bench';
 import { one, type Queries } from './engine/database';
 
-/** On this channel the database tells of what was committed: a canvas by its id, or {@link SHELF}. */
-export const CHANNEL = 'oculent';
+/** What is told of that belongs to no canvas. */
 export const SHELF = 'shelf';
+
+/** The channel on which the database tells of what was committed: a canvas by its id, or {@link SHELF}. */
+export async function channelOfSchema(queries: Queries): Promise<string> {
+  // Where the tables are, and not where new ones would come.
+  const told = await one<{ channel: string }>(
+    queries,
+    `select 'oculent_' || md5(n.nspname) as channel
+     from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.oid = to_regclass('canvas')`,
+  );
+  return told!.channel;
+}
 
 /** How far each ledger of a canvas has come; whatever grows has changed. */
 export interface LedgerHeads {

@@ -1,7 +1,7 @@
 import { homeNetworkSetting } from '../../data/devices';
 import type { Database } from '../../data/engine/database';
 import {
-  CHANNEL,
+  channelOfSchema,
   type LedgerHeads,
   ledgerHeads,
   marksAfter,
@@ -82,7 +82,7 @@ export class LiveHub {
   static async open(database: Database): Promise<LiveHub> {
     const hub = new LiveHub(database);
     await database.listen(
-      CHANNEL,
+      await channelOfSchema(database),
       (payload) => hub.hear(payload),
       () => hub.hearAll(),
     );
