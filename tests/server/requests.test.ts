@@ -173,6 +173,48 @@ describe('a request', () => {
     }
   });
 
+  it('has the longest codes and key numbers beside each other, each going on below itself', async () => {
+    const long = 'VERY-LONG-CODE-1234-5678';
+    const list = [
+      line(1, { code: long, keyNumber: 'KEY-0001', neededDrills: 1500, packets: 1 }),
+      line(2, { code: 'ZZ-7', neededDrills: 90, packets: 1 }),
+    ];
+    const title = '漢'.repeat(80);
+    const canvas = await shelve(database, list, null, { title });
+    const { lines } = await requestView(database, canvas, 'today');
+    const bytes = await requestPdf({ canvas, lines, photos: [], date: 'today', paper: 'letter' });
+    const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
+    const { items } = await (await document.getPage(1)).getTextContent();
+    const set = items.flatMap((each) =>
+      'str' in each && each.str.trim() !== ''
+        ? [
+            {
+              text: each.str,
+              x: each.transform[4],
+              y: each.transform[5],
+              ends: each.transform[4] + each.width,
+            },
+          ]
+        : [],
+    );
+    for (const { ends } of set) expect(ends).toBeLessThan(((215.9 - 18) / 25.4) * 72 + 1);
+    const starts = [18, 48, 62].map((x) => (x / 25.4) * 72);
+    const [codes, keys] = [0, 1].map((column) =>
+      set.filter(({ x, y }) => Math.abs(x - starts[column]!) < 1 && y < 640),
+    ) as [typeof set, typeof set];
+    for (const { ends } of codes) expect(ends).toBeLessThan(starts[1]!);
+    for (const { ends } of keys) expect(ends).toBeLessThan(starts[2]!);
+    const told = codes.map(({ text }) => text).join(' ');
+    expect(told.replaceAll(' ', '')).toContain(long);
+    expect(keys.map(({ text }) => text).join('')).toContain('KEY-0001');
+    // The next row begins below the last line of the one before.
+    const next = codes.find(({ text }) => text === 'ZZ-7')!;
+    expect(
+      Math.min(...codes.filter(({ text }) => text.includes('-') && text !== 'ZZ-7').map(({ y }) => y)) -
+        next.y,
+    ).toBeGreaterThan(14);
+  });
+
   it('is printed with title, size and numbers, the photo of the sheet behind it', async () => {
     const canvas = await shelve(database, legend, null, { title: 'Two hills', width: 120, height: 160 });
     const { lines } = await requestView(database, canvas, '1 March 2026');

@@ -8,6 +8,9 @@ import {
   numbered,
   PALE,
   type PaperHead,
+  rowMarks,
+  SMALL_MM,
+  shortened,
   TEXT_MM,
   text,
   WARM,
@@ -244,6 +247,7 @@ export function pullPages(head: PaperHead, what: string, rows: readonly PullRow[
   const columns = [0, 8, 30, 58, 70, widthMm - 2 * MARGIN_MM - 70, widthMm - 2 * MARGIN_MM - 42].map(
     (x) => x + MARGIN_MM,
   ) as [number, number, number, number, number, number, number];
+  const nameRoom = columns[5] - columns[4] - 2;
   const pages: Drawing[] = [];
   for (let from = 0; from === 0 || from < rows.length; from += most) {
     const page = headed(head, what);
@@ -260,19 +264,15 @@ export function pullPages(head: PaperHead, what: string, rows: readonly PullRow[
     }
     rows.slice(from, from + most).forEach((row, i) => {
       const y = first + i * rowMm;
+      const then = `${row.after === null ? '' : many(row.after)}${row.note === '' ? '' : `  ${row.note}`}`;
       page.marks.push(
         { kind: 'rect', x: columns[0], y: y - 3.4, width: 4, height: 4, stroke: INK },
         text(columns[1], y, row.place, TEXT_MM),
-        text(columns[2], y, row.code, TEXT_MM, { font: 'codes' }),
+        ...rowMarks(columns[2], y, row.code, columns[3] - columns[2] - 2, { font: 'codes' }),
         text(columns[3], y, row.symbol ?? '', TEXT_MM, { font: 'codes' }),
-        text(columns[4], y, row.name.length > 24 ? `${row.name.slice(0, 23)}…` : row.name, TEXT_MM),
+        ...rowMarks(columns[4], y, shortened(row.name, SMALL_MM, 1.8 * nameRoom), nameRoom),
         text(columns[5], y, many(row.toTip), TEXT_MM, { font: 'codes' }),
-        text(
-          columns[6],
-          y,
-          `${row.after === null ? '' : many(row.after)}${row.note === '' ? '' : `  ${row.note}`}`,
-          3.1,
-        ),
+        ...rowMarks(columns[6], y, then, widthMm - MARGIN_MM - columns[6], { size: 3.1 }),
         {
           kind: 'line',
           x1: MARGIN_MM,

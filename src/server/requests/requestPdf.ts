@@ -2,11 +2,13 @@ import type { Canvas } from '../../core/canvas/canvas';
 import { sizeInWords } from '../../core/canvas/canvas';
 import type { DrawingFont } from '../../core/print/drawing';
 import { mmToPoints, PAPERS, type PaperName } from '../../core/print/paper';
+import { wrapped } from '../../core/print/wrapped';
 import { type RequestLine, toAsk } from '../../core/requests/supplierRequest';
 import { newPdf, type PdfText, setText, writtenPdf } from '../print/pdf';
 import { typesetFor } from '../print/typeset';
 
 const MARGIN_MM = 18;
+const LINE_MM = 4.6;
 const COLUMNS = [
   ['Code', 30, 'left'],
   ['Key', 14, 'left'],
@@ -55,7 +57,11 @@ export async function requestPdf({
       ...style,
     });
   write('Drills missing from a kit', MARGIN_MM, 24, 18);
-  write(canvas.title, MARGIN_MM, 33.5, 11);
+  const titleSize = Math.min(
+    11,
+    (11 * mm(widthMm - 2 * MARGIN_MM)) / typeset.widthOf(canvas.title, 'words', 11),
+  );
+  write(canvas.title, MARGIN_MM, 33.5, titleSize);
   write(
     `${canvas.width} × ${canvas.height} squares, ${sizeInWords(canvas)}, ${canvas.shape} drills`,
     MARGIN_MM,
@@ -64,21 +70,29 @@ export async function requestPdf({
   );
   write(date, MARGIN_MM, 43.5, 11);
   let y = 52;
-  const row = (cells: readonly string[], font: DrawingFont) => {
-    if (y > heightMm - MARGIN_MM - 8) {
+  const row = (cells: readonly string[], codeFont: DrawingFont) => {
+    const fontOf = (column: number) => (column === 0 ? codeFont : 'words');
+    // What has no room beside the next column goes on below.
+    const lines = cells.map((cell, i) =>
+      wrapped(cell, (line) => typeset.widthOf(line, fontOf(i), 11) <= mm(COLUMNS[i]![1] - 2)),
+    );
+    const further = LINE_MM * (Math.max(...lines.map(({ length }) => length)) - 1);
+    if (y + further > heightMm - MARGIN_MM - 8) {
       document.addPage();
       y = MARGIN_MM;
     }
     let x = MARGIN_MM;
-    cells.forEach((cell, i) => {
-      const [, width, align] = COLUMNS[i]!;
+    for (const [i, [, width, align]] of COLUMNS.entries()) {
       const isRight = align === 'right';
-      write(cell, isRight ? x + width - 2 : x, y + 3.6, 11, {
-        font: i === 0 ? font : 'words',
-        anchor: isRight ? 'end' : 'start',
-      });
+      for (const [n, line] of lines[i]!.entries()) {
+        write(line, isRight ? x + width - 2 : x, y + 3.6 + n * LINE_MM, 11, {
+          font: fontOf(i),
+          anchor: isRight ? 'end' : 'start',
+        });
+      }
       x += width;
-    });
+    }
+    y += further;
     document
       .lineWidth(0.4)
       .strokeColor('#b5aa9a')

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { type Mark, movedMarks } from '../../../src/core/print/drawing';
-import { headed, inLines, linePages, MARGIN_MM, numbered, PALE } from '../../../src/core/print/page';
+import {
+  headed,
+  inLines,
+  linePages,
+  MARGIN_MM,
+  numbered,
+  PALE,
+  rowMarks,
+  shortened,
+} from '../../../src/core/print/page';
 
 const HEAD = { title: 'Harbour at Dusk', date: '1 June 2026', paper: 'a4' } as const;
 const words = (marks: readonly Mark[]) =>
@@ -91,6 +100,62 @@ describe('pages of lines', () => {
     const ys = headed(HEAD, 'What lacks').marks.map((mark) => (mark.kind === 'text' ? mark.y : 0));
     expect(ys[0]).toBeGreaterThan(MARGIN_MM);
     expect(ys[1]).toBeGreaterThan(ys[0]! + 3.6);
+  });
+
+  it('end within the margin whatever the title, and say all of it', () => {
+    const sizes = ['Harbour', 'M'.repeat(80), '漢'.repeat(80)].map((title) => {
+      const [, where] = words(headed({ ...HEAD, title }, 'What lacks').marks);
+      expect(where!.text).toBe(`${title}, 1 June 2026`);
+      // Letters take half of their size at least, these signs all of it.
+      expect(where!.size * (title.startsWith('漢') ? 80 : 40)).toBeLessThanOrEqual(182);
+      return where!.size;
+    });
+    expect(sizes[0]).toBe(3.6);
+    expect(sizes[1]).toBeLessThan(3.6);
+    expect(sizes[2]).toBeLessThan(sizes[1]!);
+  });
+});
+
+describe('a row of a list', () => {
+  const SHORT = 'B5200';
+  it('has its code on its line, and around it in two lines where it is long', () => {
+    expect(words(rowMarks(30, 100, SHORT, 26, { font: 'codes' }))).toMatchObject([
+      { text: SHORT, x: 30, y: 100, size: 3.6 },
+    ]);
+    // A little smaller before a letter goes down by itself.
+    const [one, ...more] = words(rowMarks(30, 100, 'LONGCODE-123456', 26, { font: 'codes' }));
+    expect(more).toEqual([]);
+    expect(one!.size * 15 * 0.6).toBeLessThanOrEqual(26.001);
+    expect(one!.size).toBeGreaterThan(2.8);
+    for (const code of ['VERY-LONG-CODE-1234-5678', '漢'.repeat(24)]) {
+      const marks = words(rowMarks(30, 100, code, 26, { font: 'codes' }));
+      expect(marks.map(({ text }) => text).join('')).toBe(code);
+      expect(marks.length).toBeGreaterThan(1);
+      for (const [i, { text, x, y, size, font }] of marks.entries()) {
+        expect([x, font]).toEqual([30, 'codes']);
+        expect(size * text.length * (code.startsWith('漢') ? 1 : 0.6)).toBeLessThanOrEqual(26);
+        // Between the lines above and below the row, which are 7.4 mm apart, and none on another.
+        expect(y - size).toBeGreaterThan(100 - 5.4);
+        expect(y).toBeLessThan(100 + 2);
+        if (i > 0) expect(y - marks[i - 1]!.y).toBeGreaterThan(size);
+      }
+    }
+  });
+
+  it('has its note in two lines between words, in letters as large as they can be', () => {
+    const note = '12,345  open bag 3, 12,345 drills short';
+    const marks = words(rowMarks(140, 100, note, 42, { size: 3.1 }));
+    expect(marks.map(({ text }) => text).join(' ')).toBe(note);
+    expect(marks).toHaveLength(2);
+    expect(words(rowMarks(140, 100, 'open bag 3', 42, { size: 3.1 }))).toMatchObject([{ size: 3.1, y: 100 }]);
+  });
+
+  it('ends a name that has no room in “…”', () => {
+    expect(shortened('Beak', 3.6, 40)).toBe('Beak');
+    const long = shortened('Old rose of the northern garden wall', 3.6, 40);
+    expect(long).toMatch(/^Old rose of the.*\S…$/);
+    expect(long.length * 3.6 * 0.5).toBeLessThanOrEqual(40);
+    expect(shortened('漢'.repeat(40), 3.6, 40).length).toBeLessThanOrEqual(11);
   });
 });
 
