@@ -19,6 +19,8 @@ export default defineConfig({
       : [],
     setupFiles: ['tests/equalArrays.ts'],
     isolate: false,
+    unstubGlobals: true,
+    unstubEnvs: true,
     // Code that can be changed at every place takes ten times as long.
     testTimeout: 300_000,
     hookTimeout: 300_000,

@@ -7,6 +7,7 @@ import {
   type Shape,
 } from '../core/canvas/canvas';
 import { highestLine, type LegendLine } from '../core/canvas/legend';
+import { faultInPanels } from '../core/chart/panels';
 import type { Finish } from '../core/colour/finish';
 import type { InFront } from '../core/sections/inFront';
 import { manyRows, one, type Queries } from './engine/database';
@@ -25,6 +26,7 @@ export interface CanvasRow {
   bags_carry: BagsCarry | null;
   own_column_cuts: number[] | null;
   own_row_cuts: number[] | null;
+  own_overlap: number | null;
 }
 
 const COLUMNS =
@@ -33,9 +35,15 @@ const COLUMNS =
 /** With the panels that the user cut it into himself. */
 const READ = `${COLUMNS},
   (select column_cuts from panel_plan where canvas_id = id) as own_column_cuts,
-  (select row_cuts from panel_plan where canvas_id = id) as own_row_cuts`;
+  (select row_cuts from panel_plan where canvas_id = id) as own_row_cuts,
+  (select overlap from panel_plan where canvas_id = id) as own_overlap`;
 
 export function canvasOf(row: CanvasRow): Canvas {
+  const own = row.own_column_cuts && {
+    columnCuts: row.own_column_cuts,
+    rowCuts: row.own_row_cuts ?? [],
+    overlap: row.own_overlap ?? 0,
+  };
   return {
     id: row.id,
     title: row.title,
@@ -44,9 +52,11 @@ export function canvasOf(row: CanvasRow): Canvas {
     width: row.width,
     height: row.height,
     panels: row.panels,
-    panelRects: row.own_column_cuts
-      ? panelGrid(row, row.own_column_cuts, row.own_row_cuts ?? [])
-      : panelsSideBySide(row, row.panels),
+    // Those that do not fit a size that was corrected rest until it is another one.
+    panelRects:
+      own && faultInPanels(own, row) === null
+        ? panelGrid(row, own.columnCuts, own.rowCuts)
+        : panelsSideBySide(row, row.panels),
     symbolsPrinted: row.symbols_printed,
     packetDrills: row.packet_drills,
     bagsCarry: row.bags_carry,

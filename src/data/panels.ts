@@ -2,6 +2,7 @@ import type { PanelPlan } from '../core/chart/panels';
 import { one, type Queries } from './engine/database';
 
 /** The panels that the user cuts a canvas into; null before he does. */
+/** The plan that was kept last, whether or not it fits the canvas as it is now. */
 export async function panelPlanOf(queries: Queries, canvasId: string): Promise<PanelPlan | null> {
   return one<PanelPlan>(
     queries,
@@ -31,8 +32,4 @@ export async function putPanelPlan(queries: Queries, canvasId: string, plan: Pan
       plan.reachHeightCm,
     ],
   );
-}
-
-export async function removePanelPlan(queries: Queries, canvasId: string): Promise<void> {
-  await queries.query('delete from panel_plan where canvas_id = $1', [canvasId]);
 }

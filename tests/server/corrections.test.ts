@@ -9,8 +9,10 @@ import { chartOf } from '../../src/data/chart';
 import type { Database } from '../../src/data/engine/database';
 import { panelPlanOf } from '../../src/data/panels';
 import { putDrawing } from '../../src/data/symbols';
+import { archiveOf } from '../../src/server/archive/archiveOut';
+import { restoreArchive } from '../../src/server/archive/restore';
 import { enterMark } from '../../src/server/bench/writes';
-import { savePanels } from '../../src/server/chart/panels';
+import { panelsView, savePanels } from '../../src/server/chart/panels';
 import { checkinView } from '../../src/server/checkin/view';
 import { enterBag } from '../../src/server/checkin/writes';
 import { correctionsView } from '../../src/server/corrections/view';
@@ -217,26 +219,55 @@ describe('a correction of the canvas itself', () => {
     expect(await chartOf(database, canvas)).toEqual(await chartOf(database, other));
   });
 
-  it('keeps a plan of panels while it fits, as it says before', async () => {
+  it('keeps a plan of panels: while it does not fit it rests, as is said before, and it is back with the size', async () => {
     const shelved = () => shelve(database, legend, null, { width: 60, height: 20 });
     const [canvas, other] = [await shelved(), await shelved()];
     const plan = { columnCuts: [40], rowCuts: [], overlap: 5 };
     const whole = { ...plan, marginMm: 0, reachWidthCm: null, reachHeightCm: null };
     for (const each of [canvas, other]) await savePanels(database, each, whole);
-    for (const [width, words, kept] of [
-      [50, 'stay cut where they are', plan],
-      [45, 'are dropped', null],
+    const here = async () => (await findCanvas(database, canvas.id))!;
+    const cut = async () => (await here()).panelRects.map(({ width }) => width);
+    expect(await cut()).toEqual([40, 20]);
+    for (const [width, words, panels] of [
+      [50, 'Your own panels stay cut where they are', [40, 10]],
+      [45, 'Your own panels do not fit the new size', [45]],
+      [44, null, [44]],
+      [56, 'Your own panels, which did not fit, are back', [40, 16]],
+      [45, 'Your own panels do not fit the new size', [45]],
     ] as const) {
-      const now = (await findCanvas(database, canvas.id))!;
-      const { costs } = await reportOfFacts(database, now, { width });
-      expect(costs.join(' ')).toContain(`Your own panels ${words}`);
-      await correctFacts(database, now, { width });
-      const after = await panelPlanOf(database, canvas.id);
-      expect(
-        after && { columnCuts: after.columnCuts, rowCuts: after.rowCuts, overlap: after.overlap },
-      ).toEqual(kept);
+      const { costs } = await reportOfFacts(database, await here(), { width });
+      if (words === null) expect(costs.join(' ')).not.toContain('panels');
+      else expect(costs.join(' ')).toContain(words);
+      await correctFacts(database, await here(), { width });
+      expect(await cut()).toEqual(panels);
+      const { plan: shown } = await panelsView(database, await here());
+      expect(shown.columnCuts).toEqual(panels.length === 2 ? [40] : []);
     }
-    expect(await panelPlanOf(database, other.id)).not.toBeNull();
+    const [last] = (await correctionsView(database, await here())).entries;
+    await undoCorrection(database, await here(), { id: randomUUID(), undoes: last!.id, redoes: null });
+    expect(await cut()).toEqual([40, 16]);
+    expect(await panelPlanOf(database, canvas.id)).toEqual(whole);
+    expect((await findCanvas(database, other.id))!.panelRects.map(({ width }) => width)).toEqual([40, 20]);
+  });
+
+  it('goes out and comes back with a plan of panels that does not fit', async () => {
+    const canvas = await shelve(database, legend, null, { width: 60, height: 20 });
+    await savePanels(database, canvas, {
+      columnCuts: [40],
+      rowCuts: [],
+      overlap: 0,
+      marginMm: 0,
+      reachWidthCm: null,
+      reachHeightCm: null,
+    });
+    const narrow = await correctFacts(database, canvas, { width: 44 });
+    const zip = await archiveOf(database, narrow, new Date('2026-05-02T09:30:00Z'));
+    const { id } = await restoreArchive(database, zip, randomUUID());
+    expect(id).not.toBe(canvas.id);
+    const came = (await findCanvas(database, id))!;
+    expect(came.panelRects.map(({ width }) => width)).toEqual([44]);
+    const wide = await correctFacts(database, came, { width: 60 });
+    expect(wide.panelRects.map(({ width }) => width)).toEqual([40, 20]);
   });
 
   it('is not undone once the canvas was changed again, nor by another canvas', async () => {

@@ -45,7 +45,10 @@ const MAX_CUTS = 19;
 const LEAST_PANEL_CELLS = 10;
 
 /** What is wrong with a plan, as a sentence; null when it can be cut so. */
-export function faultInPanels(plan: PanelPlan, size: { width: number; height: number }): string | null {
+export function faultInPanels(
+  plan: Pick<PanelPlan, 'columnCuts' | 'rowCuts' | 'overlap'>,
+  size: { width: number; height: number },
+): string | null {
   for (const [what, cuts, cells] of [
     ['columns', plan.columnCuts, size.width],
     ['rows', plan.rowCuts, size.height],

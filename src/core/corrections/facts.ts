@@ -40,12 +40,7 @@ export function changeReport(before: CanvasFacts, after: CanvasFacts, state: Can
       `The canvas becomes ${many(after.width)} × ${many(after.height)} squares, ${sizeInWords(after)}. New squares are bare; what is laid stays where it is.`,
       'Sections are cut again, so their numbers change.',
     );
-    if (state.panelsFit)
-      costs.push(
-        state.panelsFit(after)
-          ? 'Your own panels stay cut where they are; the last ones end where the canvas ends.'
-          : 'Your own panels are dropped, because they do not fit the new size.',
-      );
+    costs.push(...ownPanels(state.panelsFit?.(before), state.panelsFit?.(after)));
   } else if (before.pitchMm !== after.pitchMm) {
     costs.push(
       `Lengths change: it is ${sizeInWords(after)} instead of ${sizeInWords(before)}. Squares, sections and marks stay.`,
@@ -66,6 +61,17 @@ export function changeReport(before: CanvasFacts, after: CanvasFacts, state: Can
     costs.push('The panels’ borders move, so sections, edge marks and stickers change.');
   }
   return { costs, fault: null };
+}
+
+/** What becomes of panels that the user cut: whether they fitted, and whether they fit; undefined without any. */
+function ownPanels(fitted: boolean | undefined, fit: boolean | undefined): string[] {
+  if (fitted && fit)
+    return ['Your own panels stay cut where they are; the last ones end where the canvas ends.'];
+  if (fitted)
+    return [
+      'Your own panels do not fit the new size: the canvas has those of its kit, until it has a size again that they fit.',
+    ];
+  return fit ? ['Your own panels, which did not fit, are back.'] : [];
 }
 
 /** Squares that want a drill or have one, and that a new size has no room for. */

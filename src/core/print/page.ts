@@ -83,7 +83,7 @@ function usualWidth(words: string, font: DrawingFont = 'words'): number {
 }
 
 /** The size (mm) at which a line has room, at most the one that is wished. */
-export function sizeThatFits(words: string, size: number, room: number): number {
+function sizeThatFits(words: string, size: number, room: number): number {
   return Math.min(size, room / Math.max(1, usualWidth(words)));
 }
 

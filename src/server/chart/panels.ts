@@ -14,18 +14,18 @@ import type { PanelsView } from './contract';
 /** Bare cloth that is usual around a panel (common practice, no source). */
 const USUAL_MARGIN_MM = 25;
 
-/** The user's plan, else the panels that the kit comes in. */
+/** The user's plan where it fits, else the panels that the kit comes in. */
 async function planOf(queries: Queries, canvas: Canvas): Promise<PanelPlan> {
-  return (
-    (await panelPlanOf(queries, canvas.id)) ?? {
-      columnCuts: equalCuts(canvas.width, canvas.panels),
-      rowCuts: [],
-      overlap: 0,
-      marginMm: USUAL_MARGIN_MM,
-      reachWidthCm: null,
-      reachHeightCm: null,
-    }
-  );
+  const own = await panelPlanOf(queries, canvas.id);
+  if (own && faultInPanels(own, canvas) === null) return own;
+  return {
+    columnCuts: equalCuts(canvas.width, canvas.panels),
+    rowCuts: [],
+    overlap: 0,
+    marginMm: USUAL_MARGIN_MM,
+    reachWidthCm: null,
+    reachHeightCm: null,
+  };
 }
 
 export async function panelsView(queries: Queries, canvas: Canvas): Promise<PanelsView> {

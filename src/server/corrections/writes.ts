@@ -32,7 +32,7 @@ import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
 import { allotmentOf, freeSlots } from '../../data/kitup';
 import { digestOf } from '../../data/once';
-import { panelPlanOf, removePanelPlan } from '../../data/panels';
+import { panelPlanOf } from '../../data/panels';
 import { putLidMark } from '../../data/symbols';
 import { newCanvasSchema } from '../canvas/contract';
 import { noteHeap } from '../checkin/heap';
@@ -229,7 +229,6 @@ async function setFacts(
     if (chart) await putChart(queries, after.id, resizedChart(chart, after));
     await rewriteRuns(queries, after.id, (runs) => resizedRuns(runs, before.width, after));
     await putBitmap(queries, after.id, await replayMarks(queries, after.id, after.width * after.height));
-    if (state.panelsFit?.(after) === false) await removePanelPlan(queries, after.id);
   } else await updateCanvas(queries, after);
   await noteHeap(queries, asCanvas(after));
   const { screenId, ...rest } = entry;

@@ -45,9 +45,12 @@ describe('what a correction costs', () => {
   });
 
   it('says whether panels of one’s own still fit', () => {
-    const panelsFit = ({ width }: { width: number }) => width > 6;
+    const panelsFit = ({ width }: { width: number }) => width > 5;
     expect(report({ width: 7 }, { panelsFit }).costs[2]).toContain('Your own panels stay cut where they are');
-    expect(report({ width: 5 }, { panelsFit }).costs[2]).toContain('Your own panels are dropped');
+    expect(report({ width: 5 }, { panelsFit }).costs[2]).toContain('Your own panels do not fit the new size');
+    const rest = ({ width }: { width: number }) => width > CANVAS.width;
+    expect(report({ width: 12 }, { panelsFit: rest }).costs[2]).toContain('are back');
+    expect(report({ width: 5 }, { panelsFit: rest }).costs).toHaveLength(2);
     expect(report({ pitchMm: 2.8 }, { panelsFit }).costs).toHaveLength(1);
   });
 
