@@ -1,10 +1,22 @@
-import { type ReactNode, useId, useState } from 'react';
+import { type ReactNode, useId, useLayoutEffect, useRef, useState } from 'react';
 import { GLOSSARY, type Term } from '../core/words/glossary';
+
+/** So far (px) the sentence keeps from the edge of the screen. */
+const EDGE = 8;
 
 /** A word of the trade that explains itself in one sentence, on hover, on focus and on a tap. */
 export function TermWord({ term, children }: { term: Term; children: ReactNode }) {
   const [open, setOpen] = useState(false);
   const sentence = useId();
+  const slip = useRef<HTMLSpanElement>(null);
+  const [shift, setShift] = useState(0);
+  // Beside a word at the edge of a small screen it would widen the page.
+  useLayoutEffect(() => {
+    if (!open) return setShift(0);
+    const { left, right } = slip.current!.getBoundingClientRect();
+    const room = document.documentElement.clientWidth - EDGE - right;
+    setShift(Math.max(EDGE - left, Math.min(0, room)));
+  }, [open]);
   return (
     <span className="relative inline-block">
       <button
@@ -22,9 +34,11 @@ export function TermWord({ term, children }: { term: Term; children: ReactNode }
       </button>
       <span
         id={sentence}
+        ref={slip}
         role="tooltip"
         hidden={!open}
-        className="slip absolute top-full left-0 z-20 mt-1 w-64 max-w-[80vw] !p-3 font-sans text-base font-normal tracking-normal text-ink"
+        style={{ left: shift }}
+        className="slip absolute top-full z-20 mt-1 w-64 max-w-[80vw] !p-3 font-sans text-base font-normal tracking-normal text-ink"
       >
         {GLOSSARY[term]}
       </span>

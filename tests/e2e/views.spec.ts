@@ -91,11 +91,18 @@ for (const view of VIEWS) {
       await page.getByRole('button', { name: 'Evening light' }).click();
       await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
       expect(await faults({ type: 'rule', values: ['color-contrast'] })).toEqual([]);
+      const over = () =>
+        page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
       for (const [name, width, height] of SIZES) {
         await page.setViewportSize({ width, height });
-        const over = () =>
-          page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
         await expect.poll(over, { message: `scrolls sideways on ${name}` }).toBeLessThanOrEqual(0);
+      }
+      // On the smallest screen a word at its edge has room for its sentence too.
+      for (const word of await page.locator('button.cursor-help:visible').all()) {
+        await word.click();
+        await expect(page.getByRole('tooltip').filter({ visible: true })).toHaveCount(1);
+        expect(await over(), `${await word.textContent()} is explained`).toBeLessThanOrEqual(0);
+        await word.press('Escape');
       }
     },
   );

@@ -224,3 +224,22 @@ it('a word of the trade explains itself on a tap, and is heard with its sentence
   fireEvent.keyDown(word, { key: 'Escape' });
   expect(sentence.hidden).toBe(true);
 });
+
+it.each([
+  [100, 356, 0],
+  // 390 pixels wide: what would end at 446 is moved to end 8 before the edge.
+  [190, 446, -64],
+  [0, 256, 8],
+  [-40, 500, 48],
+])('the sentence of a word stays on the screen where it would reach from %i to %i', (left, right, moved) => {
+  vi.spyOn(document.documentElement, 'clientWidth', 'get').mockReturnValue(390);
+  vi.spyOn(HTMLElement.prototype, 'getBoundingClientRect').mockReturnValue({ left, right } as DOMRect);
+  render(<TermWord term="confetti">confetti</TermWord>);
+  const word = screen.getByRole('button', { name: 'confetti' });
+  const sentence = document.getElementById(word.getAttribute('aria-describedby')!)!;
+  fireEvent.click(word);
+  expect(sentence.style.left).toBe(`${moved}px`);
+  fireEvent.click(word);
+  expect([sentence.hidden, sentence.style.left]).toEqual([true, '0px']);
+  vi.restoreAllMocks();
+});
