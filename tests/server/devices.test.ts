@@ -26,6 +26,7 @@ import {
 import { hashPassphrase, isPassphrase } from '../../src/server/devices/passphraseHash';
 import { mayManage } from '../../src/server/devices/view';
 import { memoryDatabase } from '../data/memory';
+import { noGuesses } from './noGuesses';
 
 const DAY_MS = 86_400_000;
 let directory: string;
@@ -406,6 +407,9 @@ describe('the door', () => {
   });
 
   describe('joining', () => {
+    beforeEach(noGuesses);
+    afterEach(noGuesses);
+
     const wish = (code: string) => ({ code, passphrase: null, name: 'Tablet' });
 
     it('works once for each code', async () => {

@@ -18,6 +18,7 @@ import { refuseGuests, setNetwork, showCode, signOut } from '../../src/server/de
 import { liveHub } from '../../src/server/live/hub';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
+import { noGuesses } from './noGuesses';
 
 const ADDRESS = '127.0.0.2';
 let database: Database;
@@ -29,6 +30,7 @@ beforeAll(async () => {
 });
 afterAll(() => database.close());
 beforeEach(async () => {
+  noGuesses();
   directory = await mkdtemp(joinPath(tmpdir(), 'oculent-home-'));
   port = await freePort();
   printed = [];
@@ -40,6 +42,7 @@ beforeEach(async () => {
   vi.stubEnv('OCULENT_PASSPHRASE', '');
 });
 afterEach(async () => {
+  noGuesses();
   vi.restoreAllMocks();
   await theHomeNetwork()?.turnOff();
   setHomeNetwork(null as never);
