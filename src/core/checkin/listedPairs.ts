@@ -36,7 +36,12 @@ export function listedPairs(text: string): string[][] | null {
   });
 }
 
-/** Whether each number is the next after the one before it. */
+/**
+ * Whether numbers count lines: each is the next after the one before it, or a few were left out of those that begin with
+ * the first. Codes that rise seldom do either.
+ */
 function runOn(numbers: readonly number[]): boolean {
-  return numbers.every((number, i) => number === numbers[0]! + i);
+  if (numbers.every((number, i) => number === numbers[0]! + i)) return true;
+  const rises = numbers.every((number, i) => i === 0 || number > numbers[i - 1]!);
+  return rises && numbers[0] === 1 && numbers.at(-1)! <= 2 * numbers.length;
 }

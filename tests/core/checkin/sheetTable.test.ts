@@ -328,6 +328,15 @@ it('numbers before the lines of a list are taken off where they run on, and wher
     ['3.10', '200'],
     ['3.11', '150'],
   ]);
+  // A line was struck out; numbers that are too far apart for that are codes.
+  expect(listedPairs('1. 310: 200\n2. 321: 150\n4. 98: 7')).toEqual([
+    ['1', '310', '200'],
+    ['2', '321', '150'],
+    ['4', '98', '7'],
+  ]);
+  expect(listedPairs('1. Sea: 200\n5. Sand: 150')![0]).toEqual(['1. Sea', '200']);
+  expect(listedPairs('310. Sea: 200\n312. Sand: 150')![0]).toEqual(['310. Sea', '200']);
+  expect(listedPairs('1. Sea: 200\n1. Sand: 150')![0]).toEqual(['1. Sea', '200']);
   expect(listedPairs('2. 310: 200\n1. 321: 150')![0]).toEqual(['2. 310', '200']);
   expect(listedPairs('1. 310: 200\n321: 150')![0]).toEqual(['1. 310', '200']);
   expect(listedPairs('Mine\n1. 310: 200\n2. no code\n3. 98: 7\n4. 12: 1\n5. 9: 8')).toEqual([
