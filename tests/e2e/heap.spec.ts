@@ -380,7 +380,8 @@ test('a bag is counted by weight on the simulated scale', async ({ page, request
   await page.getByRole('button', { name: 'Weigh these 50' }).click();
   await expect(page.getByText(/50 weigh 0\.3\d+ g/)).toBeVisible(rest);
   await page.getByRole('button', { name: 'Weigh the empty bag' }).click();
-  await expect(page.getByText(/0\.4[78]\d g/)).toBeVisible(rest);
+  // 0.48 g on a display of 0.01 g: what it shows may be a step or two off, by noise and by the zero.
+  await expect(page.getByText(/0\.(4[6-9]|50)\d g/)).toBeVisible(rest);
   await page.getByRole('button', { name: 'Weigh the full bag' }).click();
   const result = page.getByTestId('weighed');
   await expect(result).toContainText('give or take', rest);

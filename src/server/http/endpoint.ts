@@ -109,13 +109,21 @@ export function unchanged(request: Request, tag: string): Response | null {
   return new Response(null, { status: 304, headers: { etag: `"${tag}"` } });
 }
 
+/** Text as RFC 8187 writes it (3.2.1): browsers end a name at a quotation mark that is not escaped, before its ending. */
+function inHeader(text: string): string {
+  return encodeURIComponent(text).replace(
+    /['()*]/g,
+    (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`,
+  );
+}
+
 /** A binary or text answer; `filename` makes browsers save it under that name. */
 export function content(body: Uint8Array | string, type: string, filename?: string): Response {
   const headers: Record<string, string> = { 'content-type': type };
   if (filename) {
     const plain = filename.replace(/[^\w.-]+/g, '-');
     headers['content-disposition'] =
-      `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(filename)}`;
+      `attachment; filename="${plain}"; filename*=UTF-8''${inHeader(filename)}`;
   }
   return new Response(typeof body === 'string' ? body : Uint8Array.from(body), { headers });
 }
