@@ -57,6 +57,13 @@ const context = (
     params: { id },
     locals: { caller },
   }) as unknown as APIContext;
+/** A device that has joined. */
+async function joined(name: string) {
+  const device = { id: randomUUID(), name, joinedBy: 'code' as const };
+  const [address, tokenHash] = ['127.0.0.7', randomUUID().replaceAll('-', '').repeat(2)];
+  await addDevice(database, { ...device, address, tokenHash, at: new Date().toISOString() });
+  return { address, device };
+}
 const revision = (of = canvas) => openRevision(database, of.id);
 const BAGS = '/api/canvases/x/bags';
 
@@ -135,14 +142,7 @@ describe('an endpoint', () => {
     };
     const stop = await hub.read(canvas.id, reader, null);
     const screen = randomUUID();
-    const device = { id: randomUUID(), name: 'Tablet', joinedBy: 'code' as const };
-    await addDevice(database, {
-      ...device,
-      address: '127.0.0.7',
-      tokenHash: 'a'.repeat(64),
-      at: new Date().toISOString(),
-    });
-    const caller = { address: '127.0.0.7', device };
+    const caller = await joined('Tablet');
     await canvasEndpoint(async () => json(null))(context('PUT', BAGS, { screen, caller }));
     await vi.waitFor(() => expect(told).toHaveLength(1), { timeout: 10_000 });
     expect(told[0]).toMatchObject({ by: { screen, device: 'Tablet' } });
@@ -150,14 +150,7 @@ describe('an endpoint', () => {
   });
 
   it('notes whose screen it is at its first write, and at no reading', async () => {
-    const device = { id: randomUUID(), name: 'Phone', joinedBy: 'code' as const };
-    await addDevice(database, {
-      ...device,
-      address: '127.0.0.8',
-      tokenHash: 'b'.repeat(64),
-      at: new Date().toISOString(),
-    });
-    const caller = { address: '127.0.0.8', device };
+    const caller = await joined('Phone');
     const [screen, nameless] = [randomUUID(), randomUUID()];
     const claimed = async (of: string) =>
       (await database.query<{ device_id: string }>('select device_id from screen where id = $1', [of])).map(
@@ -171,7 +164,7 @@ describe('an endpoint', () => {
     expect([await claimed(screen), await claimed(nameless)]).toEqual([[], []]);
     await done(context('POST', '/', { screen: screen.toUpperCase(), caller }));
     await done(context('POST', '/', { screen, caller }));
-    expect(await claimed(screen)).toEqual([device.id]);
+    expect(await claimed(screen)).toEqual([caller.device.id]);
   });
 });
 
