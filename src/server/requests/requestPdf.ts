@@ -4,6 +4,7 @@ import type { DrawingFont } from '../../core/print/drawing';
 import { mmToPoints, PAPERS, type PaperName } from '../../core/print/paper';
 import { wrapped } from '../../core/print/wrapped';
 import { type RequestLine, toAsk } from '../../core/requests/supplierRequest';
+import { largest } from '../../core/words/numbers';
 import { newPdf, type PdfText, setText, writtenPdf } from '../print/pdf';
 import { typesetFor } from '../print/typeset';
 
@@ -76,7 +77,7 @@ export async function requestPdf({
     const lines = cells.map((cell, i) =>
       wrapped(cell, (line) => typeset.widthOf(line, fontOf(i), 11) <= mm(COLUMNS[i]![1] - 2)),
     );
-    const further = LINE_MM * (Math.max(...lines.map(({ length }) => length)) - 1);
+    const further = LINE_MM * (largest(lines.map(({ length }) => length)) - 1);
     if (y + further > heightMm - MARGIN_MM - 8) {
       document.addPage();
       y = MARGIN_MM;
