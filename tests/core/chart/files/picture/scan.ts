@@ -87,11 +87,12 @@ function onPaper(
   const inX = u - column;
   const inY = v - row;
   const onLine =
-    inX < halfLine(column, lines) ||
-    inY < halfLine(row, lines) ||
-    1 - inX < halfLine(column + 1, lines) ||
-    1 - inY < halfLine(row + 1, lines);
-  if (lines > 0 && onLine) return 'ink';
+    lines > 0 &&
+    (inX < halfLine(column, lines) ||
+      inY < halfLine(row, lines) ||
+      1 - inX < halfLine(column + 1, lines) ||
+      1 - inY < halfLine(row + 1, lines));
+  if (onLine) return 'ink';
   const cell = cells[row * width + column]!;
   const stroke =
     symbols &&
