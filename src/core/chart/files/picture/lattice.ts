@@ -123,7 +123,10 @@ function softened(edges: Float64Array): Float64Array {
 function at(edges: Float64Array, place: number): number {
   const low = Math.floor(place);
   const share = place - low;
-  return (edges[low] ?? 0) * (1 - share) + (edges[low + 1] ?? 0) * share;
+  // Asked before and not after: what lies beyond the end would make each of these numbers an object.
+  if (low < 0 || low + 1 >= edges.length)
+    return (edges[low] ?? 0) * (1 - share) + (edges[low + 1] ?? 0) * share;
+  return edges[low]! * (1 - share) + edges[low + 1]! * share;
 }
 
 /**
