@@ -62,7 +62,7 @@ export function ColourName({ line }: { line: LegendLine }) {
 /** Chip, code and name side by side, as tables show a colour. */
 export function Colour({ line, shape, size }: { line: LegendLine; shape: Shape; size?: number }) {
   return (
-    <span className="flex items-center gap-3">
+    <span className="flex min-w-0 items-center gap-3">
       <Chip line={line} shape={shape} {...(size === undefined ? {} : { size })} />
       <ColourName line={line} />
     </span>

@@ -76,7 +76,7 @@ export function PlanPanel({
                 })
               }
             />
-            <span>
+            <span className="min-w-0">
               {storage.name}, {storage.free} of {storage.slots} free
             </span>
           </label>

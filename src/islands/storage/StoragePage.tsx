@@ -68,7 +68,11 @@ export function StoragePage({ first, taken: inUse }: { first: Storage[]; taken: 
                 ))}
               </div>
               <InUse storage={storage} taken={taken} />
-              <button type="button" className="button mt-auto self-start" onClick={() => edit(storage.id)}>
+              <button
+                type="button"
+                className="button mt-auto self-start [overflow-wrap:anywhere]"
+                onClick={() => edit(storage.id)}
+              >
                 Redraw {storage.name}
               </button>
             </li>
