@@ -2,6 +2,7 @@ import { defineMiddleware } from 'astro:middleware';
 import { BUILD_HEADER, currentBuild } from './server/http/build';
 import { addSecurityHeaders, refuseForeign } from './server/http/guard';
 import { wrongMethod } from './server/http/methods';
+import { waitedMs } from './server/http/moment';
 import { notFound, notJoined, problemResponse } from './server/http/problem';
 import { currentRequest } from './server/jobs/currentRequest';
 
@@ -18,7 +19,10 @@ export const onRequest = defineMiddleware(async ({ request, url, routePattern, l
     if (stranger && !FOR_STRANGERS.has(routePattern)) throw notJoined();
     // The framework would resize pictures here, from addresses too; nothing of ours needs it.
     if (url.pathname === '/_image') throw notFound('such address');
-    response = await currentRequest.run({ signal: request.signal, counted: false }, next);
+    response = await currentRequest.run(
+      { signal: request.signal, counted: false, waitedMs: waitedMs(request) },
+      next,
+    );
     response = (await wrongMethod(request, routePattern, response)) ?? response;
   } catch (error) {
     response = problemResponse(error);

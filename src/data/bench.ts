@@ -289,6 +289,21 @@ export async function lastMarkAt(
   return row?.at ?? null;
 }
 
+/** When a screen marked last on a canvas; null where it did not. */
+export async function lastMarkOf(
+  queries: Queries,
+  canvasId: string,
+  screenId: string,
+): Promise<string | null> {
+  const row = await one<{ at: string }>(
+    queries,
+    `select happened_at as at from mark where canvas_id = $1 and screen_id = $2
+     order by position desc limit 1`,
+    [canvasId, screenId],
+  );
+  return row?.at ?? null;
+}
+
 /**
  * The bitmap as the ledger tells it, mark by mark; the cache must always equal it.
  * @param until only marks made before this moment

@@ -8,6 +8,7 @@ import { expect, type Page, test } from '@playwright/test';
 import jsQR from 'jsqr';
 import sharp from 'sharp';
 import { percentLaid } from '../../src/core/progress/progress';
+import { dayIn } from '../../src/core/words/calendar';
 import { DEMO } from './bench';
 import { type RunningServer, startDemoServer, startServer, stop } from './server';
 import { closeAll, homeUrl, joinedDevice, newCode, type OtherDevice, switchOn } from './tablet';
@@ -320,8 +321,14 @@ test('an hour without an answer: the tablet opens the canvas, marks, and brings 
   await mark(same);
   await mark(other);
   await page.goto(bench(server.url));
-  // What was made long ago is told apart from what is answered at once.
-  await tablet.waitForTimeout(10_500);
+  // The machine is switched on again a day later, as the tablet's clock has it: the marks are of yesterday.
+  const laidOn = async (day: string) => {
+    const rows = (await (await fetch(api('/days.csv?zone=UTC'))).text()).split(/\r?\n/);
+    return Number(rows.map((row) => row.split(',')).find(([of]) => of === day)?.[1] ?? 0);
+  };
+  const yesterday = dayIn('UTC', Date.now() - 86_400_000);
+  const before = await laidOn(yesterday);
+  await tablet.clock.setSystemTime(Date.now() + 86_400_000);
   await switchOn(server);
   await expect.poll(laid, { timeout: 30_000 }).toBe(start + left + 1);
   await expect(
@@ -334,6 +341,7 @@ test('an hour without an answer: the tablet opens the canvas, marks, and brings 
   await tablet.reload();
   await expect(tablet.getByText(/waits here/)).toHaveCount(0);
   expect(await laid()).toBe(start + left + 1);
+  expect((await laidOn(yesterday)) - before).toBe(left - 1);
 });
 
 test('a server that is killed and comes back is found again by pages that stayed open', async ({ page }) => {

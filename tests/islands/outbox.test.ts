@@ -6,6 +6,7 @@ import {
   memoryStore,
   safeStore,
   type WaitingStore,
+  whenMade,
 } from '../../src/islands/writing/waitingStore';
 import { StandInBrowser, StandInServer, settled } from './world';
 
@@ -25,6 +26,25 @@ describe('the outbox', () => {
     await settled();
     expect(numbers(server)).toEqual([1, 2, 3, 4, 5]);
     expect(tab.outbox.current()).toEqual({ waiting: 0, away: false, out: false, aside: [], unkept: false });
+  });
+
+  it('knows when each was made, those of an older program by their key', async () => {
+    const server = new StandInServer();
+    const browser = new StandInBrowser(server);
+    server.plan = ['away'];
+    const first = browser.tab();
+    vi.setSystemTime(new Date('2026-05-01T20:00:00Z'));
+    await put(first, 1);
+    await settled();
+    first.close();
+    vi.setSystemTime(new Date('2026-05-02T09:00:00Z'));
+    server.plan = ['ok'];
+    browser.tab().outbox.start();
+    await settled();
+    vi.useRealTimers();
+    const [write] = server.got;
+    expect(new Date(whenMade(write!)).toISOString()).toBe('2026-05-01T20:00:00.000Z');
+    expect(new Date(whenMade({ key: write!.key })).toISOString()).toBe('2026-05-01T20:00:00.000Z');
   });
 
   it('keeps what is written while the server is away, over a closed page, and loses nothing of two tabs', async () => {

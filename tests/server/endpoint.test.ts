@@ -101,7 +101,7 @@ describe('an endpoint', () => {
       return json(null);
     });
     const send = (handle: typeof done, method: string, path: string) =>
-      currentRequest.run({ signal: new AbortController().signal, counted: false }, () =>
+      currentRequest.run({ signal: new AbortController().signal, counted: false, waitedMs: 0 }, () =>
         handle(context(method, path)),
       );
     const [start, elsewhere] = [(await revision())!, await revision(other)];

@@ -7,7 +7,7 @@ const noise = { bytes: Uint8Array.from({ length: 64 }, (_, i) => i) };
 
 it('work ends with the request that it is for', async () => {
   const left = new AbortController();
-  const work = currentRequest.run({ signal: left.signal, counted: false }, () =>
+  const work = currentRequest.run({ signal: left.signal, counted: false, waitedMs: 0 }, () =>
     inWorker('photoToJpeg', noise),
   );
   left.abort();
@@ -15,7 +15,9 @@ it('work ends with the request that it is for', async () => {
   // What nobody left goes on to its own end.
   const stays = new AbortController();
   await expect(
-    currentRequest.run({ signal: stays.signal, counted: false }, () => inWorker('photoToJpeg', noise)),
+    currentRequest.run({ signal: stays.signal, counted: false, waitedMs: 0 }, () =>
+      inWorker('photoToJpeg', noise),
+    ),
   ).rejects.toThrow('no picture');
 });
 

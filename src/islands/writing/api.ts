@@ -69,16 +69,23 @@ export type WriteMethod = 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
 /**
  * Sends a write and gives its answer; null where the answer is empty.
- * @param more `keepalive`: also while the page is left; `screen`: the one where it was made, if not this one
+ * @param more `keepalive`: also while the page is left; `screen`: the one where it was made, if not this one; `waitedMs`: how
+ * long ago that was
  */
 export async function sendJson<Answer>(
   method: WriteMethod,
   url: string,
   body?: unknown,
-  { screen, ...more }: Pick<RequestInit, 'keepalive'> & { screen?: string | undefined } = {},
+  {
+    screen,
+    waitedMs,
+    ...more
+  }: Pick<RequestInit, 'keepalive'> & { screen?: string | undefined; waitedMs?: number } = {},
 ): Promise<Answer> {
-  const sent =
-    body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+  const headers: Record<string, string> = {};
+  if (waitedMs !== undefined) headers['x-oculent-waited'] = String(Math.max(0, Math.round(waitedMs)));
+  if (body !== undefined) headers['content-type'] = 'application/json';
+  const sent = body === undefined ? { headers } : { body: JSON.stringify(body), headers };
   const init = { ...more, method, signal: AbortSignal.timeout(WRITE_TIMEOUT_MS), ...sent };
   const response = await ask(url, init, screen);
   return (response.status === 204 ? null : await whole(response.json())) as Answer;

@@ -1,7 +1,7 @@
 import { ApiProblem, inWords, NoAnswer, sendJson, WRITE_TIMEOUT_MS, type WriteMethod } from './api';
 import { theScreen } from './screen';
 import { takeTurn } from './turn';
-import { browserStore, safeStore, type WaitingStore, type WaitingWrite } from './waitingStore';
+import { browserStore, safeStore, type WaitingStore, type WaitingWrite, whenMade } from './waitingStore';
 
 /** What the outbox needs of its surroundings; tests hand in their own. */
 export interface OutboxWorld {
@@ -122,7 +122,7 @@ export class Outbox {
   ): Promise<void> {
     const screen = await this.world.screen();
     const key = this.nextKey(await this.world.store.lastKey());
-    const write = { key, screen, canvasId, method, url, body, tries: 0, aside: null };
+    const write = { key, screen, madeAt: Date.now(), canvasId, method, url, body, tries: 0, aside: null };
     if (hopes) this.hopes.set(write.key, hopes);
     await this.world.store.put(write);
     this.world.tell({ kind: 'changed' });
@@ -267,7 +267,10 @@ function browserWorld(onFailure: () => void): OutboxWorld {
   return {
     store: safeStore(browserStore(), onFailure),
     screen: () => theScreen().own(),
-    send: ({ method, url, body, screen }) => sendJson(method, url, body, { screen }),
+    send: (write) => {
+      const { method, url, body, screen } = write;
+      return sendJson(method, url, body, { screen, waitedMs: Date.now() - whenMade(write) });
+    },
     // Where there are no locks (an insecure address), one page still sends in order, and ids keep two pages apart.
     alone: async (work) => {
       const { locks } = navigator;

@@ -1,25 +1,20 @@
 import { type CellRuns, countCells } from '../../core/cells/cellRuns';
 import type { Outbox } from './outbox';
-import type { WaitingWrite } from './waitingStore';
+import { whenMade } from './waitingStore';
 
 /** What was answered sooner was not made while the server was away. */
 const AWAY_MS = 10_000;
-
-/** Microseconds in the key of a write tell when it was made. */
-function madeAt({ key }: WaitingWrite): number {
-  return Number(key.split('-', 1)[0]) / 1000;
-}
 
 /** Drills that were marked here and that others had marked the same way, as marks come back from waiting. */
 export class Overlaps {
   private drills = 0;
   private readonly listeners = new Set<() => void>();
 
-  constructor(outbox: Pick<Outbox, 'onAnswer'>, now: () => number = Date.now) {
+  constructor(outbox: Pick<Outbox, 'onAnswer'>, now: () => number = () => Date.now()) {
     outbox.onAnswer((_, answer, __, write) => {
       const asked = (write.body as { runs?: CellRuns } | undefined)?.runs;
       const did = (answer as { runs?: CellRuns } | null)?.runs;
-      if (!/\/marks$/.test(write.url) || !asked || !did || now() - madeAt(write) < AWAY_MS) return;
+      if (!/\/marks$/.test(write.url) || !asked || !did || now() - whenMade(write) < AWAY_MS) return;
       const same = countCells(asked) - countCells(did);
       if (same <= 0) return;
       this.drills += same;

@@ -7,6 +7,8 @@ export interface WaitingWrite {
   key: string;
   /** The screen where it was made, whichever tab sends it; an older version of the program did not say. */
   screen?: string;
+  /** When it was made, by this device’s clock, in milliseconds; an older version of the program did not say. */
+  madeAt?: number;
   /** The canvas that it belongs to; null for what belongs to none. */
   canvasId: string | null;
   method: WriteMethod;
@@ -16,6 +18,11 @@ export interface WaitingWrite {
   tries: number;
   /** Why it was set aside; null while it waits to be sent. */
   aside: string | null;
+}
+
+/** When a write was made, by this device’s clock, in milliseconds; the microseconds of its key tell it of an older one. */
+export function whenMade({ madeAt, key }: Pick<WaitingWrite, 'madeAt' | 'key'>): number {
+  return madeAt ?? Number(key.split('-', 1)[0]) / 1000;
 }
 
 /** Where waiting writes are kept until the server has acknowledged them. There may be ten thousand after a day away. */

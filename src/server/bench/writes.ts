@@ -12,6 +12,7 @@ import {
   endSitting,
   findMark,
   laidOf,
+  lastMarkOf,
   markRequest,
   moveMarks,
   runsToBytes,
@@ -22,6 +23,7 @@ import {
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
 import { digestOf, knownAs, type NamedRequest, noteRequest } from '../../data/once';
+import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, idTaken, notFound, unreadable } from '../http/problem';
 import type { MarkView } from './contract';
@@ -88,7 +90,7 @@ export async function enterMark(
       if (changed.length === 0) return idle(queries, canvas, asked, kind, screenId);
       applyMark(stretch.laid, kind, changed, stretch.first);
       const line = stretch.lines && onlyLine(stretch.lines, changed, stretch.first);
-      const happenedAt = new Date().toISOString();
+      const happenedAt = await whenMarked(queries, canvas.id, screenId);
       const { id, sittingId, undoes, redoes } = wish;
       const { canvasId, digest } = asked;
       const mark = {
@@ -116,6 +118,17 @@ export async function enterMark(
     },
     { canvasId: canvas.id },
   );
+}
+
+/**
+ * When a mark was made. One that waited comes not before what its screen marked last: that order is sure, and how long each
+ * message took is not.
+ */
+async function whenMarked(queries: Queries, canvasId: string, screenId: string | null): Promise<string> {
+  const now = new Date();
+  const made = momentOfRequest(now);
+  const before = made === now || screenId === null ? null : await lastMarkOf(queries, canvasId, screenId);
+  return before !== null && Date.parse(before) > made.getTime() ? before : made.toISOString();
 }
 
 /** A mark that changes nothing is no entry; only its request is remembered. @throws Problem when its id is taken */
@@ -225,7 +238,7 @@ export async function startSitting(
   await once(database, { id, what: 'sitting', canvasId: canvas.id, content }, async (queries) => {
     const now = new Date();
     if (startedAt === null || endedAt === null) {
-      await addSitting(queries, canvas.id, id, now.toISOString(), screenId);
+      await addSitting(queries, canvas.id, id, momentOfRequest(now).toISOString(), screenId);
       return;
     }
     const fault = faultInSitting({ startedAt, endedAt }, now);
@@ -254,7 +267,7 @@ export async function stopSitting(
     const now = new Date();
     const fault = endedAt === null ? null : faultInSitting({ startedAt: sitting.startedAt, endedAt }, now);
     if (fault !== null) throw unreadable(fault);
-    await endSitting(queries, sittingId, endedAt ?? now.toISOString(), note);
+    await endSitting(queries, sittingId, endedAt ?? momentOfRequest(now).toISOString(), note);
   });
 }
 
@@ -275,7 +288,7 @@ export async function partSitting(
     if (!sitting || sitting.removed) throw notFound('such sitting');
     const [first, second] = splitSitting(sitting, wish.pauseFrom, wish.pauseTo);
     const { note } = sitting;
-    const now = new Date().toISOString();
+    const now = momentOfRequest().toISOString();
     const edit = { id: randomUUID(), sittingId, ...first, note, removed: false };
     await addSittingEdit(queries, canvas.id, edit, now);
     await addSitting(queries, canvas.id, wish.id, second.startedAt, screenId);
@@ -301,6 +314,6 @@ export async function correctSitting(
     // One that cannot be right is removed all the same.
     const fault = wish.removed ? null : faultInSitting(wish, now);
     if (fault !== null) throw unreadable(fault);
-    await addSittingEdit(queries, canvas.id, { ...wish, sittingId }, now.toISOString());
+    await addSittingEdit(queries, canvas.id, { ...wish, sittingId }, momentOfRequest(now).toISOString());
   });
 }

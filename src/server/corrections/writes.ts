@@ -36,6 +36,7 @@ import { panelPlanOf } from '../../data/panels';
 import { putLidMark } from '../../data/symbols';
 import { newCanvasSchema } from '../canvas/contract';
 import { noteHeap } from '../checkin/heap';
+import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 
@@ -122,7 +123,7 @@ async function setList(
     canvas.id,
     screenId,
     { ...rest, kind: 'list', before: bare(before), after: bare(after) },
-    new Date().toISOString(),
+    momentOfRequest().toISOString(),
   );
 }
 
@@ -237,7 +238,7 @@ async function setFacts(
     after.id,
     screenId,
     { ...rest, kind: 'canvas', before, after },
-    new Date().toISOString(),
+    momentOfRequest().toISOString(),
   );
 }
 

@@ -6,6 +6,8 @@ export interface CurrentRequest {
   signal: AbortSignal;
   /** Whether its change was counted already, see `bumpRevision`. */
   counted: boolean;
+  /** How long it waited on its device before it was sent, in milliseconds; see `momentOfRequest`. */
+  waitedMs: number;
 }
 
 export const currentRequest = new AsyncLocalStorage<CurrentRequest>();

@@ -11,6 +11,7 @@ import type { Database, Queries } from '../../data/engine/database';
 import { addRanOut, addRequestState } from '../../data/requests';
 import { addStashMove, stashItems } from '../../data/stash';
 import { noteHeap } from '../checkin/heap';
+import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 
@@ -36,7 +37,7 @@ export async function coverFromStash(
       if (item.drills < wish.drills) {
         throw unreadable(`The stash has ${item.drills} of ${item.code}, not ${wish.drills}.`);
       }
-      const happenedAt = new Date().toISOString();
+      const happenedAt = momentOfRequest().toISOString();
       await addBagEntry(queries, {
         id: wish.id,
         canvasId: canvas.id,
@@ -75,7 +76,7 @@ export async function noteRequestState(
     if (!(await legendOf(queries, canvas.id)).some(({ line }) => line === entry.line)) {
       throw unreadable(`The colour list has no colour number ${entry.line}.`);
     }
-    await addRequestState(queries, canvas.id, entry, new Date().toISOString());
+    await addRequestState(queries, canvas.id, entry, momentOfRequest().toISOString());
   });
 }
 
@@ -99,7 +100,7 @@ export async function noteRanOut(
       throw unreadable('The colour list no longer has this colour.');
     const toLay = await stillToLay(queries);
     await addRanOut(queries, canvas.id, id, line, {
-      happenedAt: new Date().toISOString(),
+      happenedAt: momentOfRequest().toISOString(),
       leftDrills: left,
       toLay,
     });

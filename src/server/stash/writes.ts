@@ -13,6 +13,7 @@ import {
   stashItems,
   updateStashItem,
 } from '../../data/stash';
+import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, idTaken, notFound } from '../http/problem';
 
@@ -24,7 +25,7 @@ export async function putIntoStash(
 ): Promise<void> {
   const request = { id: item.id, what: 'stash', canvasId: null, content: { ...item, drills } };
   await once(database, request, async (queries) => {
-    const now = new Date().toISOString();
+    const now = momentOfRequest().toISOString();
     if (!(await addStashItem(queries, item, now))) throw idTaken();
     await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
   });
@@ -53,7 +54,7 @@ export async function undoStash(
     await addStashMove(
       queries,
       { ...entry, undoes: wish.undoes, redoes: wish.redoes },
-      new Date().toISOString(),
+      momentOfRequest().toISOString(),
     );
     if (await isOverdrawn(queries, wish.id)) {
       throw conflict(`Drills of ${move.code} were used since, so this cannot be taken out again.`);
@@ -90,7 +91,7 @@ export async function correctStash(
     }
     await updateStashItem(queries, correctedItem(item, before, current));
     if (drills === 0) return;
-    const now = new Date().toISOString();
+    const now = momentOfRequest().toISOString();
     await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
   });
 }
