@@ -10,7 +10,8 @@ export interface DayChange {
 }
 
 /**
- * Day by day what changed on the canvas, so that its picture at the end of any day can be made from the days up to it.
+ * Day by day what changed on the canvas, so that its picture at the end of any day can be made from the days up to it. What
+ * waited on a device stands later in the ledger than its day: it goes to that day, and the last day ends as the ledger does.
  * @param marks in the order of the ledger, each with the day on which it was made
  * @param cells of the canvas
  */
@@ -18,7 +19,7 @@ export function changesByDay(
   marks: Iterable<{ day: string; kind: MarkKind; runs: CellRuns }>,
   cells: number,
 ): DayChange[] {
-  const now = emptyBitmap(cells);
+  let now = emptyBitmap(cells);
   let before = emptyBitmap(cells);
   const days = new Map<string, DayChange>();
   let at: string | null = null;
@@ -36,13 +37,19 @@ export function changesByDay(
       days.set(at, { day: at, laid: runsFromCells(laid), lifted: runsFromCells(lifted) });
     before = now.slice();
   };
-  // A clock that was set back may bring a day twice: what it did then counts for the day in hand.
-  for (const { day, kind, runs } of marks) {
-    if (at === null || day > at) {
+  const ledger = [...marks];
+  const waited = ledger.some(({ day }, i) => i > 0 && day < ledger[i - 1]!.day);
+  const byDay = waited ? ledger.toSorted((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0)) : ledger;
+  for (const { day, kind, runs } of byDay) {
+    if (day !== at) {
       close();
       at = day;
     }
     applyMark(now, kind, runs);
+  }
+  if (waited) {
+    now = emptyBitmap(cells);
+    for (const { kind, runs } of ledger) applyMark(now, kind, runs);
   }
   close();
   return [...days.values()];

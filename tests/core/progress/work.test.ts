@@ -85,6 +85,35 @@ describe('what days changed', () => {
       }),
     );
   });
+
+  it('has what waited on a device in its own day, and ends as the ledger does', () => {
+    const [friday, saturday] = ['2026-05-01', '2026-05-02'];
+    const lay = (day: string, cell: number) => ({ day, kind: 'lay' as const, runs: [cell, 1] });
+    // On Saturday the desk lays one and lifts another; then comes what the tablet laid on Friday.
+    const ledger = [
+      lay(friday, 4),
+      lay(saturday, 1),
+      { day: saturday, kind: 'lift' as const, runs: [4, 1] },
+      lay(friday, 2),
+      lay(friday, 4),
+    ];
+    expect(changesByDay(ledger, 8)).toEqual([
+      { day: friday, laid: [2, 1, 4, 1], lifted: [] },
+      { day: saturday, laid: [1, 1], lifted: [] },
+    ]);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(3), fc.nat(7), fc.boolean())), (told) => {
+        const marks = told.map(([day, cell, lays]) => ({
+          day: addDays(friday, day),
+          kind: lays ? ('lay' as const) : ('lift' as const),
+          runs: [cell, 1],
+        }));
+        const laid = emptyBitmap(8);
+        for (const { kind, runs } of marks) applyMark(laid, kind, runs);
+        expect(laidAt(changesByDay(marks, 8), '2999-01-01', 8)).toEqual(laid);
+      }),
+    );
+  });
 });
 
 describe('the pace', () => {
