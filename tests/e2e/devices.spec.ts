@@ -291,11 +291,16 @@ test('an hour without an answer: the tablet opens the canvas, marks, and brings 
     .locator('..')
     .textContent();
   const left = Number(/(\d+) ?left here/.exec(slip ?? '')![1]);
+  // The clock runs too; the marks are of its sitting.
+  await tablet.getByRole('button', { name: 'Start a sitting' }).click();
+  await expect(tablet.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await tablet.getByRole('button', { name: /^All of it laid/ }).click();
-  await expect(tablet.getByText(/1 change waits here/)).toBeVisible();
-  // Over a reload it is still there, and counted.
+  await expect(tablet.getByText(/2 changes wait here/)).toBeVisible();
+  // Over a reload all of it is still there, and counted.
   await tablet.reload();
-  await expect(tablet.getByText(/1 change waits here/)).toBeVisible();
+  await expect(tablet.getByText(/2 changes wait here/)).toBeVisible();
+  await tablet.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(tablet.getByText(/3 changes wait here/)).toBeVisible();
   await expect(percentOn(tablet)).toContainText(inPercent(start + left));
   // A page that was never opened here says so.
   await tablet.goto(`${homeUrl(server)}/stitches`);
@@ -308,14 +313,15 @@ test('an hour without an answer: the tablet opens the canvas, marks, and brings 
       open.onsuccess = () => resolve(open.result);
     });
     const all = database.transaction('waiting').objectStore('waiting').getAll();
-    return new Promise<{ body: { runs: number[] } }[]>((resolve) => {
+    return new Promise<{ url: string; body: { runs: number[] } }[]>((resolve) => {
       all.onsuccess = () => resolve(all.result);
     });
   });
-  const same = waiting[0]!.body.runs[0]!;
+  const { runs } = waiting.find(({ url }) => url.endsWith('/marks'))!.body;
+  const same = runs[0]!;
   const covered = new Set<number>();
-  for (let i = 0; i < waiting[0]!.body.runs.length; i += 2) {
-    for (let n = 0; n < waiting[0]!.body.runs[i + 1]!; n++) covered.add(waiting[0]!.body.runs[i]! + n);
+  for (let i = 0; i < runs.length; i += 2) {
+    for (let n = 0; n < runs[i + 1]!; n++) covered.add(runs[i]! + n);
   }
   const other = squares.find((cell) => !covered.has(cell))!;
   await mark(same);
@@ -342,6 +348,10 @@ test('an hour without an answer: the tablet opens the canvas, marks, and brings 
   await expect(tablet.getByText(/waits here/)).toHaveCount(0);
   expect(await laid()).toBe(start + left + 1);
   expect((await laidOn(yesterday)) - before).toBe(left - 1);
+  const sittings = (await (await fetch(api('/sittings.csv'))).text()).split(/\r?\n/);
+  expect(sittings.filter((row) => row.startsWith(yesterday)).map((row) => row.split(',')[3])).toEqual([
+    String(left - 1),
+  ]);
 });
 
 test('a server that is killed and comes back is found again by pages that stayed open', async ({ page }) => {

@@ -209,6 +209,49 @@ describe('sittings and what was thrown away', () => {
     expect(asked[1]!.body).toMatchObject({ note: 'tired', endedAt: '2026-05-01T18:30:00.000Z' });
   });
 
+  it('begin and end while the machine is off, over a reload, each once and on its own canvas', async () => {
+    answer = () => Promise.reject(new TypeError('nobody there'));
+    const bench = (canvas: string) => renderHook(() => useBenchRecord(canvas, view({}), false));
+    const [first, other] = [bench(A), bench(B)];
+    act(() => {
+      first.result.current.start();
+      first.result.current.start();
+    });
+    await waitFor(() => expect(first.result.current.running).not.toBeNull());
+    const { id, startedAt } = first.result.current.running!;
+    await waitFor(() => expect(first.result.current.fault).not.toBeNull());
+    first.unmount();
+    const { result } = bench(A);
+    await waitFor(() => expect(result.current.running).toMatchObject({ id }));
+    act(() => result.current.stop());
+    expect(result.current.running).toBeNull();
+    expect(other.result.current.running).toBeNull();
+    await act(() => new Promise((resolve) => setTimeout(resolve, 20)));
+    asked.length = 0;
+    answer = ({ url }) =>
+      Response.json(
+        view({ sittings: [{ ...sitting, id, endedAt: url.endsWith('/end') ? startedAt : null }] }),
+      );
+    await waitFor(() => expect(asked.some(({ url }) => url.endsWith('/end'))).toBe(true), { timeout: 8000 });
+    expect(asked.filter(({ method }) => method === 'POST').map(({ url, body }) => [url, body!.id])).toEqual([
+      [`/api/canvases/${A}/sittings`, id],
+      [`/api/canvases/${A}/sittings/${id}/end`, expect.any(String)],
+    ]);
+    await act(() => new Promise((resolve) => setTimeout(resolve, 20)));
+    expect(result.current.running).toBeNull();
+  });
+
+  it('one that the server will not have runs no longer', async () => {
+    answer = () => Response.json({ detail: 'Not now.' }, { status: 409 });
+    const { result } = renderHook(() => useBenchRecord(A, view({}), false));
+    act(() => result.current.start());
+    await waitFor(() => expect(result.current.fault).toBe('Not now.'));
+    expect(result.current.running).toBeNull();
+    answer = () => Response.json(view({ sittings: [sitting] }));
+    act(() => result.current.start());
+    await waitFor(() => expect(result.current.running?.id).toBe('s1'));
+  });
+
   it('a note goes with the end of its sitting, over a reload, with the last drill, and where another screen ends it', async () => {
     sessionStorage.clear();
     const ended = { ...sitting, endedAt: '2026-05-01T19:00:00.000Z' };

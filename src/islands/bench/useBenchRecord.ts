@@ -1,8 +1,10 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BenchView } from '../../server/bench/contract';
 import { keptInTab } from '../../ui/kept';
+import { theOutbox } from '../writing/outbox';
 import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
+import { type SittingAct, sittingActOf, withWaiting } from './waitingSittings';
 
 /** A note for the end of a sitting. */
 interface TypedNote {
@@ -54,18 +56,26 @@ export function useBenchRecord(
     shown(view);
     overtakes();
   };
-  const running = sittings.find((sitting) => sitting.endedAt === null) ?? null;
+  const { waiting, add, drop } = useWaitingSittings(canvasId, shownHere);
+  const running = withWaiting(sittings, waiting).find((sitting) => sitting.endedAt === null) ?? null;
+  // A second press comes before the first one shows.
+  const begun = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once one runs, or none any more, the next may begin
+  useEffect(() => {
+    begun.current = false;
+  }, [running?.id]);
   const [typed, setTyped] = useState(() => keptInTab.json(noteKey(canvasId)) as TypedNote | null);
   useEffect(() => keptInTab.set(noteKey(canvasId), JSON.stringify(typed)), [canvasId, typed]);
-  const end = (sitting: string, note: string, endedAt?: string) =>
+  const end = (sitting: string, note: string, endedAt?: string) => {
+    const act = add('end', sitting, endedAt);
     void enter<BenchView>(
       `${base}/sittings/${sitting}/end`,
       { note, ...(endedAt && { endedAt }) },
-      (view) => {
-        shownHere(view);
-        setTyped((now) => (now?.sitting === sitting && now.text === note ? null : now));
-      },
+      () => setTyped((now) => (now?.sitting === sitting && now.text === note ? null : now)),
+      false,
+      () => drop(act),
     );
+  };
   const note = running !== null && typed?.sitting === running.id ? typed.text : '';
   const stop = (endedAt?: string) => {
     if (running) end(running.id, note, endedAt);
@@ -91,6 +101,61 @@ export function useBenchRecord(
       overtakes();
     },
     markedNow: () => setLastMarkAt(new Date().toISOString()),
-    start: () => void enter<BenchView>(`${base}/sittings`, {}, shownHere),
+    start: () => {
+      if (begun.current) return;
+      begun.current = true;
+      const id = crypto.randomUUID();
+      const act = add('begin', id);
+      void enter<BenchView>(
+        `${base}/sittings`,
+        { id },
+        () => {},
+        false,
+        () => drop(act),
+      );
+    },
   };
+}
+
+/**
+ * What was done to sittings here, or on a page before a reload, and still waits for the server.
+ * @param onAnswer told what the server says of each
+ */
+function useWaitingSittings(canvasId: string, onAnswer: (view: BenchView) => void) {
+  const [waiting, setWaiting] = useState<SittingAct[]>([]);
+  const drop = useCallback(
+    ({ act, sitting }: SittingAct) =>
+      setWaiting((now) => now.filter((each) => each.act !== act || each.sitting !== sitting)),
+    [],
+  );
+  const heard = useRef(onAnswer);
+  useEffect(() => {
+    heard.current = onAnswer;
+  });
+  useEffect(() => {
+    let here = true;
+    const outbox = theOutbox();
+    void outbox.waitingFor(canvasId).then((writes) => {
+      const before = writes.flatMap((write) => sittingActOf(write) ?? []);
+      const isNew = (now: SittingAct[]) => (each: SittingAct) =>
+        !now.some(({ act, sitting }) => act === each.act && sitting === each.sitting);
+      if (here && before.length > 0) setWaiting((now) => [...before.filter(isNew(now)), ...now]);
+    });
+    const leave = outbox.onAnswer((canvas, answer, _own, write) => {
+      const act = canvas === canvasId ? sittingActOf(write) : null;
+      if (act === null) return;
+      heard.current(answer as BenchView);
+      drop(act);
+    });
+    return () => {
+      here = false;
+      leave();
+    };
+  }, [canvasId, drop]);
+  const add = (act: SittingAct['act'], sitting: string, at = new Date().toISOString()) => {
+    const done = { act, sitting, at };
+    setWaiting((now) => [...now, done]);
+    return done;
+  };
+  return { waiting, add, drop };
 }
