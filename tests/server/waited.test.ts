@@ -6,7 +6,6 @@ import { addDays, dayIn } from '../../src/core/words/calendar';
 import type { Database } from '../../src/data/engine/database';
 import { laidPerDay } from '../../src/data/progress';
 import { enterMark, startSitting, stopSitting } from '../../src/server/bench/writes';
-import { recordTrash } from '../../src/server/checkin/writes';
 import { waitedMs } from '../../src/server/http/moment';
 import { currentRequest } from '../../src/server/jobs/currentRequest';
 import { everySitting } from '../../src/server/progress/view';
@@ -70,13 +69,6 @@ it('a sitting lasts as long as it lasted, and its marks are as far apart as they
   expect(Math.round((b - a) / MINUTE)).toBe(30);
   expect(c).toBe(b);
   expect(await everySitting(database, other)).toEqual([]);
-});
-
-it('what is written of bags says when that was', async () => {
-  const record = { id: randomUUID(), handled: 400, thrown: 9, replaces: null, removed: false };
-  await after(2 * DAY, () => recordTrash(database, canvases[1], record));
-  const [row] = await database.query<{ at: string }>('select happened_at as at from trash_record');
-  expect(Math.round((Date.now() - Date.parse(row!.at)) / DAY)).toBe(2);
 });
 
 it.each([

@@ -288,7 +288,7 @@ export async function partSitting(
     if (!sitting || sitting.removed) throw notFound('such sitting');
     const [first, second] = splitSitting(sitting, wish.pauseFrom, wish.pauseTo);
     const { note } = sitting;
-    const now = momentOfRequest().toISOString();
+    const now = new Date().toISOString();
     const edit = { id: randomUUID(), sittingId, ...first, note, removed: false };
     await addSittingEdit(queries, canvas.id, edit, now);
     await addSitting(queries, canvas.id, wish.id, second.startedAt, screenId);
@@ -314,6 +314,6 @@ export async function correctSitting(
     // One that cannot be right is removed all the same.
     const fault = wish.removed ? null : faultInSitting(wish, now);
     if (fault !== null) throw unreadable(fault);
-    await addSittingEdit(queries, canvas.id, { ...wish, sittingId }, momentOfRequest(now).toISOString());
+    await addSittingEdit(queries, canvas.id, { ...wish, sittingId }, now.toISOString());
   });
 }

@@ -26,7 +26,6 @@ import type { Database, Queries } from '../../data/engine/database';
 import { standingOf, undoViewOf } from '../../data/history';
 import { freeSlots } from '../../data/kitup';
 import { putLidMark } from '../../data/symbols';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 import type { RepairOffer, RepairView } from './contract';
@@ -125,13 +124,7 @@ async function setCells(
     }
     before.unshift(...inverseOf(applyEdit(chart, edit)));
   }
-  await addChartEdit(
-    queries,
-    canvas.id,
-    screenId,
-    { ...entry, moved, before },
-    momentOfRequest().toISOString(),
-  );
+  await addChartEdit(queries, canvas.id, screenId, { ...entry, moved, before }, new Date().toISOString());
   await putChart(queries, canvas.id, chart);
 }
 

@@ -8,7 +8,6 @@ import { chartOf } from '../../data/chart';
 import type { Database, Queries } from '../../data/engine/database';
 import { panelPlanOf, putPanelPlan } from '../../data/panels';
 import { addCut, cutInUse, sectionPlanOf } from '../../data/sections';
-import { momentOfRequest } from '../http/moment';
 import { notFound, unreadable } from '../http/problem';
 import type { PanelsView } from './contract';
 
@@ -56,7 +55,7 @@ async function keepSections(queries: Queries, canvas: Canvas, { pieces, order }:
   const cut = piecesOnPanels(piecesFromText(pieces), canvas.panelRects);
   const kept = { block: null, pieces: piecesToText(cut), order };
   const entry = { id: randomUUID(), plan: kept, sections: cut.length, undoes: null, redoes: null };
-  await addCut(queries, canvas, null, entry, momentOfRequest().toISOString());
+  await addCut(queries, canvas, null, entry, new Date().toISOString());
 }
 
 /**

@@ -23,7 +23,6 @@ import {
 import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
 import { isOverdrawn, returnToStash, takeAgainFromStash } from '../../data/stash';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 import type { BagAnswer } from './contract';
@@ -66,7 +65,7 @@ export async function enterBag(
     const legend = await legendOf(queries, canvas.id);
     const line = ofLine(legend, bag.line);
     if (bag.line !== null && !line) throw unreadable('The colour list no longer has this colour.');
-    const happenedAt = momentOfRequest().toISOString();
+    const happenedAt = new Date().toISOString();
     const entry = await entryOf(queries, canvas, bag, line);
     await addBagEntry(queries, { id: bag.id, canvasId: canvas.id, screenId, happenedAt, ...entry });
     await moveStash(queries, bag, entry, happenedAt);
@@ -210,7 +209,7 @@ function freshEntry(
 export async function recordTrash(database: Database, canvas: Canvas, record: TrashEntry): Promise<void> {
   const request = { id: record.id, what: 'trash', canvasId: canvas.id, content: record };
   await once(database, request, async (queries) => {
-    let happenedAt = momentOfRequest().toISOString();
+    let happenedAt = new Date().toISOString();
     if (record.replaces !== null) {
       const standing = (await trashEntries(queries, canvas.id)).find(({ id }) => id === record.replaces);
       if (!standing) throw conflict('This record was corrected meanwhile, perhaps at another screen.');

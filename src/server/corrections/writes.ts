@@ -36,7 +36,6 @@ import { panelPlanOf } from '../../data/panels';
 import { putLidMark } from '../../data/symbols';
 import { newCanvasSchema } from '../canvas/contract';
 import { noteHeap } from '../checkin/heap';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 
@@ -123,7 +122,7 @@ async function setList(
     canvas.id,
     screenId,
     { ...rest, kind: 'list', before: bare(before), after: bare(after) },
-    momentOfRequest().toISOString(),
+    new Date().toISOString(),
   );
 }
 
@@ -238,7 +237,7 @@ async function setFacts(
     after.id,
     screenId,
     { ...rest, kind: 'canvas', before, after },
-    momentOfRequest().toISOString(),
+    new Date().toISOString(),
   );
 }
 

@@ -4,7 +4,6 @@ import { legendOf } from '../../data/canvas';
 import type { Database } from '../../data/engine/database';
 import { addFinish, finishOf } from '../../data/finish';
 import { putAwayOf } from '../../data/kitup';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, unreadable } from '../http/problem';
 import { notePotIn, undoPutAway } from '../kitup/writes';
@@ -30,7 +29,7 @@ export async function tellFinish(
     const record = changedFinish(before, change);
     const fault = faultInFinish(record, today);
     if (fault !== null) throw unreadable(fault);
-    await addFinish(queries, canvas.id, id, record, momentOfRequest().toISOString());
+    await addFinish(queries, canvas.id, id, record, new Date().toISOString());
   });
 }
 

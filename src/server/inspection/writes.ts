@@ -1,7 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import type { Database } from '../../data/engine/database';
 import { addInspectionEntry, type InspectionEntry, inspectionEntries } from '../../data/inspection';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict } from '../http/problem';
 
@@ -16,7 +15,7 @@ export async function noteInspection(
 ): Promise<void> {
   const request = { id: entry.id, what: 'inspection', canvasId: canvas.id, content: entry };
   await once(database, request, (queries) =>
-    addInspectionEntry(queries, canvas.id, { ...entry, happenedAt: momentOfRequest().toISOString() }),
+    addInspectionEntry(queries, canvas.id, { ...entry, happenedAt: new Date().toISOString() }),
   );
 }
 

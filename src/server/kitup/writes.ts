@@ -31,7 +31,6 @@ import {
 } from '../../data/kitup';
 import { addStashItem, addStashMove, findStashMove, isOverdrawn, stashItems } from '../../data/stash';
 import { type TakenSlot, takenSlots } from '../../data/storage';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 import { inWorker } from '../jobs/pool';
@@ -224,7 +223,7 @@ export async function notePot(
 ): Promise<void> {
   const request = { id: wish.id, what: 'pot', canvasId: canvas.id, content: wish };
   await once(database, request, async (queries) => {
-    const happenedAt = momentOfRequest().toISOString();
+    const happenedAt = new Date().toISOString();
     const { id, undoes = null, redoes = null } = wish;
     if (undoes !== null) {
       await undoPot(queries, canvas, { id, undoes }, screenId, happenedAt);
@@ -249,7 +248,7 @@ export async function notePotIn(
   screenId: string | null,
   { id, redoes }: { id: string; redoes: string | null } = { id: randomUUID(), redoes: null },
 ): Promise<void> {
-  const happenedAt = momentOfRequest().toISOString();
+  const happenedAt = new Date().toISOString();
   const legend = await legendOf(queries, canvas.id);
   const colour = legend.find((each) => each.line === line);
   if (!colour) throw unreadable(`The colour list has no colour number ${line}.`);
@@ -284,7 +283,7 @@ export async function undoPutAway(
   line: number,
   screenId: string | null,
 ): Promise<void> {
-  const happenedAt = momentOfRequest().toISOString();
+  const happenedAt = new Date().toISOString();
   for (;;) {
     const rows = await potRows(queries, canvas.id);
     const last = lastOfPot(rows, line);

@@ -11,7 +11,6 @@ import type { Database, Queries } from '../../data/engine/database';
 import { addRanOut, addRequestState } from '../../data/requests';
 import { addStashMove, stashItems } from '../../data/stash';
 import { noteHeap } from '../checkin/heap';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 
@@ -37,7 +36,7 @@ export async function coverFromStash(
       if (item.drills < wish.drills) {
         throw unreadable(`The stash has ${item.drills} of ${item.code}, not ${wish.drills}.`);
       }
-      const happenedAt = momentOfRequest().toISOString();
+      const happenedAt = new Date().toISOString();
       await addBagEntry(queries, {
         id: wish.id,
         canvasId: canvas.id,
@@ -76,7 +75,7 @@ export async function noteRequestState(
     if (!(await legendOf(queries, canvas.id)).some(({ line }) => line === entry.line)) {
       throw unreadable(`The colour list has no colour number ${entry.line}.`);
     }
-    await addRequestState(queries, canvas.id, entry, momentOfRequest().toISOString());
+    await addRequestState(queries, canvas.id, entry, new Date().toISOString());
   });
 }
 
@@ -100,7 +99,7 @@ export async function noteRanOut(
       throw unreadable('The colour list no longer has this colour.');
     const toLay = await stillToLay(queries);
     await addRanOut(queries, canvas.id, id, line, {
-      happenedAt: momentOfRequest().toISOString(),
+      happenedAt: new Date().toISOString(),
       leftDrills: left,
       toLay,
     });

@@ -7,7 +7,6 @@ import { codeOf } from '../../data/canvas';
 import { drillsOf } from '../../data/chart';
 import type { Database, Queries } from '../../data/engine/database';
 import { addTick, ticksOf } from '../../data/ticks';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, unreadable } from '../http/problem';
 import type { TicksView } from './contract';
@@ -44,12 +43,6 @@ export async function tickColour(
     if ((await codeOf(queries, canvas.id, line)) === null) {
       throw conflict('The colour list no longer has this colour.');
     }
-    await addTick(
-      queries,
-      canvas.id,
-      id,
-      { rects: piece.rects, line, done },
-      momentOfRequest().toISOString(),
-    );
+    await addTick(queries, canvas.id, id, { rects: piece.rects, line, done }, new Date().toISOString());
   });
 }

@@ -8,7 +8,6 @@ import type { Database, Queries } from '../../data/engine/database';
 import { standingOf } from '../../data/history';
 import { forgetInFront } from '../../data/inFront';
 import { addCut, cutInUse, findCut, isMadeFor, sectionPlanOf } from '../../data/sections';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, notFound, unreadable } from '../http/problem';
 import { inWorker } from '../jobs/pool';
@@ -40,7 +39,7 @@ export async function keepCut(
   const made = fresh ? await checked(database, canvas, wish) : null;
   await once(database, { id: wish.id, what: 'cut', canvasId: canvas.id, content: wish }, async (queries) => {
     const entry = made ?? (await earlier(queries, canvas, wish));
-    const happenedAt = momentOfRequest().toISOString();
+    const happenedAt = new Date().toISOString();
     const { id, undoes = null, redoes = null } = wish;
     await addCut(queries, canvas, screenId, { id, ...entry, undoes, redoes }, happenedAt);
     // Numbers mean other squares from here on.

@@ -13,7 +13,6 @@ import {
   stashItems,
   updateStashItem,
 } from '../../data/stash';
-import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, idTaken, notFound } from '../http/problem';
 
@@ -25,7 +24,7 @@ export async function putIntoStash(
 ): Promise<void> {
   const request = { id: item.id, what: 'stash', canvasId: null, content: { ...item, drills } };
   await once(database, request, async (queries) => {
-    const now = momentOfRequest().toISOString();
+    const now = new Date().toISOString();
     if (!(await addStashItem(queries, item, now))) throw idTaken();
     await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
   });
@@ -54,7 +53,7 @@ export async function undoStash(
     await addStashMove(
       queries,
       { ...entry, undoes: wish.undoes, redoes: wish.redoes },
-      momentOfRequest().toISOString(),
+      new Date().toISOString(),
     );
     if (await isOverdrawn(queries, wish.id)) {
       throw conflict(`Drills of ${move.code} were used since, so this cannot be taken out again.`);
@@ -91,7 +90,7 @@ export async function correctStash(
     }
     await updateStashItem(queries, correctedItem(item, before, current));
     if (drills === 0) return;
-    const now = momentOfRequest().toISOString();
+    const now = new Date().toISOString();
     await addStashMove(queries, { id: randomUUID(), itemId: item.id, drills, bagId: null, screenId }, now);
   });
 }
