@@ -58,16 +58,6 @@ const FILES: [string, string, string, () => Promise<Buffer>, RegExp][] = [
     /A square is 29\.53 × 29\.5\d pixels large/,
   ],
   [
-    'aslant.png',
-    'image/png',
-    'a photo turned and seen from below, with lines and symbols',
-    () =>
-      picture({ pitch: 20.3, marginPx: 50, turned: 0.8, keystone: 0.02, lines: 0.05, symbols: true })
-        .png()
-        .toBuffer(),
-    /is turned on this picture, turned by 0\.8°/,
-  ],
-  [
     'lines.tiff',
     'image/tiff',
     'drawn lines, heavier every ten, as TIFF',

@@ -35,15 +35,15 @@ describe('a chart that somebody scanned', () => {
   });
 
   it.each<[string, ScanLook]>([
-    ['turned by 0.8°', { width: 60, height: 44, pitch: 17.4, marginPx: 40, turned: 0.8, lines: 0.06 }],
+    ['turned by 0.8°', { width: 40, height: 30, pitch: 17.4, marginPx: 40, turned: 0.8, lines: 0.06 }],
     [
       'many small cells, turned by 0.9°',
       { width: 110, height: 90, pitch: 7.3, marginPx: 40, turned: 0.9, noise: 2 },
     ],
-    ['turned by −1.6°', { width: 60, height: 44, pitch: 19.2, marginPx: 60, turned: -1.6, noise: 3 }],
+    ['turned by −1.6°', { width: 40, height: 30, pitch: 19.2, marginPx: 60, turned: -1.6, noise: 3 }],
     [
       'seen a little from below',
-      { width: 60, height: 44, pitch: 17.4, marginPx: 40, keystone: 0.03, lines: 0.06, noise: 3 },
+      { width: 40, height: 30, pitch: 17.4, marginPx: 40, keystone: 0.03, lines: 0.06, noise: 3 },
     ],
     [
       'turned and seen from below, with symbols',
@@ -65,7 +65,7 @@ describe('a chart that somebody scanned', () => {
     expect(notices[0]).toContain('is turned');
   });
 
-  it.each([0.4, 1.2, 2, 3, 5])('is read right or refused, whatever it is turned by: %s°', (turned) => {
+  it.each([0.4, 2, 5])('is read right or refused, whatever it is turned by: %s°', (turned) => {
     // No margin to speak of: the picture has about the proportions of the canvas, and its size tells nothing.
     const look = { width: 60, height: 45, pitch: 9.3, marginPx: 2, turned, noise: 2 };
     const cells = patchy(60, 45, HEXES.length);
