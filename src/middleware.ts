@@ -4,6 +4,7 @@ import { addSecurityHeaders, refuseForeign } from './server/http/guard';
 import { wrongMethod } from './server/http/methods';
 import { waitedMs } from './server/http/moment';
 import { notFound, notJoined, problemResponse } from './server/http/problem';
+import { readably } from './server/http/problemPage';
 import { currentRequest } from './server/jobs/currentRequest';
 
 /** Routes that a device needs to join. */
@@ -27,6 +28,7 @@ export const onRequest = defineMiddleware(async ({ request, url, routePattern, l
   } catch (error) {
     response = problemResponse(error);
   }
+  response = await readably(request, response);
   addSecurityHeaders(response);
   const build = await currentBuild();
   if (build !== null && url.pathname.startsWith('/api/')) response.headers.set(BUILD_HEADER, build);

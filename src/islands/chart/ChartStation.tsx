@@ -163,7 +163,6 @@ function ChartView({ entry, legend, places, popped, data }: ChartProps & { data:
             <a
               className="inline-flex min-h-11 items-center underline"
               href={`/api/canvases/${canvas.id}/edge-marks.pdf?every=${every}`}
-              download
             >
               Print stickers
             </a>

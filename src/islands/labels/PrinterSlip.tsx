@@ -19,7 +19,7 @@ export function PrinterSlip({ sheet, onKeep }: { sheet: LabelSheet; onKeep: (she
           onKeep({ ...sheet, printerOffXMm: printerOff(across), printerOffYMm: printerOff(down) });
         }}
       >
-        <a className="button" href={`/api/label-sheets/test-page.pdf?paper=${sheet.paper}`} download>
+        <a className="button" href={`/api/label-sheets/test-page.pdf?paper=${sheet.paper}`}>
           Test page (PDF)
         </a>
         <p>Print it, measure where its cross stands, and write that here.</p>

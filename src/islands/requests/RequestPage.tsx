@@ -79,7 +79,7 @@ function Request({ entry, first }: { entry: ShelfEntry; first: RequestView }) {
           <h2>A letter to the seller</h2>
           <Letter text={view.text}>
             {(['pdf', 'csv', 'txt'] as const).map((kind) => (
-              <a key={kind} className="button" href={`/api/canvases/${canvas.id}/request.${kind}`} download>
+              <a key={kind} className="button" href={`/api/canvases/${canvas.id}/request.${kind}`}>
                 <Download size={20} aria-hidden /> {kind.toUpperCase()}
               </a>
             ))}

@@ -4,6 +4,7 @@ import { backupPath, listBackups } from '../backups/backups';
 import type { BackupView } from '../backups/contract';
 import { replaceWithBackup } from '../backups/restore';
 import { refuseForeign } from '../http/guard';
+import { PLAIN_PAGE_HEADERS } from '../http/plainPage';
 import { Problem } from '../http/problem';
 import { inWorker } from '../jobs/pool';
 import { rescuePage, restoredPage } from './page';
@@ -25,6 +26,7 @@ export async function rescueListener(
   const answer = async (request: IncomingMessage, response: ServerResponse) => {
     const headers = new Headers();
     for (const [name, value] of Object.entries(request.headers)) headers.set(name, String(value));
+    const cookies = headers.get('cookie');
     refuseForeign(new Request('http://localhost/', { method: request.method ?? 'GET', headers }));
     if (request.method === 'POST' && request.url === '/restore' && good && !restoring) {
       restoring = true;
@@ -32,7 +34,7 @@ export async function rescueListener(
         const path = await backupPath({ directory }, good.name);
         const report = await replaceWithBackup(directory, { path }, new Date());
         await restored();
-        return send(response, 200, restoredPage(report));
+        return send(response, 200, restoredPage(report, cookies));
       } catch (error) {
         failed = error instanceof Error ? error.message : String(error);
       } finally {
@@ -45,7 +47,7 @@ export async function rescueListener(
       return response.end(JSON.stringify(problem));
     }
     const state = { sentence: fault.message, directory, backups, good, failed };
-    return send(response, 503, rescuePage(state, new Date()));
+    return send(response, 503, rescuePage(state, new Date(), cookies));
   };
   return {
     good,
@@ -74,10 +76,7 @@ async function newestGood(directory: string, backups: readonly BackupView[]): Pr
 
 function send(response: ServerResponse, status: number, html: string): void {
   response.writeHead(status, {
-    'content-type': 'text/html; charset=utf-8',
-    'cache-control': 'no-store',
-    'content-security-policy':
-      "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'",
+    ...PLAIN_PAGE_HEADERS,
     'x-content-type-options': 'nosniff',
     'x-frame-options': 'DENY',
   });
