@@ -152,6 +152,23 @@ test.describe('bad input', () => {
       expect(answer.headers()['content-type']).toBe('application/problem+json');
     }
   });
+
+  test('a file that cannot be had is a page in words, with the way back', async ({ page, request }) => {
+    const id = await shelve(request, 'Gone while it was open');
+    await page.goto(`/canvas/${id}/kitup/labels`);
+    const print = page.getByRole('link', { name: 'Print (PDF)' });
+    await print.waitFor();
+    expect((await request.delete(`/api/canvases/${id}`)).ok()).toBe(true);
+    await print.click();
+    await expect(page.getByRole('alert')).toHaveText('There is no canvas here. It may have been deleted.');
+    await page.getByRole('link', { name: 'Back to where you were' }).click();
+    await expect(page).toHaveURL(`/canvas/${id}/kitup/labels`);
+  });
+});
+
+test('a page says what it needs where JavaScript is switched off', async ({ request }) => {
+  const html = await (await request.get('/')).text();
+  expect(/<noscript>(.*?)<\/noscript>/s.exec(html)?.[1]).toContain('Allow it in the browser’s settings');
 });
 
 test('a canvas without a chart is checked in, kitted up and laid by area', async ({ page, request }) => {

@@ -95,6 +95,11 @@ for (const view of VIEWS) {
       await page.getByRole('button', { name: 'Evening light' }).click();
       await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
       expect(await faults({ type: 'rule', values: ['color-contrast'] })).toEqual([]);
+      // A phone would begin a code with a capital letter, and correct it to a word.
+      const codes = page.locator('.field.number:is(textarea, [inputmode="text"], :not([inputmode], select))');
+      expect(
+        await codes.evaluateAll((all) => all.filter((code) => !code.getAttribute('autocapitalize')).length),
+      ).toBe(0);
       const over = () =>
         page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
       for (const [name, width, height] of SIZES) {

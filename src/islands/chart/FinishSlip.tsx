@@ -8,6 +8,7 @@ import { finishCells } from '../../core/chart/finish';
 import { FINISHES, type Finish } from '../../core/colour/finish';
 import { counted } from '../../core/words/numbers';
 import type { RepairView } from '../../server/chart/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Undo2 } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
 import { useWrite } from '../writing/useWrite';
@@ -113,6 +114,7 @@ export function FinishSlip({
             className="field number"
             value={code}
             maxLength={24}
+            {...AS_TYPED}
             onChange={(event) => setCode(event.target.value)}
           />
         </label>

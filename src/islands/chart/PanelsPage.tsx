@@ -3,6 +3,7 @@ import { equalCuts, type PanelPlan, readCuts } from '../../core/chart/panels';
 import { counted, many } from '../../core/words/numbers';
 import type { PanelsView } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Printer, Tag } from '../../ui/icons';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
@@ -69,7 +70,6 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
                     <a
                       className="inline-flex min-h-11 items-center gap-2 underline"
                       href={`${base}/edge-marks.pdf?panel=${number}`}
-                      download
                     >
                       <Tag size={17} aria-hidden /> Its edge marks
                     </a>
@@ -77,7 +77,6 @@ export function PanelsPage({ entry, first }: { entry: ShelfEntry; first: PanelsV
                       <a
                         className="inline-flex min-h-11 items-center gap-2 underline"
                         href={`${base}/chart.pdf?panel=${number}`}
-                        download
                       >
                         <Printer size={17} aria-hidden /> Its chart
                       </a>
@@ -134,6 +133,7 @@ function PlanForm({
         <input
           className={`field number ${slip === '' ? '' : 'field-fault'}`}
           inputMode={inputMode}
+          {...AS_TYPED}
           value={typing[field]}
           placeholder={placeholder}
           aria-invalid={slip !== ''}

@@ -4,6 +4,7 @@ import type { Chart } from '../../core/cells/chart';
 import type { CellEdit } from '../../core/chart/edit';
 import { readTyped, type TypedAt, typedEdits } from '../../core/chart/typing';
 import { counted } from '../../core/words/numbers';
+import { AS_TYPED } from '../../ui/asTyped';
 import { NumberField } from '../../ui/NumberField';
 import { ToggleButton } from '../../ui/ToggleButton';
 
@@ -86,6 +87,7 @@ export function RowsSlip({
         <textarea
           className="field number min-h-24"
           aria-label="Symbols"
+          {...AS_TYPED}
           value={text}
           onChange={(event) => setText(event.target.value)}
         />

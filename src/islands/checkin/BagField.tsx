@@ -5,6 +5,7 @@ import { packetSizes } from '../../core/checkin/supply';
 import { readTypedBag } from '../../core/checkin/typedBag';
 import { codeSigns } from '../../core/codes/codeSigns';
 import { many } from '../../core/words/numbers';
+import { AS_TYPED } from '../../ui/asTyped';
 import { CodePad, KeypadToggle } from '../../ui/CodePad';
 import { Camera, Scale, Volume2, VolumeX } from '../../ui/icons';
 import { keptHere } from '../../ui/kept';
@@ -120,7 +121,7 @@ export function BagField({
           className="field number !min-h-14 !text-2xl"
           value={typed}
           maxLength={40}
-          autoComplete="off"
+          {...AS_TYPED}
           inputMode={keypad ? 'none' : 'text'}
           aria-describedby="bag-help"
           onChange={(event) => type(event.target.value)}

@@ -12,6 +12,7 @@ import { withoutNumbers } from '../../core/corrections/colourList';
 import { counted, many } from '../../core/words/numbers';
 import { readText } from '../../core/words/text';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Chip } from '../../ui/Chip';
 import { DataTable, type TableColumn } from '../../ui/DataTable';
 import { FilePicker } from '../../ui/FilePicker';
@@ -175,7 +176,7 @@ function SheetIn({
           <textarea
             className="field number h-52 text-[0.9rem]"
             value={text}
-            spellCheck={false}
+            {...AS_TYPED}
             placeholder={'Key\tSymbol\tCode\tName\tHex\tFinish\tDrills\tBags'}
             onChange={(event) => {
               setText(event.target.value);

@@ -4,6 +4,7 @@ import { faultInPhoto } from '../../core/inspection/photo';
 import { type Corners, cornersWithin } from '../../core/reading/homography';
 import { counted } from '../../core/words/numbers';
 import type { SheetPhotoReading } from '../../server/reading/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { FilePicker } from '../../ui/FilePicker';
 import { Camera } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
@@ -192,6 +193,7 @@ function Doubtful({
               </span>
               <input
                 className="field number"
+                {...AS_TYPED}
                 value={texts.get(keyOf(entry)) ?? table.rows[entry.row]!.cells[entry.column] ?? ''}
                 onChange={({ target }) => setTexts(new Map(texts).set(keyOf(entry), target.value))}
               />

@@ -4,6 +4,7 @@ import { FINISHES } from '../../core/colour/finish';
 import { readColourName } from '../../core/colour/names';
 import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import { TYPED_FIELDS, type TypedRow } from '../../core/corrections/typedList';
+import { AS_TYPED } from '../../ui/asTyped';
 import { ArrowDown, ArrowUp, Plus, Trash2 } from '../../ui/icons';
 
 export const HEADS: Record<SheetField, string> = {
@@ -97,8 +98,7 @@ export const ColourRow = memo(function ColourRow({
                   inputMode={field === 'neededDrills' || field === 'packets' ? 'numeric' : 'text'}
                   value={row[field]}
                   maxLength={80}
-                  spellCheck={false}
-                  autoComplete="off"
+                  {...AS_TYPED}
                   onChange={(event) => onSet(row.key, field, event.target.value)}
                   onPaste={(event) => {
                     const text = event.clipboardData.getData('text/plain');

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { MOST_NAME_CHARACTERS, suggestedName } from '../../core/devices/device';
 import { readCode } from '../../core/devices/joinCode';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Labelled } from '../../ui/Labelled';
 import { Notice } from '../../ui/Notice';
 import { forgetKept } from '../offline/keeping';
@@ -38,9 +39,9 @@ export function JoinPage({ to }: { to: string }) {
         <Labelled words="Code that the other screen shows">
           <input
             className="field number text-2xl uppercase tracking-wider"
+            {...AS_TYPED}
             autoComplete="one-time-code"
             autoCapitalize="characters"
-            spellCheck={false}
             placeholder="····-····"
             value={typed}
             onChange={(event) => setTyped(event.target.value)}

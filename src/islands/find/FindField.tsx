@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Canvas } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import { type Find, readFind } from '../../core/chart/find';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Search } from '../../ui/icons';
 
 /** Something that can be gone to. */
@@ -53,7 +54,7 @@ export function FindField({
         placeholder="120 85, 12 cm 8 cm, 412"
         value={typed}
         maxLength={40}
-        autoComplete="off"
+        {...AS_TYPED}
         onFocus={(event) => event.target.select()}
         onChange={(event) => {
           setTyped(event.target.value);

@@ -9,6 +9,7 @@ import { nextPot } from '../../core/kitup/walk';
 import { counted, many } from '../../core/words/numbers';
 import type { KitupView, SlotView } from '../../server/kitup/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Chip } from '../../ui/Chip';
 import { CodePad, KeypadToggle } from '../../ui/CodePad';
 import { Notice } from '../../ui/Notice';
@@ -144,7 +145,7 @@ function Walk({ entry, legend, first }: WalkProps) {
                     className="field number !min-h-14 !text-2xl"
                     value={typed}
                     maxLength={40}
-                    autoComplete="off"
+                    {...AS_TYPED}
                     inputMode={keypad ? 'none' : 'text'}
                     onChange={(event) => setTyped(event.target.value)}
                   />

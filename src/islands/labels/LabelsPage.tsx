@@ -15,6 +15,7 @@ import { PAPERS } from '../../core/print/paper';
 import { counted } from '../../core/words/numbers';
 import type { LabelsView } from '../../server/labels/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Printer } from '../../ui/icons';
 import { keptHere } from '../../ui/kept';
 import { Notice } from '../../ui/Notice';
@@ -133,7 +134,7 @@ function Labels({ entry, legend, places, first, origins }: LabelsProps) {
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
-          <a className="button button-main grow" href={`${base}/labels.pdf?${query}`} download>
+          <a className="button button-main grow" href={`${base}/labels.pdf?${query}`}>
             <Printer size={20} aria-hidden /> Print (PDF)
           </a>
           <a
@@ -277,6 +278,7 @@ function AddressField({
         className="field number"
         value={address}
         list="label-origins"
+        {...AS_TYPED}
         onChange={(event) => {
           const next = event.target.value.trim();
           keptHere.set(ADDRESS_KEY, next);

@@ -3,6 +3,7 @@ import type { PackedLine, PackingGoal } from '../../core/packing/packing';
 import { packingSum } from '../../core/packing/packing';
 import { counted, many } from '../../core/words/numbers';
 import type { ShelfEntry } from '../../server/shelf/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { Colour } from '../../ui/Chip';
 import { Download, Printer } from '../../ui/icons';
 import { Notice } from '../../ui/Notice';
@@ -37,6 +38,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
             <span className="mb-1.5 block font-semibold">Sizes in stock, in drills</span>
             <input
               className="field number"
+              {...AS_TYPED}
               value={wish.sizes}
               onChange={(event) => setWish({ ...wish, sizes: event.target.value })}
             />
@@ -74,7 +76,7 @@ export function PackingPage({ entry }: { entry: ShelfEntry }) {
             >
               <Printer size={20} aria-hidden /> Print
             </button>
-            <a className="button" href={`/api/canvases/${canvas.id}/packing.csv?${query}`} download>
+            <a className="button" href={`/api/canvases/${canvas.id}/packing.csv?${query}`}>
               <Download size={20} aria-hidden /> CSV
             </a>
           </div>

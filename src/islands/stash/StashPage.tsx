@@ -9,6 +9,7 @@ import { isIn } from '../../core/words/isIn';
 import { counted, many } from '../../core/words/numbers';
 import type { StashView } from '../../server/stash/contract';
 import { stashCorrectionSchema, stashItemSchema } from '../../server/stash/contract';
+import { AS_TYPED } from '../../ui/asTyped';
 import { DataTable } from '../../ui/DataTable';
 import { Notice } from '../../ui/Notice';
 import { asNumber } from '../../ui/typedNumber';
@@ -87,6 +88,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
       <input
         className={`field ${name === 'name' ? '' : 'number'} ${errors[name] ? 'field-fault' : ''}`}
         inputMode={name === 'drills' ? 'numeric' : 'text'}
+        {...(name !== 'name' && AS_TYPED)}
         {...form.register(name, name === 'drills' ? asNumber('whole') : {})}
       />
       {errors[name] && (
@@ -110,6 +112,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
           <span className="mb-1.5 block font-semibold">Colour, like #2f6f8f</span>
           <input
             className={`field number ${errors.hex ? 'field-fault' : ''}`}
+            {...AS_TYPED}
             {...form.register('hex', {
               setValueAs: (text: string | null) =>
                 text === null || text === '' ? null : (readHex(text) ?? text),
@@ -176,6 +179,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
             <input
               className="field"
               type="search"
+              {...AS_TYPED}
               value={looked}
               placeholder="code, name or finish"
               onChange={(event) => setLooked(event.target.value)}
