@@ -54,28 +54,53 @@ const HEADINGS: Record<SheetField, readonly string[]> = {
   packets: ['packets', 'packet', 'bags', 'bag', 'packs', 'pack', 'pkts', 'pkt', 'packages'],
 };
 
+/** A heading without accents, spaces or punctuation, in lower case. */
+function plain(text: string): string {
+  return text
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^\p{L}\d#]/gu, '');
+}
+
 /**
- * The same in other languages, without accents: German, French, Spanish, Italian, Portuguese, Dutch and Polish. One word may
- * mean two things in two languages; then what stands below it decides.
+ * The same in other languages: German, French, Spanish, Italian, Portuguese, Dutch, Polish, Czech, Swedish, Danish,
+ * Norwegian, Turkish, Russian, Chinese, Japanese and Korean. One word may mean two things in two languages, or in one; then
+ * what stands below it decides.
  */
-const ABROAD: Record<SheetField, string> = {
-  keyNumber: 'n num numero nummer lfdnr lp numer',
-  symbol: 'symbole simbolo symbool zeichen signe signo segno znak teken',
+const ABROAD: Record<SheetField, ReadonlySet<string>> = wordsOf({
+  keyNumber:
+    'n num numero nummer lfdnr lp numer cislo porcis sira номер пп 序号 序號 编号 編號 番号 번호 순번',
+  symbol:
+    'symbole simbolo symbool zeichen signe signo segno znak teken tegn tecken sembol simge символ знак значок ' +
+    '符号 符號 图标 圖標 图案 記号 シンボル マーク 기호 심볼',
   code:
     'codigo codice kod farbnr farbnummer farbcode codecouleur nocouleur codigodecolor codigocolor codicecolore ' +
-    'codigodacor codigocor kleurcode kleurnummer kleurnr kodkoloru nrkoloru farbe couleur colore cor kleur kolor',
+    'codigodacor codigocor kleurcode kleurnummer kleurnr kodkoloru nrkoloru farbe couleur colore cor kleur kolor ' +
+    'kodbarvy cislobarvy barva fargkod fargnummer farg farvekode farvenummer farve fargekode farge renkkodu renkno renk ' +
+    'код кодцвета номерцвета цвет 色号 色號 色码 色碼 颜色编号 顏色編號 颜色代码 颜色 顏色 编号 編號 色番号 色番 色 コード カラーコード ' +
+    'カラー番号 색번호 색상번호 색상코드 코드 색상',
   name:
     'bezeichnung farbname nom nomcouleur nombre nome naam nazwa descripcion descricao descrizione omschrijving opis ' +
-    'farbe couleur colore cor kleur kolor',
+    'farbe couleur colore cor kleur kolor nazev nazevbarvy barva namn fargnamn farg navn farvenavn farve fargenavn farge ' +
+    'ad renkadi renk название названиецвета цвет 名称 名稱 颜色名称 顏色名稱 颜色 顏色 色名 名前 カラー名 이름 색이름 색상명 색상',
   hex: '',
-  finish: 'oberflache finition acabado acabamento finitura afwerking wykonczenie typ tipo art',
+  finish:
+    'oberflache finition acabado acabamento finitura afwerking wykonczenie typ tipo art тип вид 类型 類型 种类 種類 종류',
   neededDrills:
     'anzahl menge stuck stk steine quantite qte nombre diamants cantidad cant diamantes quantita qta diamanti ' +
-    'quantidade qtd qtde aantal diamantjes steentjes ilosc liczba sztuk szt diamenty',
+    'quantidade qtd qtde aantal diamantjes steentjes ilosc liczba sztuk szt diamenty pocet kusu ks kaminku diamantu ' +
+    'antal antall adet miktar количество колво кол шт штук страз стразы 数量 數量 颗数 顆數 粒数 粒數 钻数 鑽數 个数 ' +
+    '個數 個数 総数 수량 개수 갯수',
   packets:
     'beutel tute tuten packchen packung packungen sachet sachets paquet paquets bolsa bolsas paquete paquetes bustina ' +
-    'bustine sacchetti pacote pacotes saquinhos zakje zakjes zakken pakjes woreczki torebki saszetki paczki',
-};
+    'bustine sacchetti pacote pacotes saquinhos zakje zakjes zakken pakjes woreczki torebki saszetki paczki sacky sacku ' +
+    'pytlicky pasar posar poser paket paketler poset пакет пакеты пакетов пакетики 包数 包數 袋数 袋數 小包 봉지 봉지수 봉투',
+});
+
+function wordsOf(texts: Record<SheetField, string>): Record<SheetField, ReadonlySet<string>> {
+  const sets = SHEET_FIELDS.map((field) => [field, new Set(texts[field].split(' ').map(plain))]);
+  return Object.fromEntries(sets) as Record<SheetField, ReadonlySet<string>>;
+}
 
 export function emptyMapping(): ColumnMapping {
   return Object.fromEntries(SHEET_FIELDS.map((field) => [field, null])) as ColumnMapping;
@@ -88,21 +113,16 @@ const LONGEST_HEADING = 120;
 function headingScore(heading: string, field: SheetField): number {
   if (heading.length > LONGEST_HEADING) return 0;
   const words = HEADINGS[field];
-  const plain = (text: string) =>
-    text
-      .normalize('NFKD')
-      .toLowerCase()
-      .replace(/[^\p{L}\d#]/gu, '');
   const rank = (text: string) => {
     const word = plain(text);
     const at = words.indexOf(word);
     if (at >= 0) return 1 - at * 0.03;
-    return word !== '' && ABROAD[field].split(' ').includes(word) ? 0.6 : 0;
+    return word !== '' && ABROAD[field].has(word) ? 0.6 : 0;
   };
   const whole = rank(heading);
   if (whole > 0) return whole;
   // “Qty (pcs)”, “Drills / needed”: what stands in brackets or behind a sign is an addition.
-  const bare = rank(heading.replace(/[([{/:].*$/, ''));
+  const bare = rank(heading.replace(/[([{/:,（【／：，].*$/, ''));
   if (bare > 0) return bare * 0.95;
   const parts = heading.split(/[^\p{L}\d#]+/u).filter((part) => part !== '');
   return parts.length > 1 ? Math.max(0, ...parts.map(rank)) * 0.6 : 0;

@@ -335,6 +335,11 @@ describe('lines of a sheet', () => {
     ['-1', null],
     ['1,240.5', null],
     ['12 apples', null],
+    ['1.240 Stk.', 1240],
+    ['200颗', 200],
+    ['x 200', 200],
+    ['2 x 200', null],
+    ['pcs', null],
   ])('reads the amount “%s”', (text, amount) => expect(readAmount(text)).toBe(amount));
 
   it('comes back the same over CSV', () => {

@@ -63,6 +63,18 @@ describe('headings of a sheet', () => {
       'keyNumber symbol code finish neededDrills packets',
     ],
     ['Lp.;Symbol;Kod;Ilość;Woreczki', '1;A;310;1250;7', 'keyNumber symbol code neededDrills packets'],
+    ['Číslo;Znak;Kód barvy;Počet;Sáčky', '1;A;310;1250;7', 'keyNumber symbol code neededDrills packets'],
+    ['Nr;Symbol;Färgkod;Antal;Påsar', '1;A;310;1250;7', 'keyNumber symbol code neededDrills packets'],
+    ['№;Символ;Цвет;Кол-во, шт.', '1;A;310;1250', 'keyNumber symbol code neededDrills'],
+    [
+      '序号;符号;色号;颜色;数量;包数',
+      '1;A;310;黑色调;1250;7',
+      'keyNumber symbol code name neededDrills packets',
+    ],
+    ['编号;色号;数量（颗）', '1;310;1250', 'keyNumber code neededDrills'],
+    ['符号;编号;颗数', 'A;310;1250', 'symbol code neededDrills'],
+    ['番号;記号;色番号;個数', '1;A;310;1250', 'keyNumber symbol code neededDrills'],
+    ['번호;기호;색상 번호;수량', '1;A;310;1250', 'keyNumber symbol code neededDrills'],
   ])('“%s” are read in their language', (headings, row, fields) => {
     const header = headings.split(';');
     const expected = fields.split(' ').map((field, i) => [field, i]);
