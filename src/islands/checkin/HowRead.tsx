@@ -31,8 +31,10 @@ const ENCODINGS = [
   ['windows-1251', 'Cyrillic'],
   ['windows-1253', 'Greek'],
   ['windows-1254', 'Turkish'],
-  ['gb18030', 'Chinese'],
+  ['gb18030', 'Chinese, simplified'],
+  ['big5', 'Chinese, traditional'],
   ['shift_jis', 'Japanese'],
+  ['euc-kr', 'Korean'],
 ] as const;
 
 /** How the sheet was read, open to be changed: worksheet, row of the headings, sign between columns, encoding. */
