@@ -1,6 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { cp, rm } from 'node:fs/promises';
-import { type APIRequestContext, test as base, expect, type Locator, type Page } from '@playwright/test';
+import {
+  type APIRequestContext,
+  type BrowserContext,
+  type BrowserContextOptions,
+  test as base,
+  expect,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { PNG } from 'pngjs';
 import type { CellRect } from '../../src/core/cells/chart';
 import { hexToRgb } from '../../src/core/colour/rgb';
@@ -10,8 +18,67 @@ import { freePort, startServer, stop, throwAwayDirectory } from './server';
 /** The margin that the cloth keeps around what it frames, in CSS pixels. */
 const FRAME_MARGIN = 34;
 
+/** A browser context that one test after the other uses: what the browser loaded of the program stays, and nothing else. */
+class KeptContext {
+  private readonly origins = new Set<string>();
+
+  constructor(readonly context: BrowserContext) {
+    context.on('page', (page) =>
+      page.on('framenavigated', (frame) => this.origins.add(new URL(frame.url()).origin)),
+    );
+  }
+
+  /** Forgets what the test before left. @param page any page of the context */
+  async clean(page: Page): Promise<void> {
+    await this.context.clearCookies();
+    const session = await this.context.newCDPSession(page);
+    for (const origin of this.origins) {
+      if (origin === 'null') continue;
+      const storageTypes = 'cookies,indexeddb,local_storage,cache_storage,service_workers,file_systems';
+      await session.send('Storage.clearDataForOrigin', { origin, storageTypes });
+    }
+    this.origins.clear();
+    await session.detach();
+  }
+}
+
+interface WorkerFixtures {
+  serverUrl: string;
+  /** By the options they were made with. */
+  keptContexts: Map<string, KeptContext>;
+}
+
 /** Page and requests against the worker's own server; any error in the page's console fails the test. */
-export const test = base.extend<{ quietConsole: string[] }, { serverUrl: string }>({
+export const test = base.extend<{ quietConsole: string[]; kept: KeptContext }, WorkerFixtures>({
+  keptContexts: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures that are wanted from this pattern
+    async ({}, use) => {
+      const kept = new Map<string, KeptContext>();
+      await use(kept);
+      for (const { context } of kept.values()) await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  kept: async ({ browser, keptContexts, serverUrl, viewport, hasTouch, isMobile, contextOptions }, use) => {
+    const options: BrowserContextOptions = {
+      baseURL: serverUrl,
+      viewport,
+      hasTouch,
+      isMobile,
+      ...contextOptions,
+    };
+    const key = JSON.stringify(options);
+    const kept = keptContexts.get(key) ?? new KeptContext(await browser.newContext(options));
+    keptContexts.set(key, kept);
+    await use(kept);
+    for (const page of kept.context.pages()) await page.close();
+  },
+  context: ({ kept }, use) => use(kept.context),
+  page: async ({ kept }, use) => {
+    const page = await kept.context.newPage();
+    await kept.clean(page);
+    await use(page);
+  },
   serverUrl: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures that are wanted from this pattern
     async ({}, use) => {
