@@ -1,6 +1,9 @@
 import { Check, ChevronLeft, ChevronRight, Pause, Play, Volume2 } from '../../ui/icons';
 import type { Guide } from './useGuide';
 
+/** As high while the bars are planned, so that the colours below do not move from under a finger. */
+const SLIP = 'mt-2.5 min-h-[8rem] border-t border-line pt-2';
+
 /** What is laid next with one key: where it lies, and on to the one after it. */
 export function GuideSlip({
   guide,
@@ -14,9 +17,9 @@ export function GuideSlip({
   onVoice: (on: boolean) => void;
 }) {
   if (guide.words === null)
-    return guide.planning ? <p className="mt-2 text-faded">Planning the bars…</p> : null;
+    return guide.planning ? <p className={`${SLIP} text-faded`}>Planning the bars…</p> : null;
   return (
-    <div className="mt-2.5 border-t border-line pt-2" data-testid="guide">
+    <div className={SLIP} data-testid="guide">
       <div aria-live={voice.on ? 'off' : 'polite'}>
         <p className="text-[0.95rem] text-faded">{guide.turn}</p>
         <p className="min-h-[2.9em] leading-snug">{guide.words}</p>

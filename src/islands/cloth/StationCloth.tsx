@@ -24,7 +24,13 @@ export function WithCloth({
 }) {
   const { data, fault } = useClothData(entry.canvas, entry.hasChart, cut);
   if (fault) return <Notice kind="fault">{fault}</Notice>;
-  if (!data) return <p aria-live="polite">Loading…</p>;
+  // What stands below the canvas is not to be seen first and pushed away then.
+  if (!data)
+    return (
+      <p aria-live="polite" className="max-lg:min-h-dvh">
+        Loading…
+      </p>
+    );
   return children(data);
 }
 

@@ -72,8 +72,7 @@ export function ColoursPanel({
         <Notice kind="hint">
           <p>
             Mostly single drills here: {many(plan.effort.singles)} of {many(plan.drills)}. Colour by colour{' '}
-            {minutesInWords(minutesFor(model, plan.effort))}
-            {checkerboard && `; as a checkerboard, dark squares first: ${priceInWords(checkerboard)}`}.
+            {minutesInWords(minutesFor(model, plan.effort))}.
           </p>
           <button
             type="button"
@@ -82,6 +81,8 @@ export function ColoursPanel({
           >
             Lay it as a checkerboard
           </button>
+          {/* Below the button, for it comes later, and the button is not to move from under a finger. */}
+          {checkerboard && <p className="mt-1">Dark squares first: {priceInWords(checkerboard)}.</p>}
         </Notice>
       )}
       {wish.passes === 'checkerboard' && (

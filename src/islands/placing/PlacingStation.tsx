@@ -51,6 +51,9 @@ import { WishPanel } from './WishPanel';
 const PANELS = { colours: 'Colours', wishes: 'Wishes', tips: 'Tips', hints: 'Hints' } as const;
 type Panel = keyof typeof PANELS;
 
+/** As high while it is made, so that what stands below does not move from under a finger. */
+const PLAN = 'min-h-[5.4rem]';
+
 interface PlacingProps {
   entry: ShelfEntry;
   legend: LegendLine[];
@@ -255,7 +258,7 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
           <Notice kind="fault">{fault ?? work.fault ?? marks.fault}</Notice>
         )}
         {plan ? (
-          <div aria-live="polite" data-testid="plan">
+          <div aria-live="polite" data-testid="plan" className={PLAN}>
             {plan.placements.length === 0 ? (
               <p className="text-[1.3rem] font-semibold">Everything in this section is laid.</p>
             ) : (
@@ -277,7 +280,9 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
             )}
           </div>
         ) : (
-          <p aria-live="polite">{work.fault ? '' : 'Loading…'}</p>
+          <p aria-live="polite" className={PLAN}>
+            {work.fault ? '' : 'Loading…'}
+          </p>
         )}
         <fieldset className="flex flex-wrap gap-1" aria-label="What to look at">
           {(Object.keys(PANELS) as Panel[]).map((key) => (

@@ -139,7 +139,12 @@ function ProgressStationWithList({ entry, legend }: { entry: ShelfEntry; legend:
       ) : (
         <>
           {unforetold && <Notice kind="fault">{unforetold}</Notice>}
-          {foretold && <ForecastSlip canvasId={canvas.id} view={foretold} onChange={reckonAgain} />}
+          {foretold ? (
+            <ForecastSlip canvasId={canvas.id} view={foretold} onChange={reckonAgain} />
+          ) : (
+            // About as high as what comes, so that what stands below does not move from under a finger.
+            !unforetold && <p className="slip min-h-[9.6rem] text-faded">Reckoning when it will be done…</p>
+          )}
           {foretold && (
             <RunningOutList
               canvasId={canvas.id}

@@ -105,7 +105,7 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
         />
       </section>
       <section className="flex min-h-0 min-w-0 flex-col gap-3 overflow-y-auto" aria-label="Order and cover">
-        <div className="slip !py-3" aria-live="polite" data-testid="cover-answer">
+        <div className="slip min-h-[11rem] !py-3" aria-live="polite" data-testid="cover-answer">
           <p className="big-number">
             {figures ? (figures.conflicts === 0 ? 'Hand clear' : many(figures.conflicts)) : '…'}
           </p>
