@@ -45,6 +45,35 @@ test('a section of 320 drills in three colours is finished in four actions, by k
   console.log(`actions per 100 drills, colour by colour: ${((actions / 320) * 100).toFixed(2)}`);
 });
 
+test('while bars are planned anew, the colours in line do not move from under a finger', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, 'Standing still');
+  await openBench(page, id);
+  const guide = page.getByTestId('guide');
+  await guide.waitFor();
+  await page.getByRole('button', { name: 'All of it laid' }).click();
+  await expect(left(page)).toHaveText('80 left here of 80');
+  await page.waitForTimeout(650);
+  const colour = page.getByRole('region', { name: 'The colour in front' }).getByRole('listitem').first();
+  // Where it is in each frame, from the press on.
+  await colour.evaluate((element) => {
+    const tops: number[] = [];
+    const look = () => {
+      tops.push(element.getBoundingClientRect().top + scrollY);
+      requestAnimationFrame(look);
+    };
+    look();
+    Object.assign(window, { tops });
+  });
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(left(page)).toHaveText('160 left here of 160');
+  await guide.waitFor();
+  const tops = await page.evaluate(() => (window as unknown as { tops: number[] }).tops);
+  expect(Math.min(...tops)).toBeGreaterThan(Math.min(tops[0]!, tops.at(-1)!) - 8);
+});
+
 test('one key lays bar after bar, a held key and a double click lay one each, and all of it is undone after a reload', async ({
   page,
   request,
@@ -239,33 +268,36 @@ test('the view follows the plan, never a hand: marking by touch leaves the squar
   expect(runs).toEqual([7 * 24, 8]);
 });
 
-test('bad drills by one key, the timer with its end, a forgotten one trimmed with consent', async ({
-  page,
-  request,
-}) => {
-  const id = await shelve(request, 'Timer');
-  await page.addInitScript(() => localStorage.setItem('oculent-sitting', JSON.stringify({ minutes: 45 })));
-  await page.clock.install({ time: new Date() });
-  await openBench(page, id);
-  await page.keyboard.press('x');
-  await page.keyboard.press('x');
-  await expect(page.getByRole('button', { name: 'One bad drill: 2 so far' })).toBeVisible();
-  await page.getByRole('button', { name: 'One less' }).click();
-  await expect
-    .poll(async () => (await (await request.get(`/api/canvases/${id}/marks`)).json()).trash.thrown)
-    .toBe(7);
-  await page.keyboard.press('t');
-  await expect(page.getByRole('timer')).toBeVisible();
-  await page.clock.fastForward('46:00');
-  await expect(page.getByText('45 minutes are over.')).toBeVisible();
-  await page.getByRole('button', { name: '10 more minutes' }).click();
-  await expect(page.getByText('45 minutes are over.')).toHaveCount(0);
-  await page.clock.fastForward('10:00');
-  await expect(page.getByText('55 minutes are over.')).toBeVisible();
-  await page.clock.fastForward('05:00:00');
-  await expect(page.getByText('nothing was marked yet')).toBeVisible();
-  await page.getByRole('button', { name: /^It ended/ }).click();
-  await expect(page.getByRole('button', { name: 'Start a sitting' })).toBeVisible();
+test.describe('by a clock that is set', () => {
+  test.use({ ownContext: true });
+  test('bad drills by one key, the timer with its end, a forgotten one trimmed with consent', async ({
+    page,
+    request,
+  }) => {
+    const id = await shelve(request, 'Timer');
+    await page.addInitScript(() => localStorage.setItem('oculent-sitting', JSON.stringify({ minutes: 45 })));
+    await page.clock.install({ time: new Date() });
+    await openBench(page, id);
+    await page.keyboard.press('x');
+    await page.keyboard.press('x');
+    await expect(page.getByRole('button', { name: 'One bad drill: 2 so far' })).toBeVisible();
+    await page.getByRole('button', { name: 'One less' }).click();
+    await expect
+      .poll(async () => (await (await request.get(`/api/canvases/${id}/marks`)).json()).trash.thrown)
+      .toBe(7);
+    await page.keyboard.press('t');
+    await expect(page.getByRole('timer')).toBeVisible();
+    await page.clock.fastForward('46:00');
+    await expect(page.getByText('45 minutes are over.')).toBeVisible();
+    await page.getByRole('button', { name: '10 more minutes' }).click();
+    await expect(page.getByText('45 minutes are over.')).toHaveCount(0);
+    await page.clock.fastForward('10:00');
+    await expect(page.getByText('55 minutes are over.')).toBeVisible();
+    await page.clock.fastForward('05:00:00');
+    await expect(page.getByText('nothing was marked yet')).toBeVisible();
+    await page.getByRole('button', { name: /^It ended/ }).click();
+    await expect(page.getByRole('button', { name: 'Start a sitting' })).toBeVisible();
+  });
 });
 
 test('eyes and hands: what was chosen is there after a reload, and the cross-hair names its distances', async ({

@@ -42,6 +42,13 @@ class KeptContext {
   }
 }
 
+interface TestFixtures {
+  quietConsole: string[];
+  /** Whether a test has a context to itself, as one must that sets the clock: it stays set. */
+  ownContext: boolean;
+  kept: KeptContext;
+}
+
 interface WorkerFixtures {
   serverUrl: string;
   /** By the options they were made with. */
@@ -49,7 +56,8 @@ interface WorkerFixtures {
 }
 
 /** Page and requests against the worker's own server; any error in the page's console fails the test. */
-export const test = base.extend<{ quietConsole: string[]; kept: KeptContext }, WorkerFixtures>({
+export const test = base.extend<TestFixtures, WorkerFixtures>({
+  ownContext: [false, { option: true }],
   keptContexts: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the fixtures that are wanted from this pattern
     async ({}, use) => {
@@ -59,7 +67,10 @@ export const test = base.extend<{ quietConsole: string[]; kept: KeptContext }, W
     },
     { scope: 'worker' },
   ],
-  kept: async ({ browser, keptContexts, serverUrl, viewport, hasTouch, isMobile, contextOptions }, use) => {
+  kept: async (
+    { browser, keptContexts, serverUrl, ownContext, viewport, hasTouch, isMobile, contextOptions },
+    use,
+  ) => {
     const options: BrowserContextOptions = {
       baseURL: serverUrl,
       viewport,
@@ -68,10 +79,12 @@ export const test = base.extend<{ quietConsole: string[]; kept: KeptContext }, W
       ...contextOptions,
     };
     const key = JSON.stringify(options);
-    const kept = keptContexts.get(key) ?? new KeptContext(await browser.newContext(options));
-    keptContexts.set(key, kept);
+    const before = ownContext ? undefined : keptContexts.get(key);
+    const kept = before ?? new KeptContext(await browser.newContext(options));
+    if (!ownContext) keptContexts.set(key, kept);
     await use(kept);
     for (const page of kept.context.pages()) await page.close();
+    if (ownContext) await kept.context.close();
   },
   context: ({ kept }, use) => use(kept.context),
   page: async ({ kept }, use) => {

@@ -2,36 +2,42 @@ import { randomUUID } from 'node:crypto';
 import { WRITE_TIMEOUT_MS } from '../../src/islands/writing/api';
 import { allSaved, cloth, DEMO, expect, left, openBench, shelve, test } from './bench';
 
-test('a page that was left open notices what another page did, and a new day', async ({ page, request }) => {
-  const [id, other] = [await shelve(request, 'Left open'), await shelve(request, 'Another')];
-  await page.clock.install({ time: new Date('2026-05-01T20:00:00') });
-  // Its squares do not show how many bags there are.
-  await page.goto(`/canvas/${id}/chart`);
-  const slip = page.getByRole('status').filter({ hasText: /^The bags were changed on another page/ });
-  await page.clock.runFor(11_000);
-  await expect(slip).toHaveCount(0);
-  // A change of another canvas is none of this page.
-  await request.post(`/api/canvases/${other}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
-  await page.clock.runFor(11_000);
-  await expect(slip).toHaveCount(0);
-  await request.post(`/api/canvases/${id}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
-  // The page may have been too busy to hear the first time that the clock struck.
-  await expect(async () => {
+test.describe('by a clock that is set', () => {
+  test.use({ ownContext: true });
+  test('a page that was left open notices what another page did, and a new day', async ({
+    page,
+    request,
+  }) => {
+    const [id, other] = [await shelve(request, 'Left open'), await shelve(request, 'Another')];
+    await page.clock.install({ time: new Date('2026-05-01T20:00:00') });
+    // Its squares do not show how many bags there are.
+    await page.goto(`/canvas/${id}/chart`);
+    const slip = page.getByRole('status').filter({ hasText: /^The bags were changed on another page/ });
     await page.clock.runFor(11_000);
-    await expect(slip).toBeVisible({ timeout: 1500 });
-  }).toPass();
-  await slip.getByRole('button', { name: 'Show the newest' }).click();
-  await page.waitForLoadState();
-  await expect(slip).toHaveCount(0);
+    await expect(slip).toHaveCount(0);
+    // A change of another canvas is none of this page.
+    await request.post(`/api/canvases/${other}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
+    await page.clock.runFor(11_000);
+    await expect(slip).toHaveCount(0);
+    await request.post(`/api/canvases/${id}/bags`, { data: { id: randomUUID(), line: 1, drills: 200 } });
+    // The page may have been too busy to hear the first time that the clock struck.
+    await expect(async () => {
+      await page.clock.runFor(11_000);
+      await expect(slip).toBeVisible({ timeout: 1500 });
+    }).toPass();
+    await slip.getByRole('button', { name: 'Show the newest' }).click();
+    await page.waitForLoadState();
+    await expect(slip).toHaveCount(0);
 
-  // What is done here is no news, drills laid here neither.
-  await page.goto(`/canvas/${id}/bench`);
-  await page.getByRole('button', { name: /^All of it laid|^Lay all/ }).click();
-  await page.clock.runFor(25_000);
-  await expect(slip).toHaveCount(0);
-  await page.clock.setFixedTime(new Date('2026-05-02T00:01:00'));
-  await page.clock.runFor(11_000);
-  await expect(page.getByText('A new day has begun since this page was opened.')).toBeVisible();
+    // What is done here is no news, drills laid here neither.
+    await page.goto(`/canvas/${id}/bench`);
+    await page.getByRole('button', { name: /^All of it laid|^Lay all/ }).click();
+    await page.clock.runFor(25_000);
+    await expect(slip).toHaveCount(0);
+    await page.clock.setFixedTime(new Date('2026-05-02T00:01:00'));
+    await page.clock.runFor(11_000);
+    await expect(page.getByText('A new day has begun since this page was opened.')).toBeVisible();
+  });
 });
 
 test('a page that the browser had put away and shows again is read anew', async ({ page, request }) => {

@@ -430,6 +430,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           {hasChart ? (
             <GuideSlip
               guide={{ ...guide, step: stepGuide }}
+              left={colour && leftInSection > 0 ? leftHere : null}
               voice={{ on: speaks, ...voice }}
               onLay={layNext}
               onVoice={(on) => change({ voice: on })}

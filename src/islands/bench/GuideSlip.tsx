@@ -1,23 +1,33 @@
 import { Check, ChevronLeft, ChevronRight, Pause, Play, Volume2 } from '../../ui/icons';
 import type { Guide } from './useGuide';
 
-/** As high while the bars are planned, so that the colours below do not move from under a finger. */
+/** As high whatever is in it, so that the colours below do not move from under a finger. */
 const SLIP = 'mt-2.5 min-h-[8rem] border-t border-line pt-2';
 
 /** What is laid next with one key: where it lies, and on to the one after it. */
 export function GuideSlip({
   guide,
+  left,
   voice,
   onLay,
   onVoice,
 }: {
   guide: Guide;
+  /** Squares of the colour in front; null where none is, or nothing is left of any. */
+  left: number | null;
   voice: { on: boolean; paused: boolean; toggle: () => void; again: () => void };
   onLay: () => void;
   onVoice: (on: boolean) => void;
 }) {
-  if (guide.words === null)
-    return guide.planning ? <p className={`${SLIP} text-faded`}>Planning the bars…</p> : null;
+  if (guide.words === null) {
+    // Squares that no bar takes yet, as after an undo, are planned at this moment.
+    if (left === null && !guide.planning) return null;
+    return (
+      <p className={`${SLIP} text-faded`}>
+        {left === 0 ? 'Nothing of it is left here.' : 'Planning the bars…'}
+      </p>
+    );
+  }
   return (
     <div className={SLIP} data-testid="guide">
       <div aria-live={voice.on ? 'off' : 'polite'}>
