@@ -124,7 +124,9 @@ test('the demo shelf shows three canvases with their pictures', async ({ page })
     ['Lantern Harbour', '0.00 %'],
     ['The Glasshouse', '9.00 %'],
   ] as const) {
-    const entry = page.getByRole('listitem').filter({ hasText: title });
+    // Another test's canvas may have the title among its words.
+    const heading = page.getByRole('heading', { name: title, exact: true });
+    const entry = page.getByRole('listitem').filter({ has: heading });
     await expect(entry).toContainText(percent);
     const picture = entry.getByRole('img', { name: `${title}, finished` });
     await expect
