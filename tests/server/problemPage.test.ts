@@ -38,6 +38,7 @@ describe('a refusal', () => {
   it('leads to no other site, and not to itself', async () => {
     for (const referer of [
       'https://elsewhere.example/x',
+      'http://127.0.0.1:4470//elsewhere.example/x',
       'http://127.0.0.1:4470/api/canvases/1/labels.pdf',
       'x',
     ]) {

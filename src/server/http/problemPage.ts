@@ -35,6 +35,8 @@ function cameFrom(request: Request): string | null {
   if (referrer === null || !URL.canParse(referrer)) return null;
   const { host, pathname, search } = new URL(referrer);
   const asked = new URL(request.url);
-  if (host !== request.headers.get('host') || pathname === asked.pathname) return null;
+  // A path of two strokes would lead to another site.
+  if (host !== request.headers.get('host') || pathname === asked.pathname || pathname.startsWith('//'))
+    return null;
   return `${pathname}${search}`;
 }
