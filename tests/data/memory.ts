@@ -18,13 +18,51 @@ export async function emptyDump(): Promise<Uint8Array> {
   return new Uint8Array(await readFile(process.env.OCULENT_TEST_DATABASE!));
 }
 
-/** A migrated database in memory, unpacked from a template. Making one takes seconds, so a test file shares one. */
+/** A data directory of PGlite with the schema of today. */
+export async function migratedDump(): Promise<Uint8Array> {
+  return new Uint8Array(await readFile(process.env.OCULENT_TEMPLATE!));
+}
+
+/** Databases that test files before this one have closed, with nothing in them but what the migrations write. */
+const idle: Ready[] = [];
+
+interface Ready {
+  database: Database;
+  /** The tips that a new shelf has, as JSON: the only rows that migrations write. */
+  tips: string;
+}
+
+/** A migrated database in memory. Making one takes seconds: the next one who asks gets what this one closes, emptied. */
 export async function memoryDatabase(): Promise<Database> {
+  const ready = idle.pop() ?? (await makeReady());
+  return {
+    ...ready.database,
+    close: async () => {
+      await empty(ready);
+      idle.push(ready);
+    },
+  };
+}
+
+async function makeReady(): Promise<Ready> {
   const server = process.env.OCULENT_TEST_SERVER_URL;
-  if (server) return openServer(`${server}&schema=t_${randomUUID().replaceAll('-', '')}`);
-  const database = await openInMemory(new Uint8Array(await readFile(process.env.OCULENT_TEMPLATE!)));
-  await migrate(database);
-  return database;
+  const database = server
+    ? await openServer(`${server}&schema=t_${randomUUID().replaceAll('-', '')}`)
+    : await openInMemory(await migratedDump());
+  if (!server) await migrate(database);
+  const [found] = await database.query<{ tips: string }>('select json_agg(t)::text as tips from pen_tip t');
+  return { database, tips: found!.tips };
+}
+
+async function empty({ database, tips }: Ready): Promise<void> {
+  const tables = await database.query<{ name: string }>(
+    `select format('%I', tablename) as name from pg_tables
+     where schemaname = current_schema() and tablename <> 'migration'`,
+  );
+  await database.script(`truncate ${tables.map(({ name }) => name).join(', ')} restart identity`);
+  await database.query('insert into pen_tip select * from json_populate_recordset(null::pen_tip, $1)', [
+    tips,
+  ]);
 }
 
 /** Puts a canvas of its own on the shelf of a shared database. */

@@ -6,10 +6,9 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { seededRandom } from '../../src/core/chance/random';
 import { unpackDump } from '../../src/data/engine/dump';
 import { DurableFs, LogSync } from '../../src/data/engine/durableFs';
-import { migrate } from '../../src/data/engine/migrate';
 import { openInDirectory } from '../../src/data/engine/pglite';
 import { ForgetfulFs } from './forgetful';
-import { emptyDump } from './memory';
+import { migratedDump } from './memory';
 
 let directory: string;
 beforeAll(async () => {
@@ -19,10 +18,7 @@ afterAll(() => rm(directory, { recursive: true, force: true }));
 
 it('what was acknowledged is there after a power cut at any moment, and nothing twice', async () => {
   const begun = join(directory, 'begun');
-  await unpackDump(await emptyDump(), begun);
-  const made = await openInDirectory(new DurableFs(begun));
-  await migrate(made);
-  await made.close();
+  await unpackDump(await migratedDump(), begun);
   const running = join(directory, 'running');
   await cp(begun, running, { recursive: true });
   const fs = new ForgetfulFs(running);

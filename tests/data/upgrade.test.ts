@@ -8,6 +8,7 @@ import { legendOf, nextLine, shelf } from '../../src/data/canvas';
 import { countedBags } from '../../src/data/checkin';
 import { migrate } from '../../src/data/engine/migrate';
 import { openInMemory } from '../../src/data/engine/pglite';
+import { emptyDump } from './memory';
 
 const MIGRATIONS = 'src/data/migrations';
 
@@ -22,7 +23,7 @@ async function migrationsUpTo(last: string): Promise<string> {
 
 it('a shelf from before colours had identities keeps its lists, its bags and where they came from', async () => {
   const older = await migrationsUpTo('010-one-way-to-write.sql');
-  const database = await openInMemory();
+  const database = await openInMemory(await emptyDump());
   await migrate(database, { directory: older });
   const [canvas, other] = [randomUUID(), randomUUID()];
   const now = '2026-05-01T10:00:00Z';

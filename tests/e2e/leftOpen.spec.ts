@@ -100,8 +100,10 @@ test('a tab that the browser put to sleep holds up no other: marks are sent, and
   await openBench(awake, id);
   // It sleeps in the midst of sending, with the stream of both tabs and the turn to send.
   await page.route('**/marks', () => {});
+  const sending = page.waitForRequest((request) => request.method() === 'POST');
   await cloth(page).focus();
   for (const key of ['ArrowUp', 'Space']) await page.keyboard.press(key);
+  await sending;
   await expect(page.getByTestId('saved')).toContainText('Saving 1 change');
   const session = await page.context().newCDPSession(page);
   await session.send('Debugger.enable');

@@ -33,6 +33,17 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => shelves.close());
 
+let broughtBack: ReturnType<typeof bringBack> | undefined;
+async function bringBack() {
+  const elsewhere = await shelves.add();
+  return { elsewhere, report: await restoreEverything(elsewhere, { bytes: zip }) };
+}
+/** A shelf to which the backup was brought back; one test after the other uses it, for opening one takes seconds. */
+const restored = () => {
+  broughtBack ??= bringBack();
+  return broughtBack;
+};
+
 describe('a backup', () => {
   it('is listed with what is in it, and brings everything back to an empty shelf', async () => {
     expect(await listBackups(shelf)).toMatchObject([
@@ -44,8 +55,7 @@ describe('a backup', () => {
         contents: { bags: 4, marks: 4, leftovers: 1, cases: 2, photos: 8 },
       },
     ]);
-    const elsewhere = await shelves.add();
-    const report = await restoreEverything(elsewhere, { bytes: zip });
+    const { elsewhere, report } = await restored();
     expect(report).toEqual({
       created: moment.toISOString(),
       back: expect.arrayContaining(['First', 'Second; “two”', 'Deleted']),
@@ -93,8 +103,7 @@ describe('a backup', () => {
   });
 
   it('adds to a full shelf what is missing there, and leaves the rest as it is', async () => {
-    const other = await shelves.add();
-    await restoreEverything(other, { bytes: zip });
+    const { elsewhere: other } = await restored();
     const [first, second] = canvases as [Canvas, Canvas];
     await other.query('update canvas set title = $2 where id = $1', [first.id, 'First, renamed']);
     await removeCanvas(other, second.id);
@@ -153,7 +162,7 @@ describe('a backup', () => {
       await new Promise((resolve) => setTimeout(resolve, 20));
     }
     const name = await made;
-    const elsewhere = await shelves.add();
+    const { elsewhere } = await restored();
     const report = await restoreEverything(elsewhere, { path: await backupPath(busy, name) });
     expect(report.faults).toEqual([]);
     expect(report.marks).toBeGreaterThanOrEqual(20);
@@ -188,10 +197,12 @@ describe('a backup', () => {
       const { bytes, contents } = await packEverything(older, moment, () => {});
       await older.close();
       expect(contents).toBeNull();
-      const now = await shelves.add();
+      const { elsewhere: now } = await restored();
       const report = await restoreEverything(now, { bytes });
       expect([report.back, report.faults]).toEqual([['Old'], []]);
-      expect(await now.query('select position, line from legend_line')).toEqual([{ position: 1, line: 1 }]);
+      expect(await now.query('select position, line from legend_line where canvas_id = $1', [id])).toEqual([
+        { position: 1, line: 1 },
+      ]);
     },
     120_000,
   );

@@ -35,8 +35,13 @@ async function save({ width, height, data }: Photo, name: string, orientation?: 
   await picture.jpeg({ quality: 90 }).toFile(join(directory, name));
 }
 
+let taken: ReturnType<typeof takePhotos> | undefined;
 /** Two photographs that overlap, the second held on its side, and one of the printed list. */
-async function photos() {
+const photos = () => {
+  taken ??= takePhotos();
+  return taken;
+};
+async function takePhotos() {
   const shots = [
     { x: 1, y: 1, width: 16, height: 16 },
     { x: 11, y: 1, width: 18, height: 16 },

@@ -10,7 +10,7 @@ import { line } from '../core/samples';
 
 const random = seededRandom(7);
 /** A list as kits have it: numbered, bags of 200 and some to spare. */
-const LEGEND = Array.from({ length: 24 }, (_, i) => {
+const LEGEND = Array.from({ length: 12 }, (_, i) => {
   const drills = 60 + Math.floor(random.uniform() * 2400);
   return line(i + 1, {
     keyNumber: String(i + 1),
@@ -44,12 +44,12 @@ describe('a photo of the printed sheet', () => {
         .map((field) => ({ row, column: table.mapping[field] }));
     });
     // 98 of 100 cells of a usual photo are read right; this one is a good one.
-    expect(wrong.length).toBeLessThanOrEqual(2);
+    expect(wrong.length).toBeLessThanOrEqual(1);
     const shown = new Set(doubtful.map(({ row, column }) => `${row} ${column}`));
     expect(
       wrong.filter(({ row, column }) => !shown.has(`${row} ${column}`)).length === 0 || sum !== null,
     ).toBe(true);
-    expect(doubtful.length).toBeLessThan(12);
+    expect(doubtful.length).toBeLessThan(6);
     for (const { picture } of doubtful) expect(picture).toMatch(/^data:image\/png;base64,/);
   }, 60_000);
 
@@ -69,7 +69,7 @@ describe('a photo of the printed sheet', () => {
   );
 
   it('from too far away is refused, and read right from a little nearer', async () => {
-    const legend = LEGEND.slice(0, 6);
+    const legend = LEGEND.slice(0, 4);
     const near = await simulatedSheet({ legend, seed: 4 });
     const { width } = await sharp(near.jpeg).metadata();
     /** The sheet on a table, so far away that its rows are so many pixels high. */

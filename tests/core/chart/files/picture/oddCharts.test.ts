@@ -20,11 +20,11 @@ function readBack(look: ScanLook) {
 describe('a chart that somebody scanned', () => {
   it.each<[string, ScanLook]>([
     // 29.53 px: cells of 2.5 mm scanned at 300 dots an inch, 2.5 ÷ 25.4 × 300.
-    ['cells of 29.53 px with noise', { width: 40, height: 30, pitch: 29.53, marginPx: 43, noise: 6 }],
+    ['cells of 29.53 px with noise', { width: 26, height: 20, pitch: 29.53, marginPx: 43, noise: 6 }],
     ['cells of 7.3 px without lines', { width: 60, height: 44, pitch: 7.3, marginPx: 17, noise: 3 }],
     [
       'drawn lines, heavier every ten, and symbols',
-      { width: 50, height: 40, pitch: 17.7, marginPx: 25, lines: 0.06, symbols: true, noise: 4 },
+      { width: 33, height: 25, pitch: 17.7, marginPx: 25, lines: 0.06, symbols: true, noise: 4 },
     ],
     ['a scan cut to its edge', { width: 48, height: 36, pitch: 11.81, marginPx: 0, noise: 4 }],
     ['lines as wide as a tenth of a cell', { width: 30, height: 30, pitch: 14.2, marginPx: 9, lines: 0.1 }],
@@ -43,15 +43,15 @@ describe('a chart that somebody scanned', () => {
     ['turned by −1.6°', { width: 40, height: 30, pitch: 19.2, marginPx: 60, turned: -1.6, noise: 3 }],
     [
       'seen a little from below',
-      { width: 40, height: 30, pitch: 17.4, marginPx: 40, keystone: 0.03, lines: 0.06, noise: 3 },
+      { width: 30, height: 22, pitch: 17.4, marginPx: 30, keystone: 0.03, lines: 0.06, noise: 3 },
     ],
     [
       'turned and seen from below, with symbols',
       {
-        width: 50,
-        height: 40,
+        width: 30,
+        height: 24,
         pitch: 20.3,
-        marginPx: 50,
+        marginPx: 40,
         turned: 0.7,
         keystone: 0.02,
         symbols: true,
@@ -83,7 +83,7 @@ describe('a chart that somebody scanned', () => {
   });
 
   it('is found although a title stands in the margin', () => {
-    const look = { width: 40, height: 30, pitch: 15.3, marginPx: 60, words: true, noise: 3 };
+    const look = { width: 28, height: 20, pitch: 15.3, marginPx: 60, words: true, noise: 3 };
     expect(readBack(look).wrong).toBe(0);
   });
 
