@@ -112,6 +112,7 @@ export async function undoViewOf<Offer extends { id: string }>(
   return {
     undo: undone ? { ...undone, own, ...(device !== null && { device }) } : null,
     redo: offers.find(({ id }) => id === redo) ?? null,
+    ...(screenId === null && { nameless: true }),
   };
 }
 

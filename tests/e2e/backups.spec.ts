@@ -1,6 +1,5 @@
 import { spawnSync } from 'node:child_process';
 import { cp, mkdir, readdir, rm, stat, writeFile } from 'node:fs/promises';
-import { request as httpRequest } from 'node:http';
 import { join } from 'node:path';
 import { DEMO, expect, shelve, test } from './bench';
 import {
@@ -180,32 +179,6 @@ test.describe('backups', () => {
     // By itself, or by the end that it has set itself for whatever hangs.
     expect(program.exitCode === 0 || program.signalCode === 'SIGKILL').toBe(true);
     await Promise.all([busy, pdf]);
-  });
-
-  test('what no route should see is refused at the door', async () => {
-    const raw = (method: string, path: string) =>
-      new Promise<{ status: number; allow: string | undefined }>((resolve, reject) => {
-        const sent = httpRequest(
-          { host: '127.0.0.1', port: server.port, method, path, headers: { origin: server.url } },
-          (response) => {
-            response.resume();
-            resolve({ status: response.statusCode!, allow: response.headers.allow });
-          },
-        );
-        sent.on('error', reject);
-        sent.end();
-      });
-    const id = '6f1d2a8e-3c47-4b59-9d10-5a7e2b9c4f02';
-    // Folded up, this would delete the canvas.
-    expect((await raw('DELETE', `/api/canvases/${id}/inspection/%2e%2e`)).status).toBe(400);
-    expect((await raw('DELETE', `/api/canvases/${id}/inspection/..`)).status).toBe(400);
-    expect((await raw('GET', `/api/canvases/${id}`)).status).toBe(200);
-    expect((await raw('TRACE', '/')).status).toBe(405);
-    expect(await raw('PUT', '/api/tips/')).toMatchObject({ status: expect.any(Number) });
-    expect(await raw('PATCH', '/api/tips')).toEqual({ status: 405, allow: 'GET, PUT, HEAD' });
-    expect(await raw('POST', `/api/canvases/${id}/bitmap`)).toEqual({ status: 405, allow: 'GET, HEAD' });
-    expect((await raw('GET', '/_image?href=/mark.svg&w=10')).status).toBe(404);
-    expect((await raw('GET', '/%00')).status).toBe(400);
   });
 });
 

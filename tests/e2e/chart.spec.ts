@@ -1,4 +1,4 @@
-import { cloth, DEMO, expect, pointOf, shelve, test } from './bench';
+import { DEMO, expect, pointOf, shelve, test } from './bench';
 
 const GLASSHOUSE = `/canvas/${DEMO.glasshouse}/chart`;
 
@@ -47,39 +47,6 @@ test('colours and sections are found, and what is nowhere is told', async ({ pag
   expect((await page.request.get(`/api/canvases/${DEMO.glasshouse}/edge-marks.pdf?every=2`)).status()).toBe(
     422,
   );
-});
-
-test('The Glasshouse pans and zooms from whole to five cells; frame times are printed', async ({ page }) => {
-  await page.goto(GLASSHOUSE);
-  await cloth(page).waitFor();
-  await page.waitForTimeout(500);
-  await page.evaluate(() => {
-    const times: number[] = [];
-    Object.assign(window, { frameTimes: times });
-    let last = performance.now();
-    const frame = (now: number) => {
-      times.push(now - last);
-      last = now;
-      requestAnimationFrame(frame);
-    };
-    requestAnimationFrame(frame);
-  });
-  const box = (await cloth(page).boundingBox())!;
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x, y);
-  for (let i = 0; i < 22; i++) await page.mouse.wheel(0, -160);
-  await page.mouse.down();
-  for (let i = 0; i < 25; i++) await page.mouse.move(x - i * 14, y - i * 6);
-  await page.mouse.up();
-  for (let i = 0; i < 22; i++) await page.mouse.wheel(0, 160);
-  const times = (await page.evaluate(() => (window as unknown as { frameTimes: number[] }).frameTimes)).sort(
-    (a, b) => a - b,
-  );
-  const at = (share: number) => times[Math.floor((times.length - 1) * share)]!.toFixed(1);
-  console.log(`frames ${times.length}, median ${at(0.5)} ms, 95th percentile ${at(0.95)} ms`);
-  // Every gesture arrived: the cloth is whole again, and knows where the pointer is.
-  expect(times.length).toBeGreaterThan(20);
-  await expect(page.getByTestId('readout')).toContainText('Column');
 });
 
 test('a chart is repaired by brush, area and typed rows, and undone', async ({ page, request }) => {

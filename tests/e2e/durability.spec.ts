@@ -72,7 +72,7 @@ test.describe('what is acknowledged is kept', () => {
     await expect(page.getByTestId('left-here')).toHaveText('157 left here of 160');
   });
 
-  test('a second process on the same data says so and stops', async () => {
+  test('a second process on the same data says so and stops; a stopped server lets go of everything and starts again', async () => {
     const second = await run(START, [], {
       OCULENT_DATA: server.data,
       PORT: String(await freePort()),
@@ -82,9 +82,6 @@ test.describe('what is acknowledged is kept', () => {
     const demo = await run('demo/lay.ts', ['--fresh'], { OCULENT_DATA: server.data });
     expect(demo.code).toBe(1);
     expect((await fetch(`${server.url}/api/canvases`)).status).toBe(200);
-  });
-
-  test('a stopped server lets go of everything and starts again', async () => {
     await stop(server, 'SIGTERM');
     expect(server.process.exitCode).toBe(0);
     server = await startServer(server.data, server.port);

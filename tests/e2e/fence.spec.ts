@@ -1,3 +1,4 @@
+import { request as httpRequest } from 'node:http';
 import { expect, shelve, test } from './bench';
 
 test.describe('the fence around the data', () => {
@@ -84,5 +85,31 @@ test.describe('the fence around the data', () => {
     });
     expect(put.ok()).toBe(true);
     expect(await (await request.get(`/api/canvases/${id}/chart`)).body()).toEqual(before);
+  });
+
+  test('what no route should see is refused at the door', async ({ serverUrl, request }) => {
+    const raw = (method: string, path: string) =>
+      new Promise<{ status: number; allow: string | undefined }>((resolve, reject) => {
+        const sent = httpRequest(
+          { host: '127.0.0.1', port: new URL(serverUrl).port, method, path, headers: { origin: serverUrl } },
+          (response) => {
+            response.resume();
+            resolve({ status: response.statusCode!, allow: response.headers.allow });
+          },
+        );
+        sent.on('error', reject);
+        sent.end();
+      });
+    const id = await shelve(request, 'Behind the door', false);
+    // Folded up, this would delete the canvas.
+    expect((await raw('DELETE', `/api/canvases/${id}/inspection/%2e%2e`)).status).toBe(400);
+    expect((await raw('DELETE', `/api/canvases/${id}/inspection/..`)).status).toBe(400);
+    expect((await raw('GET', `/api/canvases/${id}`)).status).toBe(200);
+    expect((await raw('TRACE', '/')).status).toBe(405);
+    expect(await raw('PUT', '/api/tips/')).toMatchObject({ status: expect.any(Number) });
+    expect(await raw('PATCH', '/api/tips')).toEqual({ status: 405, allow: 'GET, PUT, HEAD' });
+    expect(await raw('POST', `/api/canvases/${id}/bitmap`)).toEqual({ status: 405, allow: 'GET, HEAD' });
+    expect((await raw('GET', '/_image?href=/mark.svg&w=10')).status).toBe(404);
+    expect((await raw('GET', '/%00')).status).toBe(400);
   });
 });

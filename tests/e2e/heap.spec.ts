@@ -289,18 +289,6 @@ test.describe('at the heap', () => {
     );
   });
 
-  test('two people count at two screens and see each other’s bags', async ({ page, context, request }) => {
-    const id = await shelve(request, 'Two screens');
-    await page.goto(`/canvas/${id}/checkin`);
-    const other = await context.newPage();
-    await other.goto(`/canvas/${id}/checkin`);
-    await other.getByLabel('Code on this bag').fill('412');
-    await other.getByLabel('Code on this bag').press('Enter');
-    await expect(page.getByText('3 bags to find')).toBeVisible();
-    await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(other.getByText('4 bags to find')).toBeVisible();
-  });
-
   test('a stray that looks like a misread is taken for its line', async ({ page, request }) => {
     const id = await shelve(request, 'Misread');
     await page.goto(`/canvas/${id}/checkin`);

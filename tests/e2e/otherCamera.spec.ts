@@ -11,7 +11,7 @@ import { run } from './server';
  * Photographs that owe nothing to the simulated camera of the app: the browser draws a canvas with letters of two fonts
  * that no number of the reader was fitted to, tilts it in perspective, bends it, lights it, blurs it, and puts grain on it.
  */
-const [WIDTH, HEIGHT, PX] = [44, 32, 36];
+const [WIDTH, HEIGHT, PX] = [32, 24, 36];
 const LETTERS = [...'אבגדהזחטכלמנסעפצקרשתกขคฉชญฐณดตธนบผฝ'];
 const HUES = LETTERS.map((_, i) => ({ hue: (i * 137.5) % 360, light: 25 + ((i * 29) % 60) }));
 const tint = (i: number) => `hsl(${HUES[i]!.hue} ${30 + ((i * 17) % 50)}% ${HUES[i]!.light}%)`;
@@ -69,7 +69,7 @@ async function photograph(page: Page, cells: number[], isLaid: (cell: number) =>
     [WIDTH, HEIGHT],
     [0, HEIGHT],
   ].map(([x, y]) => `<b style="left: ${rim + x! * PX}px; top: ${rim + y! * PX}px"></b>`);
-  await page.setViewportSize({ width: 2000, height: 1500 });
+  await page.setViewportSize({ width: 1480, height: 1150 });
   await page.setContent(`<style>
     @font-face { font-family: One; src: ${await font('hebrew')} }
     @font-face { font-family: Two; src: ${await font('thai')} }
@@ -85,7 +85,7 @@ async function photograph(page: Page, cells: number[], isLaid: (cell: number) =>
     .light { mix-blend-mode: multiply;
       background: radial-gradient(circle at 30% 20%, ${light.near}, ${light.far} 90%) }
     .shine { mix-blend-mode: screen;
-      background: radial-gradient(210px 110px at 1110px 410px, rgb(255 255 255 / ${light.shine}), transparent) }
+      background: radial-gradient(210px 110px at 820px 310px, rgb(255 255 255 / ${light.shine}), transparent) }
     .grain { opacity: 0.09; filter: url(#grain) }
   </style>
   <svg width="0" height="0">

@@ -4,8 +4,10 @@ import type { Canvas } from '../../src/core/canvas/canvas';
 import { countLaid, emptyBitmap, isLaid } from '../../src/core/cells/bitmap';
 import { chartToBytes } from '../../src/core/cells/chart';
 import { applyEdit, type CellEdit } from '../../src/core/chart/edit';
+import type { UndoView } from '../../src/core/ledger/history';
 import { MarkStore } from '../../src/islands/bench/markStore';
 import { RepairStore } from '../../src/islands/chart/repairStore';
+import type { MarkOffer } from '../../src/server/bench/contract';
 import { chartOfRows, line } from '../core/samples';
 import { StandInStreams, toldMark } from './liveWorld';
 import { held } from './requests';
@@ -48,13 +50,13 @@ describe('the marks of a screen', () => {
       const changed = changedCells({ lines: cells.cells, laid: bitmap }, kind, runs);
       return { id, kind, runs: changed, laid: 0, position: ++last, history: none };
     };
-    const open = () => {
+    const open = (history: UndoView<MarkOffer> = none) => {
       const { outbox } = browser.tab();
       const data = { chart: chart(), laid: bitmap.slice(), cut: null, position: 0 };
       const first = {
         laid: 0,
         drills: 7,
-        history: none,
+        history,
         sittings: [],
         lastMarkAt: null,
         trash: { handled: 1, thrown: 0, share: 0 },
@@ -119,6 +121,18 @@ describe('the marks of a screen', () => {
     expect(seen).not.toContain(false);
     expect([0, 1, 4, 5].map((cell) => isLaid(data.laid, cell))).toEqual([true, true, true, true]);
     expect(store.snapshot()).toMatchObject({ laid: 4, waiting: 0 });
+  });
+
+  it('can be taken back once it is known which are of this screen, or nobody answers that', async () => {
+    const { open } = bench();
+    const { store } = open({ undo: null, redo: null, nameless: true });
+    expect(store.snapshot().history.nameless).toBe(true);
+    await settled();
+    expect(store.snapshot().history).toEqual(none);
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('away')));
+    const { store: away } = open({ undo: null, redo: null, nameless: true });
+    await settled();
+    expect(away.snapshot().history).toEqual(none);
   });
 
   it('of another tab are shown, and undo stays that of this one', async () => {

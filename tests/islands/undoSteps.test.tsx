@@ -83,3 +83,23 @@ it('a double click on Undo takes back one entry', () => {
   fireEvent.click(button);
   expect(undone).toEqual(['b']);
 });
+
+it('waits where it is not known yet what this screen did, and then takes back just that', () => {
+  const undone: string[] = [];
+  const buttons = (now: History) => (
+    <UndoButtons
+      history={now}
+      words={({ id }) => id}
+      busy={false}
+      onUndo={(id) => undone.push(id)}
+      onRedo={() => {}}
+    />
+  );
+  const { rerender } = render(buttons({ ...history('of another', 'x'), nameless: true }));
+  for (const name of ['Undo: of another', 'Redo: x'])
+    expect(screen.getByRole<HTMLButtonElement>('button', { name }).disabled).toBe(true);
+  fireEvent.keyDown(window, { key: 'z', code: 'KeyZ', ctrlKey: true });
+  expect(undone).toEqual([]);
+  rerender(buttons(history('own', null)));
+  expect(undone).toEqual(['own']);
+});

@@ -319,6 +319,9 @@ describe('the mark ledger', () => {
     const mine = await enterMark(database, canvas, mark({ runs: [0, 3] }), desk);
     const theirs = await enterMark(database, canvas, mark({ kind: 'lift', runs: [1, 1] }), tablet);
     expect((await benchView(database, canvas, desk)).history.undo).toMatchObject({ id: mine.id, own: true });
+    // A page is made before its screen has a name, and what it shows then may be another one's.
+    const named = async (screen?: string) => (await benchView(database, canvas, screen)).history.nameless;
+    expect([await named(), await named(desk)]).toEqual([true, undefined]);
     expect((await benchView(database, canvas, randomUUID())).history.undo).toMatchObject({
       id: theirs.id,
       own: false,

@@ -51,4 +51,6 @@ export interface UndoView<Offer extends { id: string }> {
   /** `device` is where it was done, by name; left out where it was here, or where there is but one. */
   undo: (Offer & { own: boolean; device?: string }) | null;
   redo: Offer | null;
+  /** Set where nobody said at which screen: what is its own, and so what undo takes back there, is not known yet. */
+  nameless?: true;
 }

@@ -421,7 +421,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           kit={kit}
           laidOfColour={laidOfColour}
           done={told?.what === 'done' ? told : null}
-          canUndo={marks.waiting === 0 && marks.history.undo?.own === true}
+          canUndo={marks.waiting === 0 && !marks.history.nameless && marks.history.undo?.own === true}
           onFinish={wide.finish}
           onLiftAll={() => wide.markWide('section', 'lift')}
           onNext={() => stepColour(1)}

@@ -106,11 +106,13 @@ export class MarkStore {
     void this.showWaiting();
     // The page was made before this screen had a name; what a mark answers meanwhile is newer.
     const { history: shown } = this.state;
+    const known = (history: UndoView<MarkOffer>) => {
+      if (this.state.history === shown) this.change({ history });
+    };
     getJson<BenchView>(this.url).then(
-      ({ history }) => {
-        if (this.state.history === shown) this.change({ history });
-      },
-      () => {},
+      ({ history }) => known(history),
+      // While nobody answers, undo takes back what it names, wherever that was done.
+      () => known({ undo: shown.undo, redo: shown.redo }),
     );
     return () => {
       for (const stop of stops) stop();

@@ -22,7 +22,9 @@ export function UndoButtons<Offer extends { id: string }>({
   onRedo: (id: string) => void;
 }) {
   const { undo, redo } = history;
-  const step = useUndoSteps(history, busy, (which, id) => (which === 'undo' ? onUndo(id) : onRedo(id)));
+  // A page comes with a history before it has said which screen it is: what that names may be another one's.
+  const waits = busy || history.nameless === true;
+  const step = useUndoSteps(history, waits, (which, id) => (which === 'undo' ? onUndo(id) : onRedo(id)));
   useUndoKeys(
     () => step('undo', true),
     () => step('redo', true),
@@ -37,7 +39,7 @@ export function UndoButtons<Offer extends { id: string }>({
         <button
           type="button"
           className="button"
-          disabled={!undo || busy}
+          disabled={!undo || waits}
           title={undoWords ?? undefined}
           aria-label={undoWords ? `Undo: ${undoWords}` : 'Undo'}
           onClick={() => step('undo', false)}
@@ -47,7 +49,7 @@ export function UndoButtons<Offer extends { id: string }>({
         <button
           type="button"
           className="button"
-          disabled={!redo || busy}
+          disabled={!redo || waits}
           title={redoWords ?? undefined}
           aria-label={redoWords ? `Redo: ${redoWords}` : 'Redo'}
           onClick={() => step('redo', false)}

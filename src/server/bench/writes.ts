@@ -112,7 +112,11 @@ export async function enterMark(
       if (added === null) return (await repeated(queries, canvas, asked, screenId))!;
       // After something new at this screen, undo acts on just that, and there is nothing to redo.
       const history = fresh
-        ? { undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true }, redo: null }
+        ? {
+            undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true },
+            redo: null,
+            ...(screenId === null && { nameless: true as const }),
+          }
         : await markHistory(queries, canvas.id, screenId);
       return { id, kind, runs: changed, ...added, history };
     },

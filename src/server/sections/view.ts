@@ -60,6 +60,7 @@ async function cutHistory(
   return {
     undo: undo ? { ...undo, own: screenId !== null && used?.screenId === screenId } : null,
     redo: facts.find(({ id }) => id === redo) ?? null,
+    ...(screenId === null && { nameless: true }),
   };
 }
 
