@@ -29,9 +29,8 @@ export function UndoButtons<Offer extends { id: string }>({
     () => step('undo', true),
     () => step('redo', true),
   );
-  const undoWords =
-    undo &&
-    `${words(undo)}${undo.own ? '' : undo.device ? `, done at “${undo.device}”` : ', done at another screen'}`;
+  const elsewhere = undo?.device ? `, done at “${undo.device}”` : ', done at another screen';
+  const undoWords = undo && `${words(undo)}${undo.own || history.nameless ? '' : elsewhere}`;
   const redoWords = redo && words(redo);
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
