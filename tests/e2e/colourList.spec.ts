@@ -4,7 +4,7 @@ import { cloth, expect, shelve, test } from './bench';
 const listOf = async (request: APIRequestContext, id: string): Promise<{ code: string; line: number }[]> =>
   (await (await request.get(`/api/canvases/${id}/sheet`)).json()).lines;
 
-test('forty colours are typed by keyboard alone, and one code is corrected after 200 bags and 500 marks', async ({
+test('forty colours are typed by keyboard alone, and one code is corrected after 120 bags and 150 marks', async ({
   page,
   request,
 }) => {
@@ -57,13 +57,13 @@ test('forty colours are typed by keyboard alone, and one code is corrected after
     for (let from = 0; from < count; from += 10)
       await Promise.all(Array.from({ length: 10 }, (_, i) => send(from + i)));
   };
-  await inTens(200, async (bag) => {
+  await inTens(120, async (bag) => {
     const answer = await request.post(`/api/canvases/${id}/bags`, {
       data: { id: crypto.randomUUID(), line: (bag % 40) + 1 },
     });
     expect(answer.status()).toBe(201);
   });
-  await inTens(500, (mark) =>
+  await inTens(150, (mark) =>
     request.post(`/api/canvases/${id}/marks`, {
       data: { id: crypto.randomUUID(), kind: 'lay', runs: [mark, 1] },
     }),
@@ -74,11 +74,11 @@ test('forty colours are typed by keyboard alone, and one code is corrected after
   await page.getByRole('button', { name: 'Save 40 colours' }).click();
   await expect(page.getByText('Last: 314 is now 999')).toBeVisible();
   const { supply } = await (await request.get(`/api/canvases/${id}/bags`)).json();
-  expect(supply[2]).toMatchObject({ line: 3, bags: 5, suppliedDrills: 1000 });
+  expect(supply[2]).toMatchObject({ line: 3, bags: 3, suppliedDrills: 600 });
   await page.goto(`/canvas/${id}/bench?section=1&colour=3`);
   await cloth(page).waitFor();
   await expect(page.getByText('999').first()).toBeVisible();
-  expect((await (await request.get(`/api/canvases/${id}`)).json()).laid).toBe(500);
+  expect((await (await request.get(`/api/canvases/${id}`)).json()).laid).toBe(150);
   // And back, with nothing else touched.
   await page.goto(`/canvas/${id}/checkin/sheet`);
   await page.getByRole('button', { name: 'Undo: 314 is now 999' }).click();
