@@ -295,8 +295,11 @@ test.describe('by a clock that is set', () => {
     await expect
       .poll(async () => (await (await request.get(`/api/canvases/${id}/marks`)).json()).trash.thrown)
       .toBe(7);
+    // Begun in the books before the clock is set on: what waits to be sent says for how long.
+    const begun = page.waitForResponse((answer) => answer.url().endsWith('/sittings'));
     await page.keyboard.press('t');
     await expect(page.getByRole('timer')).toBeVisible();
+    await begun;
     await page.clock.fastForward('46:00');
     await expect(page.getByText('45 minutes are over.')).toBeVisible();
     await page.getByRole('button', { name: '10 more minutes' }).click();

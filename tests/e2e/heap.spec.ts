@@ -242,6 +242,8 @@ test.describe('typing at the heap', () => {
     await stray('x2').getByRole('button', { name: 'Keep in the stash' }).click();
     await page.getByLabel('Its tint').fill('#aa3377');
     await page.getByRole('button', { name: 'Keep with this tint' }).click();
+    // A click on what moved meanwhile does nothing.
+    await expect(stray('x2')).toHaveCount(0);
     await stray('x3').getByRole('button', { name: 'Throw out' }).click();
     await expect(stray('x3')).toHaveCount(0);
     await expect

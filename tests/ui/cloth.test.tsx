@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render } from '@testing-library/react';
+import { cloneElement, useLayoutEffect } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import { makeChart } from '../../src/core/cells/chart';
@@ -142,6 +143,19 @@ describe('the canvas on a page', () => {
     expect(turned).toBeGreaterThan(1.2 * before);
     vi.advanceTimersByTime(1000);
     expect(Math.abs(drawn().at(-1)!.scale! - turned)).toBeLessThanOrEqual(0.5);
+  });
+
+  it('takes a key that is pressed as soon as its squares are there', () => {
+    const onKey = vi.fn(() => true);
+    const Station = () => {
+      // Before anything that waits for a drawing.
+      useLayoutEffect(() => {
+        fireEvent.keyDown(document.querySelector('canvas')!, { key: 'x' });
+      }, []);
+      return cloneElement(shown(legend('#4a7c3f')), { onKey });
+    };
+    render(<Station />);
+    expect(onKey).toHaveBeenCalledExactlyOnceWith(expect.objectContaining({ key: 'x' }));
   });
 
   it('draws no frame with a renderer that has no picture yet', () => {

@@ -1,5 +1,5 @@
 import { useGesture } from '@use-gesture/react';
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Shape } from '../../core/canvas/canvas';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { CellRect, Chart } from '../../core/cells/chart';
@@ -385,7 +385,8 @@ export function Cloth(props: ClothProps) {
 
   const pressedKey = useRef(onKeyDown);
   pressedKey.current = onKeyDown;
-  useEffect(() => {
+  // With the squares themselves: an effect that comes after the drawing misses a key that is pressed at their sight.
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const own = event.target === canvas.current && !event.ctrlKey && !event.metaKey && !event.altKey;
       if (!own && !isForThePicture(event)) return;
