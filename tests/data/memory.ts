@@ -23,7 +23,7 @@ export async function migratedDump(): Promise<Uint8Array> {
   return new Uint8Array(await readFile(process.env.OCULENT_TEMPLATE!));
 }
 
-/** Databases that test files before this one have closed, with nothing in them but what the migrations write. */
+/** Databases in memory that test files before this one have closed, with nothing in them but what the migrations write. */
 const idle: Ready[] = [];
 
 interface Ready {
@@ -32,8 +32,11 @@ interface Ready {
   tips: string;
 }
 
-/** A migrated database in memory. Making one takes seconds: the next one who asks gets what this one closes, emptied. */
+/** A migrated database. Making one in memory takes seconds: the next one who asks gets what this one closes, emptied. */
 export async function memoryDatabase(): Promise<Database> {
+  const server = process.env.OCULENT_TEST_SERVER_URL;
+  // There one costs little, and what the server learns of its tables by itself would stay.
+  if (server) return openServer(`${server}&schema=t_${randomUUID().replaceAll('-', '')}`);
   const ready = idle.pop() ?? (await makeReady());
   return {
     ...ready.database,
@@ -45,21 +48,21 @@ export async function memoryDatabase(): Promise<Database> {
 }
 
 async function makeReady(): Promise<Ready> {
-  const server = process.env.OCULENT_TEST_SERVER_URL;
-  const database = server
-    ? await openServer(`${server}&schema=t_${randomUUID().replaceAll('-', '')}`)
-    : await openInMemory(await migratedDump());
-  if (!server) await migrate(database);
+  const database = await openInMemory(await migratedDump());
+  await migrate(database);
   const [found] = await database.query<{ tips: string }>('select json_agg(t)::text as tips from pen_tip t');
   return { database, tips: found!.tips };
 }
 
+/** Statistics go too: by those of rows that are gone, queries of the next ones would be planned wrong. */
 async function empty({ database, tips }: Ready): Promise<void> {
   const tables = await database.query<{ name: string }>(
     `select format('%I', tablename) as name from pg_tables
      where schemaname = current_schema() and tablename <> 'migration'`,
   );
   await database.script(`truncate ${tables.map(({ name }) => name).join(', ')} restart identity`);
+  await database.script(`delete from pg_statistic where starelid in
+    (select oid from pg_class where relnamespace = current_schema()::regnamespace)`);
   await database.query('insert into pen_tip select * from json_populate_recordset(null::pen_tip, $1)', [
     tips,
   ]);
