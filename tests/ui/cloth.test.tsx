@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render } from '@testing-library/react';
-import { cloneElement, useLayoutEffect } from 'react';
+import { cloneElement, type ReactNode, useLayoutEffect } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LegendLine } from '../../src/core/canvas/legend';
 import { makeChart } from '../../src/core/cells/chart';
@@ -84,6 +84,14 @@ const shown = (lines: LegendLine[]) => (
   />
 );
 
+/** Presses a key before anything that waits for a drawing. */
+function PressedAtSight({ children }: { children: ReactNode }) {
+  useLayoutEffect(() => {
+    fireEvent.keyDown(document.querySelector('canvas')!, { key: 'x' });
+  }, []);
+  return children;
+}
+
 describe('the canvas on a page', () => {
   it('asks for the fonts that have its symbols, and draws those anew once they are there', async () => {
     const asked: [font: string, text: string][] = [];
@@ -147,14 +155,7 @@ describe('the canvas on a page', () => {
 
   it('takes a key that is pressed as soon as its squares are there', () => {
     const onKey = vi.fn(() => true);
-    const Station = () => {
-      // Before anything that waits for a drawing.
-      useLayoutEffect(() => {
-        fireEvent.keyDown(document.querySelector('canvas')!, { key: 'x' });
-      }, []);
-      return cloneElement(shown(legend('#4a7c3f')), { onKey });
-    };
-    render(<Station />);
+    render(<PressedAtSight>{cloneElement(shown(legend('#4a7c3f')), { onKey })}</PressedAtSight>);
     expect(onKey).toHaveBeenCalledExactlyOnceWith(expect.objectContaining({ key: 'x' }));
   });
 
