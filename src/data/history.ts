@@ -1,4 +1,4 @@
-import type { UndoState, UndoView } from '../core/ledger/history';
+import { type UndoState, type UndoView, undoView } from '../core/ledger/history';
 import { deviceNameSql } from './deviceName';
 import { one, type Queries } from './engine/database';
 
@@ -109,11 +109,11 @@ export async function undoViewOf<Offer extends { id: string }>(
   const offers = ids.length === 0 ? [] : await facts(ids);
   const undone = offers.find(({ id }) => id === undo);
   const device = undone && !own ? await deviceOf(queries, ledger, undone.id) : null;
-  return {
-    undo: undone ? { ...undone, own, ...(device !== null && { device }) } : null,
-    redo: offers.find(({ id }) => id === redo) ?? null,
-    ...(screenId === null && { nameless: true }),
-  };
+  return undoView(
+    screenId,
+    undone ? { ...undone, own, ...(device !== null && { device }) } : null,
+    offers.find(({ id }) => id === redo) ?? null,
+  );
 }
 
 /** Where an entry was made, by name; null where no device has ever joined. */

@@ -54,3 +54,12 @@ export interface UndoView<Offer extends { id: string }> {
   /** Set where nobody said at which screen: what is its own, and so what undo takes back there, is not known yet. */
   nameless?: true;
 }
+
+/** What undo and redo of a screen are told to act on. @param screenId the screen that asks; null where it did not say */
+export function undoView<Offer extends { id: string }>(
+  screenId: string | null,
+  undo: UndoView<Offer>['undo'],
+  redo: UndoView<Offer>['redo'],
+): UndoView<Offer> {
+  return { undo, redo, ...(screenId === null && { nameless: true }) };
+}

@@ -2,7 +2,7 @@ import { Check, ChevronLeft, ChevronRight, Pause, Play, Volume2 } from '../../ui
 import type { Guide } from './useGuide';
 
 /** As high whatever is in it, so that the colours below do not move from under a finger. */
-const SLIP = 'mt-2.5 min-h-[8rem] border-t border-line pt-2';
+const SLIP = 'mt-2.5 min-h-[9.3rem] border-t border-line pt-2';
 
 /** What is laid next with one key: where it lies, and on to the one after it. */
 export function GuideSlip({
@@ -32,7 +32,7 @@ export function GuideSlip({
     <div className={SLIP} data-testid="guide">
       <div aria-live={voice.on ? 'off' : 'polite'}>
         <p className="text-[0.95rem] text-faded">{guide.turn}</p>
-        <p className="min-h-[2.9em] leading-snug">{guide.words}</p>
+        <p className="min-h-[4.2em] leading-snug">{guide.words}</p>
       </div>
       <div className="mt-1.5 flex gap-2">
         <button

@@ -4,6 +4,7 @@ import { faultInSitting, splitSitting } from '../../core/bench/sitting';
 import type { Canvas } from '../../core/canvas/canvas';
 import { type CellRuns, countCells, faultInRuns } from '../../core/cells/cellRuns';
 import { runsOfColumns } from '../../core/corrections/facts';
+import { undoView } from '../../core/ledger/history';
 import { counted } from '../../core/words/numbers';
 import {
   addMark,
@@ -26,7 +27,7 @@ import { digestOf, knownAs, type NamedRequest, noteRequest } from '../../data/on
 import { momentOfRequest } from '../http/moment';
 import { once } from '../http/once';
 import { conflict, idTaken, notFound, unreadable } from '../http/problem';
-import type { MarkView } from './contract';
+import type { MarkOffer, MarkView } from './contract';
 import { markHistory } from './view';
 
 export interface MarkRequest {
@@ -112,11 +113,11 @@ export async function enterMark(
       if (added === null) return (await repeated(queries, canvas, asked, screenId))!;
       // After something new at this screen, undo acts on just that, and there is nothing to redo.
       const history = fresh
-        ? {
-            undo: { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true },
-            redo: null,
-            ...(screenId === null && { nameless: true as const }),
-          }
+        ? undoView<MarkOffer>(
+            screenId,
+            { id, kind, drills: countCells(changed), line, cell: changed[0]!, own: true },
+            null,
+          )
         : await markHistory(queries, canvas.id, screenId);
       return { id, kind, runs: changed, ...added, history };
     },

@@ -1,3 +1,5 @@
+import { themeIn } from './theme';
+
 /** Text as it may stand in HTML. */
 export function escaped(text: string): string {
   return text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
@@ -34,7 +36,6 @@ export const PLAIN_PAGE_HEADERS = {
  * @param cookies those of the browser, which hold the light that was chosen
  */
 export function plainPage(title: string, inside: string, cookies: string | null): string {
-  const evening = /(?:^|;\s*)oculent-theme=evening(?:;|$)/.test(cookies ?? '');
-  return `<!doctype html><html lang="en"${evening ? ' data-theme="evening"' : ''}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+  return `<!doctype html><html lang="en" data-theme="${themeIn(cookies)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
   <title>${escaped(title)} · Oculent</title><style>${STYLE}</style></head><body><main>${inside}</main></body></html>`;
 }

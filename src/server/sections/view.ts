@@ -1,5 +1,6 @@
 import type { Canvas } from '../../core/canvas/canvas';
 import { highestLine } from '../../core/canvas/legend';
+import { undoView } from '../../core/ledger/history';
 import type { TimeModel } from '../../core/pace/timeModel';
 import type { PaperName } from '../../core/print/paper';
 import type { JudgedGround } from '../../core/sections/judge';
@@ -57,11 +58,11 @@ async function cutHistory(
     [used?.id, redo].filter((id) => typeof id === 'string'),
   );
   const undo = facts.find(({ id }) => id === used?.id);
-  return {
-    undo: undo ? { ...undo, own: screenId !== null && used?.screenId === screenId } : null,
-    redo: facts.find(({ id }) => id === redo) ?? null,
-    ...(screenId === null && { nameless: true }),
-  };
+  return undoView(
+    screenId,
+    undo ? { ...undo, own: screenId !== null && used?.screenId === screenId } : null,
+    facts.find(({ id }) => id === redo) ?? null,
+  );
 }
 
 export async function sectionsView(
