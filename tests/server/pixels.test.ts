@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { PNG } from 'pngjs';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { decodePicture, encodePng } from '../../src/server/files/pixels';
+import { decodePicture, encodePng, photoToJpeg } from '../../src/server/files/pixels';
 
 /** Encodes with the second library, in the colour type wanted (PNG specification, third edition, table 8). */
 function png(width: number, height: number, rgba: Uint8Array, colorType: 2 | 6 = 6): Uint8Array {
@@ -81,5 +81,89 @@ describe('writing PNG', () => {
     const rgba = new Uint8ClampedArray(100 * 50 * 4).fill(200);
     const read = PNG.sync.read(Buffer.from(await encodePng(100, 50, rgba, 20)));
     expect([read.width, read.height]).toEqual([20, 10]);
+  });
+});
+
+/** A picture of one colour by the reference library. */
+const plain = (width: number, height: number, background = '#2f6f8f') =>
+  sharp({ create: { width, height, channels: background.length > 7 ? 4 : 3, background } });
+const bytesOf = async (picture: sharp.Sharp) => new Uint8Array(await picture.toBuffer());
+
+describe('reading other pictures', () => {
+  it('says which of them keep every pixel', async () => {
+    const odd = plain(7, 5, '#2f6f8f80');
+    const exact: boolean[] = [];
+    for (const picture of [
+      odd.clone().png(),
+      odd.clone().gif(),
+      odd.clone().tiff(),
+      odd.clone().jpeg(),
+      // With transparency, or with what a camera tells, other chunks come before the one that says it (WebP container).
+      odd.clone().webp({ lossless: true }),
+      plain(7, 5)
+        .webp({ lossless: true })
+        .withExif({ IFD0: { Artist: 'abc' } }),
+      odd.clone().webp({ quality: 80 }),
+      plain(7, 5).webp({ quality: 80 }),
+      plain(7, 5).webp({ quality: 80 }).withIccProfile('p3'),
+    ])
+      exact.push((await decodePicture(await bytesOf(picture))).exact);
+    expect(exact).toEqual([true, true, false, false, true, true, false, false, false]);
+  });
+});
+
+describe('a photo', () => {
+  const sizeOf = async (picture: sharp.Sharp) => {
+    const { format, width, height, exif } = await sharp(
+      await photoToJpeg({ bytes: await bytesOf(picture) }),
+    ).metadata();
+    return [format, width, height, exif];
+  };
+
+  it('is kept as a JPEG of at most 1,600 pixels a side, without what the camera wrote in', async () => {
+    expect(await sizeOf(plain(3200, 800).png())).toEqual(['jpeg', 1600, 400, undefined]);
+    expect(await sizeOf(plain(800, 3200).webp())).toEqual(['jpeg', 400, 1600, undefined]);
+    expect(
+      await sizeOf(
+        plain(30, 20)
+          .jpeg()
+          .withExif({ IFD0: { Artist: 'abc' } }),
+      ),
+    ).toEqual(['jpeg', 30, 20, undefined]);
+    // Orientation 6 of Exif: the camera was held upright.
+    expect(await sizeOf(plain(30, 20).jpeg().withMetadata({ orientation: 6 }))).toEqual([
+      'jpeg',
+      20,
+      30,
+      undefined,
+    ]);
+  });
+
+  it('lies on white where it is transparent', async () => {
+    const clear = await photoToJpeg({ bytes: await bytesOf(plain(8, 8, '#00000000').png()) });
+    expect([...(await sharp(clear).raw().toBuffer()).subarray(0, 3)]).toEqual([255, 255, 255]);
+  });
+
+  it('that is none is refused in words', async () => {
+    const refused = (bytes: Uint8Array) => expect(photoToJpeg({ bytes })).rejects;
+    await refused(await bytesOf(plain(4, 4).tiff())).toThrow(
+      'A photo cannot be a TIFF. Use a JPEG, PNG or WebP.',
+    );
+    await refused(await bytesOf(plain(4, 4).gif())).toThrow('A photo cannot be a GIF.');
+    await refused(new TextEncoder().encode('%PDF-1.7')).toThrow('This is a PDF');
+    await refused(new TextEncoder().encode('no photo')).toThrow(
+      'no picture that we know. Use a JPEG, PNG or',
+    );
+    await refused((await bytesOf(plain(400, 400).jpeg())).slice(0, 30)).toThrow('no photo that we can read');
+    await refused(await bytesOf(plain(10_000, 6001).png({ compressionLevel: 9 }))).toThrow(
+      'at most 60 megapixels',
+    );
+    // Each level draws the one below ten times; drawn, it would go on for hours.
+    const levels = Array.from(
+      { length: 12 },
+      (_, i) => `<g id="g${i + 1}">${`<use href="#g${i}"/>`.repeat(10)}</g>`,
+    );
+    const bomb = `<svg xmlns="http://www.w3.org/2000/svg"><g id="g0"><path d="M0 0h1"/></g>${levels.join('')}<use href="#g12"/></svg>`;
+    await refused(new TextEncoder().encode(bomb)).toThrow('This is an SVG drawing');
   });
 });

@@ -20,6 +20,33 @@ async function readBack(bytes: Uint8Array) {
   return readSheetLines(table.rows, table.mapping);
 }
 
+/** A workbook as another program writes it. @param parts rows of worksheets, by their file */
+function book({
+  sheets,
+  strings = '',
+  styles = '',
+  ...parts
+}: {
+  sheets: Record<string, string>;
+  strings?: string;
+  styles?: string;
+  [path: `xl/${string}`]: string;
+}): Promise<Uint8Array> {
+  const main = 'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"';
+  const office = 'xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"';
+  const names = Object.entries(sheets);
+  const listed = names.map(([name], i) => `<sheet name="${name}" sheetId="${i + 1}" r:id="rId${i}"/>`);
+  const related = names.map(([, path], i) => `<Relationship Id="rId${i}" Target="${path}"/>`);
+  const zip = new JSZip();
+  zip.file('xl/workbook.xml', `<workbook ${main} ${office}><sheets>${listed.join('')}</sheets></workbook>`);
+  zip.file('xl/_rels/workbook.xml.rels', `<Relationships>${related.join('')}</Relationships>`);
+  zip.file('xl/sharedStrings.xml', `<sst ${main}>${strings}</sst>`);
+  zip.file('xl/styles.xml', `<styleSheet ${main}>${styles}</styleSheet>`);
+  for (const [path, rows] of Object.entries(parts))
+    zip.file(path, `<worksheet ${main}><sheetData>${rows}</sheetData></worksheet>`);
+  return zip.generateAsync({ type: 'uint8array' });
+}
+
 describe('spreadsheet files', () => {
   it('bring a sheet back without loss, leading zeros and all', async () => {
     const { header, rows } = sheetTableOut(legend);
@@ -52,70 +79,81 @@ describe('spreadsheet files', () => {
     expect(await zip.file('xl/workbook.xml')!.async('string')).toContain('name="A B   test "');
   });
 
-  it('of another program are read: shared and inline text, numbers, dates and gaps', async () => {
-    const zip = new JSZip();
-    const main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
-    const office = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
-    zip.file(
-      'xl/workbook.xml',
-      `<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>`,
-    );
-    zip.file(
-      'xl/_rels/workbook.xml.rels',
-      `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="${office}/worksheet" Target="worksheets/sheet1.xml"/><Relationship Id="rId2" Type="${office}/sharedStrings" Target="sharedStrings.xml"/></Relationships>`,
-    );
-    zip.file(
-      'xl/sharedStrings.xml',
-      `<sst xmlns="${main}"><si><t>code</t></si><si><r><t>04</t></r><r><t>12</t></r></si></sst>`,
-    );
-    zip.file(
-      'xl/worksheets/sheet1.xml',
-      `<worksheet xmlns="${main}"><sheetData><row r="1"><c r="A1" t="s"><v>0</v></c><c r="C1" t="inlineStr"><is><t>drills</t></is></c></row><row r="2"><c r="A2" t="s"><v>1</v></c><c r="C2"><v>190</v></c></row></sheetData></worksheet>`,
-    );
-    expect(await readSpreadsheet(await zip.generateAsync({ type: 'uint8array' }))).toEqual({
-      sheets: ['S'],
-      cells: [
-        ['code', '', 'drills'],
-        ['0412', '', '190'],
-      ],
+  it('of another program are read: shared and inline text, numbers and gaps', async () => {
+    const bytes = await book({
+      sheets: { S: 'worksheets/sheet1.xml' },
+      strings: '<si><t>code</t></si><si><r><t>04</t></r><r><t xml:space="preserve">12 </t></r></si>',
+      'xl/worksheets/sheet1.xml':
+        '<row r="1"><c r="A1" t="s"><v>0</v></c><c r="C1" t="inlineStr"><is><t> drills</t></is></c></row><row><c t="s"><v>1</v></c><c r="C2"><v>190</v></c></row><row/><row r="6"><c r="AA6"><v>1</v></c></row>',
     });
+    const { sheets, cells } = await readSpreadsheet(bytes);
+    expect(sheets).toEqual(['S']);
+    expect(cells.map((row) => row.slice(0, 3))).toEqual([
+      ['code', '', 'drills'],
+      ['0412', '', '190'],
+      ...Array(4).fill(['', '', '']),
+    ]);
+    expect([cells[5]!.length, cells[5]![26]]).toEqual([27, '1']);
   });
 
-  it('show cells as people see them: leading zeros, faults, formulas without a value, days, and the sheet that is chosen', async () => {
-    const zip = new JSZip();
-    const main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
-    const office = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
-    zip.file(
-      'xl/workbook.xml',
-      `<workbook xmlns="${main}" xmlns:r="${office}"><sheets><sheet name="Notes" sheetId="1" r:id="a"/><sheet name="Kit &amp; more" sheetId="2" r:id="b"/></sheets></workbook>`,
-    );
-    zip.file(
-      'xl/_rels/workbook.xml.rels',
-      '<Relationships><Relationship Id="a" Target="worksheets/sheet1.xml"/><Relationship Id="b" Target="/xl/worksheets/sheet2.xml"/></Relationships>',
-    );
-    // ECMA-376 part 1: 18.8.30 number formats, 18.8.10 cell formats, 18.18.11 cell types.
-    zip.file(
-      'xl/styles.xml',
-      `<styleSheet xmlns="${main}"><numFmts><numFmt numFmtId="164" formatCode="00000"/><numFmt numFmtId="165" formatCode="yyyy-mm-dd"/></numFmts><cellXfs><xf numFmtId="0"/><xf numFmtId="164"/><xf numFmtId="165"/></cellXfs></styleSheet>`,
-    );
-    zip.file('xl/worksheets/sheet1.xml', `<worksheet xmlns="${main}"><sheetData/></worksheet>`);
-    zip.file(
-      'xl/worksheets/sheet2.xml',
-      `<worksheet xmlns="${main}"><sheetData><row r="2"><c r="A2" s="1"><v>101</v></c><c r="B2" t="e"><v>#DIV/0!</v></c><c r="C2"><f>A1+1</f></c><c r="D2"><f>1+1</f><v>2</v></c><c r="E2" s="2"><v>46000</v></c><c r="F2"><v>0.30000000000000004</v></c></row></sheetData></worksheet>`,
-    );
-    const bytes = await zip.generateAsync({ type: 'uint8array' });
+  // ECMA-376 part 1: 18.8.30 number formats, 18.8.10 cell formats, 18.18.11 cell types, 22.9.2.19 escaped signs.
+  // Serial day 46000 is 9 December 2025 (45,658 is 1 January 2025).
+  it.each([
+    ['<c s="1"><v>101</v></c>', '00101'],
+    ['<c s="3"><v>189.6</v></c>', '190'],
+    ['<c t="e"><v>#DIV/0!</v></c>', '#DIV/0! (a fault in the spreadsheet)'],
+    ['<c><f>A1+1</f></c>', '(a formula without a value)'],
+    ['<c><f>A1+1</f><v></v></c>', '(a formula without a value)'],
+    ['<c><f>1+1</f><v>2</v></c>', '2'],
+    ['<c s="9"/>', ''],
+    ['<c s="2"><v>46000.5</v></c>', '2025-12-09'],
+    ['<c s="4"><v>46000</v></c>', '2025-12-09'],
+    ['<c s="4"><v>9999999</v></c>', '9999999'],
+    ['<c s="5"><v>7</v></c>', '7'],
+    ['<c><v>0.30000000000000004</v></c>', '0.3'],
+    ['<c><v> n/a </v></c>', 'n/a'],
+    ['<c t="str"><f>"a"</f><v xml:space="preserve"> SH77 </v></c>', 'SH77'],
+    ['<c t="str"><f>""</f></c>', ''],
+    ['<c t="b"><v>1</v></c>', 'TRUE'],
+    ['<c t="b"><v>0</v></c>', 'FALSE'],
+    ['<c t="s"><v>9</v></c>', ''],
+    ['<c t="inlineStr"><is><t>pale_x000D__x000a_pear_x005F_2</t></is></c>', 'pale  pear_2'],
+  ])('show %s as people see it', async (cell, seen) => {
+    const bytes = await book({
+      sheets: { Notes: 'worksheets/sheet1.xml', 'Kit &amp; more': '/xl/worksheets/sheet2.xml' },
+      styles:
+        '<numFmts><numFmt numFmtId="164" formatCode="00000;@"/><numFmt numFmtId="165" formatCode="[$-809]yyyy-mm-dd"/><numFmt numFmtId="166" formatCode="0\\ &quot;days&quot;"/></numFmts><cellXfs><xf/><xf numFmtId="164"/><xf numFmtId="165"/><xf numFmtId="1"/><xf numFmtId="14"/><xf numFmtId="166"/></cellXfs>',
+      'xl/worksheets/sheet1.xml': '',
+      'xl/worksheets/sheet2.xml': `<row r="2">${cell}</row>`,
+    });
     const { sheets, cells } = await readSpreadsheet(bytes, 1);
     expect(sheets).toEqual(['Notes', 'Kit & more']);
-    expect(cells[1]).toEqual([
-      '00101',
-      '#DIV/0! (a fault in the spreadsheet)',
-      '(a formula without a value)',
-      '2',
-      // Serial day 46000 is 9 December 2025 (Excel's 1900 system: 45,658 is 1 January 2025).
-      '2025-12-09',
-      '0.3',
-    ]);
+    expect(cells).toEqual([[''], [seen]]);
     await expect(readSpreadsheet(bytes, 2)).rejects.toThrow('has 2 sheets, and no number 3');
+  });
+
+  it.each([
+    ['<row r="20001"/>', 'far beyond'],
+    ['<row r="0"/>', 'far beyond'],
+    ['<row r="1"><c r="KO1"/></row>', 'far beyond'],
+    ['<row r="1"><c r="1"/></row>', 'far beyond'],
+    ['<row r="20000"/>', 'This sheet has 20,000 rows and 0 columns; at most 5,000 and 100.'],
+    ['<row r="1"><c r="CW1"/></row>', 'This sheet has 1 row and 101 columns; at most 5,000 and 100.'],
+  ])('with %s are larger than any sheet', async (rows, words) => {
+    const sheets = { S: './worksheets/sheet1.xml' };
+    await expect(readSpreadsheet(await book({ sheets, 'xl/worksheets/sheet1.xml': rows }))).rejects.toThrow(
+      words,
+    );
+  });
+
+  it('declare nothing, and name the sheets that they hold', async () => {
+    const sheets = { S: 'worksheets/sheet1.xml', Lost: 'worksheets/sheet9.xml' };
+    const one = { sheets, 'xl/worksheets/sheet1.xml': '<row r="5000"><c r="CV5000"><v>1</v></c></row>' };
+    expect((await readSpreadsheet(await book(one))).sheets).toEqual(['S']);
+    await expect(readSpreadsheet(await book({ ...one, strings: '<!DOCTYPE a>' }))).rejects.toThrow(
+      'holds declarations that it should not have',
+    );
+    await expect(readSpreadsheet(await book({ sheets }))).rejects.toThrow('no sheet that can be read');
   });
 
   it('that are none are refused in words', async () => {

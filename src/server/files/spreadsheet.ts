@@ -1,5 +1,5 @@
 import writeExcelFile from 'write-excel-file/node';
-import { many } from '../../core/words/numbers';
+import { counted, many } from '../../core/words/numbers';
 import { Problem, unreadable } from '../http/problem';
 import { cellsOf, type Workbook, workbookOf } from './workbook';
 import { unzipped } from './zip';
@@ -51,7 +51,7 @@ export async function readSpreadsheet(
   const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
   if (rows.length > most.rows || width > most.columns) {
     throw unreadable(
-      `This sheet has ${many(rows.length)} rows and ${many(width)} columns; at most ${many(most.rows)} and ${many(most.columns)}.`,
+      `This sheet has ${counted(rows.length, 'row')} and ${counted(width, 'column')}; at most ${many(most.rows)} and ${many(most.columns)}.`,
     );
   }
   return {

@@ -30,8 +30,8 @@ type Node = Record<string, unknown>;
 const listOf = (value: unknown): Node[] =>
   value === undefined || value === '' ? [] : Array.isArray(value) ? (value as Node[]) : [value as Node];
 
-/** Number formats that are built in and show leading zeros or nothing of interest (ECMA-376 part 1, 18.8.30). */
-const BUILT_IN: Record<string, string> = { '1': '0', '3': '#,##0', '49': '@' };
+/** Number formats that are built in and show whole numbers or days (ECMA-376 part 1, 18.8.30). */
+const BUILT_IN: Record<string, string> = { 1: '0', 14: 'd', 15: 'd', 16: 'd', 17: 'd', 22: 'd' };
 
 export function workbookOf(textOf: (path: string) => string | null): Workbook {
   const book = parsed(textOf('xl/workbook.xml')).workbook as Node | undefined;
@@ -76,12 +76,19 @@ function parsed(text: string | null): Node {
 
 /** Text of a string item: one piece, or several that are written in different ways. */
 function textIn(item: unknown): string {
-  if (typeof item === 'string') return item;
+  if (typeof item === 'string') return plain(item);
   const { t, r } = (item ?? {}) as Node;
   const own = listOf(t).map((each) =>
-    typeof each === 'string' ? each : String((each as Node)['#text'] ?? ''),
+    plain(typeof each === 'string' ? each : String((each as Node)['#text'] ?? '')),
   );
   return own.join('') + listOf(r).map(textIn).join('');
+}
+
+/** Signs that XML cannot hold are written by their numbers (ECMA-376 part 1, 22.9.2.19); such as end a line are blanks. */
+function plain(text: string): string {
+  return text.replace(/_x([0-9a-f]{4})_/gi, (_, number: string) =>
+    String.fromCharCode(Math.max(0x20, Number.parseInt(number, 16))),
+  );
 }
 
 /** The cells of a worksheet by row and column, as they are shown. */
@@ -147,7 +154,8 @@ function asShown(raw: string, format: string): string {
   const value = Number(raw);
   if (!Number.isFinite(value)) return raw.trim();
   const first = format.split(';')[0]!.replace(/\[[^\]]*\]|"[^"]*"|\\./g, '');
-  if (/[yd]/i.test(first) && !/[#0]/.test(first)) {
+  // Beyond the year 9999 a spreadsheet itself shows no day.
+  if (/[yd]/i.test(first) && !/[#0]/.test(first) && value >= 0 && value < 2_958_466) {
     return new Date(Math.round((value - 25_569) * 86_400_000)).toISOString().slice(0, 10);
   }
   const zeros = /^0+$/.exec(first.trim());
