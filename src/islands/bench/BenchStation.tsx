@@ -315,7 +315,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
   const onLeft = comfort.slip === 'left';
   return (
     <div
-      className={`grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 ${onLeft ? 'lg:grid-cols-[21rem_1fr]' : 'lg:grid-cols-[1fr_21rem]'}`}
+      className={`station lg:h-[calc(100dvh-9.6rem)] ${onLeft ? 'lg:grid-cols-[21rem_1fr]' : 'lg:grid-cols-[1fr_21rem]'}`}
     >
       <section
         className={`flex min-w-0 flex-col gap-2 sm:min-h-[26rem] md:min-h-[36rem] lg:min-h-0 ${onLeft ? 'lg:order-2' : ''}`}

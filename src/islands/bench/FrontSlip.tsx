@@ -110,6 +110,7 @@ export function FrontSlip({
           </button>
         )}
       </div>
+      {children}
       {done && (
         <p className="mt-2 flex flex-wrap items-center gap-2" role="status">
           <span className="grow">
@@ -121,7 +122,6 @@ export function FrontSlip({
           </button>
         </p>
       )}
-      {children}
     </div>
   );
 }

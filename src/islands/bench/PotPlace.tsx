@@ -78,5 +78,6 @@ export function PotLeft({
     .reduce((sum, slot) => sum + slot.capacity, 0);
   const bag = view.bags.find((each) => each.line === line)?.bag ?? null;
   const now = potNow({ stored: view.amounts[line] ?? 0, capacity, laid, trashShare: view.trashShare });
-  return <p className="text-[0.95rem] text-faded">{potNowInWords(now, bag, leftHere)}</p>;
+  // As high for few words as for many, so that no key below moves from colour to colour.
+  return <p className="min-h-[2lh] text-[0.95rem] text-faded">{potNowInWords(now, bag, leftHere)}</p>;
 }

@@ -134,7 +134,7 @@ function ChartView({ entry, legend, places, popped, data }: ChartProps & { data:
   return (
     <>
       <ChartNav canvasId={canvas.id} here="" />
-      <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.2rem)] lg:min-h-0 lg:grid-cols-[1fr_19rem]">
+      <div className="station lg:h-[calc(100dvh-12.2rem)] lg:grid-cols-[1fr_19rem]">
         <section
           className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[40rem] lg:min-h-0"
           aria-label="The canvas"

@@ -190,7 +190,7 @@ function Repair({ entry, first, data }: RepairProps & { data: ClothData }) {
   const under = cursor ? chart.cells[at(cursor)]! : null;
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.2rem)] lg:min-h-0 lg:grid-cols-[1fr_21rem]">
+    <div className="station lg:h-[calc(100dvh-12.2rem)] lg:grid-cols-[1fr_21rem]">
       <section className="flex min-h-[30rem] min-w-0 flex-col lg:min-h-0" aria-label="The canvas">
         <div className="mb-2 flex flex-wrap gap-2">
           {TOOLS.map(([each, words]) => (

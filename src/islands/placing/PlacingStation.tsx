@@ -171,7 +171,7 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
   const code = line === null ? null : ofLine(legend, line)?.code;
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-9.6rem)] lg:min-h-0 lg:grid-cols-[1fr_23rem]">
+    <div className="station lg:h-[calc(100dvh-9.6rem)] lg:grid-cols-[1fr_23rem]">
       <section
         className="flex min-h-[30rem] min-w-0 flex-col gap-2 md:min-h-[40rem] lg:min-h-0"
         aria-label="The placements on the canvas"
@@ -238,16 +238,16 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
             onKey={onKey}
           />
         )}
-        {inHand && plan && (
+        {(inHand !== null || plan === null) && (
           <StepSlip
             placement={inHand}
-            number={ofColour.indexOf(inHand) + 1}
+            number={inHand ? ofColour.indexOf(inHand) + 1 : 0}
             of={ofColour.length}
-            colour={ofLine(legend, inHand.line)!}
+            colour={inHand && ofLine(legend, inHand.line)!}
             shape={canvas.shape}
             hand={start.hand}
-            isFirst={step === 0}
-            isLast={step === placements.length - 1}
+            isFirst={step <= 0}
+            isLast={step >= placements.length - 1}
             onStep={(by) => goTo(step + by)}
             onLay={layIt}
           />

@@ -6,7 +6,7 @@ import { many } from '../../core/words/numbers';
 import { Chip } from '../../ui/Chip';
 import { Check, ChevronLeft, ChevronRight } from '../../ui/icons';
 
-/** The placement in hand: where it lies, which end is planted, and on to the next. */
+/** The placement in hand: where it lies, which end is planted, and on to the next; as high while it is planned. */
 export function StepSlip({
   placement,
   number,
@@ -19,11 +19,12 @@ export function StepSlip({
   onStep,
   onLay,
 }: {
-  placement: Placement;
+  /** Null while the plan is made. */
+  placement: Placement | null;
   /** Its turn among those of its colour, from 1. */
   number: number;
   of: number;
-  colour: LegendLine;
+  colour: LegendLine | null;
   shape: Shape;
   hand: 'right' | 'left';
   isFirst: boolean;
@@ -33,15 +34,21 @@ export function StepSlip({
 }) {
   return (
     <div className="slip flex flex-wrap items-center gap-x-4 gap-y-2 !py-2.5" data-testid="step">
-      <Chip line={colour} shape={shape} size={44} />
-      <div className="min-w-0 grow basis-72" aria-live="polite">
-        <p>
-          <span translate="no" className="number text-[1.25rem] font-semibold">
-            {colour.code}
-          </span>
-          , placement {many(number)} of {many(of)}
-        </p>
-        <p>{placementInWords(placement, hand)}</p>
+      {colour ? <Chip line={colour} shape={shape} size={44} /> : <span className="size-11" />}
+      <div className="min-h-[6.2rem] min-w-0 lg:min-h-[5.2rem] grow basis-72" aria-live="polite">
+        {placement && colour ? (
+          <>
+            <p>
+              <span translate="no" className="number text-[1.25rem] font-semibold">
+                {colour.code}
+              </span>
+              , placement {many(number)} of {many(of)}
+            </p>
+            <p>{placementInWords(placement, hand)}</p>
+          </>
+        ) : (
+          <p className="text-faded">Planning the bars…</p>
+        )}
       </div>
       <div className="flex flex-wrap gap-2 whitespace-nowrap">
         <button type="button" className="button" disabled={isFirst} onClick={() => onStep(-1)}>
@@ -53,6 +60,7 @@ export function StepSlip({
         <button
           type="button"
           className="button button-main"
+          disabled={placement === null}
           // The second click of a double click is none: the next placement is in hand by then.
           onClick={({ detail }) => detail <= 1 && onLay()}
         >

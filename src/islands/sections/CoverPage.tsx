@@ -78,7 +78,7 @@ function Cover({ data, ...props }: SectionProps & { data: ClothData }) {
   const section = judged?.[here - 1];
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.4rem)] lg:min-h-0 lg:grid-cols-[1fr_25rem]">
+    <div className="station lg:h-[calc(100dvh-12.4rem)] lg:grid-cols-[1fr_25rem]">
       <section
         className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[36rem] lg:min-h-0"
         aria-label="The order of the work"

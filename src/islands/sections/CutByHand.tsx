@@ -111,7 +111,7 @@ export function CutByHand({
   const half = (length: number) => Math.max(1, Math.floor(length / 2));
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.4rem)] lg:min-h-0 lg:grid-cols-[1fr_23rem]">
+    <div className="station lg:h-[calc(100dvh-12.4rem)] lg:grid-cols-[1fr_23rem]">
       <section
         className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[36rem] lg:min-h-0"
         aria-label="The cut, changed by hand"

@@ -194,7 +194,7 @@ function Proposed({
   const needsFocal = kind === 'focal' && focal === null;
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.4rem)] lg:min-h-0 lg:grid-cols-[1fr_23rem]">
+    <div className="station lg:h-[calc(100dvh-12.4rem)] lg:grid-cols-[1fr_23rem]">
       <section
         className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[36rem] lg:min-h-0"
         aria-label={draft ? 'The new cut, over the present one' : 'The present cut'}

@@ -96,7 +96,7 @@ function Sections({ bench, data, ...props }: SectionProps & { bench: BenchView; 
   const frame = useMemo(() => wholeRect(canvas), [canvas]);
 
   return (
-    <div className="grid min-h-[38rem] grow gap-4 lg:h-[calc(100dvh-12.4rem)] lg:min-h-0 lg:grid-cols-[1fr_20rem]">
+    <div className="station lg:h-[calc(100dvh-12.4rem)] lg:grid-cols-[1fr_20rem]">
       <section
         className="flex min-h-[30rem] min-w-0 flex-col md:min-h-[40rem] lg:min-h-0"
         aria-label="The canvas, cut into sections"
