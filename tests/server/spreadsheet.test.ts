@@ -108,6 +108,7 @@ describe('spreadsheet files', () => {
     ['<c s="9"/>', ''],
     ['<c s="2"><v>46000.5</v></c>', '2025-12-09'],
     ['<c s="4"><v>46000</v></c>', '2025-12-09'],
+    ['<c s="6"><v>46000</v></c>', '2025-12-09'],
     ['<c s="4"><v>9999999</v></c>', '9999999'],
     ['<c s="5"><v>7</v></c>', '7'],
     ['<c><v>0.30000000000000004</v></c>', '0.3'],
@@ -122,7 +123,7 @@ describe('spreadsheet files', () => {
     const bytes = await book({
       sheets: { Notes: 'worksheets/sheet1.xml', 'Kit &amp; more': '/xl/worksheets/sheet2.xml' },
       styles:
-        '<numFmts><numFmt numFmtId="164" formatCode="00000;@"/><numFmt numFmtId="165" formatCode="[$-809]yyyy-mm-dd"/><numFmt numFmtId="166" formatCode="0\\ &quot;days&quot;"/></numFmts><cellXfs><xf/><xf numFmtId="164"/><xf numFmtId="165"/><xf numFmtId="1"/><xf numFmtId="14"/><xf numFmtId="166"/></cellXfs>',
+        '<numFmts><numFmt numFmtId="164" formatCode="00000;@"/><numFmt numFmtId="165" formatCode="[$-809]yyyy-mm-dd"/><numFmt numFmtId="166" formatCode="0\\ &quot;days&quot;"/></numFmts><cellXfs><xf/><xf numFmtId="164"/><xf numFmtId="165"/><xf numFmtId="1"/><xf numFmtId="14"/><xf numFmtId="166"/><xf numFmtId="57"/></cellXfs>',
       'xl/worksheets/sheet1.xml': '',
       'xl/worksheets/sheet2.xml': `<row r="2">${cell}</row>`,
     });

@@ -30,8 +30,13 @@ type Node = Record<string, unknown>;
 const listOf = (value: unknown): Node[] =>
   value === undefined || value === '' ? [] : Array.isArray(value) ? (value as Node[]) : [value as Node];
 
-/** Number formats that are built in and show whole numbers or days (ECMA-376 part 1, 18.8.30). */
-const BUILT_IN: Record<string, string> = { 1: '0', 14: 'd', 15: 'd', 16: 'd', 17: 'd', 22: 'd' };
+/** Number formats that are built in and show days, those of East Asian languages among them (ECMA-376 part 1, 18.8.30). */
+const BUILT_IN_DAYS = [14, 15, 16, 17, 22, 27, 28, 29, 30, 31, 36, 50, 51, 52, 53, 54, 57, 58];
+/** Those that show whole numbers or days; the others show a number as it is, or what no sheet of a kit holds. */
+const BUILT_IN: Readonly<Record<string, string>> = {
+  1: '0',
+  ...Object.fromEntries(BUILT_IN_DAYS.map((id) => [id, 'd'])),
+};
 
 export function workbookOf(textOf: (path: string) => string | null): Workbook {
   const book = parsed(textOf('xl/workbook.xml')).workbook as Node | undefined;
