@@ -94,14 +94,18 @@ test('a mark in the middle of a bar changes its region alone, and a touched squa
     placements.filter(({ line }) => line !== bar.line).map(({ order: _, ...each }) => each);
   expect(others(after)).toEqual(others(before));
   expect(after.placementsOneByOne).toBe(before.placementsOneByOne - 1);
-  await page.goto(`/canvas/${id}/placing?section=1`);
-  await page.getByTestId('step').waitFor();
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await page.goto(`/canvas/${id}/placing?section=1`, { waitUntil: 'commit' });
+  const step = page.getByTestId('step');
+  // Once it is there to be seen it stays, while the bars are planned and when they are: a finger is on its way.
+  const first = await step.evaluate((slip) => slip.getBoundingClientRect().toJSON());
+  await expect(step).toContainText('placement 1 of');
+  await page.waitForLoadState('networkidle');
+  expect(await step.evaluate((slip) => slip.getBoundingClientRect().toJSON())).toEqual(first);
   const last = after.placements.at(-1)!;
   const point = await pointOf(page, WHOLE, last.x, last.y);
   await page.mouse.click(point.x, point.y);
-  await expect(page.getByTestId('step')).toContainText(
-    last.orientation === 'h' ? `Row ${last.y + 1}` : `Column ${last.x + 1}`,
-  );
+  await expect(step).toContainText(last.orientation === 'h' ? `Row ${last.y + 1}` : `Column ${last.x + 1}`);
 });
 
 test('wishes are switched on one by one, each with its price, kept over night and followed by other programs', async ({

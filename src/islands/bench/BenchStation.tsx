@@ -318,7 +318,7 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
       className={`station lg:h-[calc(100dvh-9.6rem)] ${onLeft ? 'lg:grid-cols-[21rem_1fr]' : 'lg:grid-cols-[1fr_21rem]'}`}
     >
       <section
-        className={`flex min-w-0 flex-col gap-2 sm:min-h-[26rem] md:min-h-[36rem] lg:min-h-0 ${onLeft ? 'lg:order-2' : ''}`}
+        className={`flex min-w-0 flex-col gap-2 sm:min-h-[26rem] md:min-h-[max(30rem,calc(100dvh-36rem))] lg:min-h-0 ${onLeft ? 'lg:order-2' : ''}`}
         aria-label="The section on the bench"
       >
         <div className="flex flex-wrap items-center justify-between gap-2">
@@ -453,7 +453,15 @@ function Bench({ entry, legend, places, bench, start: placing, data }: BenchProp
           onColour={choose}
         />
         {fault && <Notice kind="fault">{fault}</Notice>}
-        {hasChart && <ColoursInLine school={school} counts={counts} shape={canvas.shape} onChoose={choose} />}
+        {hasChart && (
+          <ColoursInLine
+            school={school}
+            counts={counts}
+            section={number}
+            shape={canvas.shape}
+            onChoose={choose}
+          />
+        )}
         {!hasChart && legend.length > 0 && (
           <TickList canvasId={canvas.id} section={section} pots={pots} shape={canvas.shape} />
         )}

@@ -84,11 +84,6 @@ export function FrontSlip({
       <p className="mt-2" aria-live="polite" data-testid="left-here">
         <span className="big-number">{many(leftHere)}</span> left here of {many(allHere)}
       </p>
-      {colour && (
-        <p className="text-faded">
-          {many(leftInSection)} left in section {section}, all colours
-        </p>
-      )}
       {colour && <PotLeft view={kit} line={colour.line} laid={laidOfColour} leftHere={leftHere} />}
       <div className="mt-2 flex flex-wrap gap-2">
         <button
