@@ -64,37 +64,44 @@ function plain(text: string): string {
 
 /**
  * The same in other languages: German, French, Spanish, Italian, Portuguese, Dutch, Polish, Czech, Swedish, Danish,
- * Norwegian, Turkish, Russian, Chinese, Japanese and Korean. One word may mean two things in two languages, or in one; then
+ * Norwegian, Finnish, Hungarian, Romanian, Greek, Turkish, Russian, Ukrainian, Chinese, Japanese, Korean, Vietnamese,
+ * Indonesian, Thai, Arabic and Hebrew. One word may mean two things in two languages, or in one; then
  * what stands below it decides.
  */
 const ABROAD: Record<SheetField, ReadonlySet<string>> = wordsOf({
   keyNumber:
     'n num numero nummer lfdnr lp numer cislo porcis sira номер пп 序号 序號 编号 編號 番号 번호 순번',
   symbol:
-    'symbole simbolo symbool zeichen signe signo segno znak teken tegn tecken sembol simge символ знак значок ' +
-    '符号 符號 图标 圖標 图案 記号 シンボル マーク 기호 심볼',
+    'symbole simbolo symbool zeichen signe signo segno znak teken tegn tecken sembol simge символ знак значок 符号 ' +
+    '符號 图标 圖標 图案 記号 シンボル マーク 기호 심볼',
   code:
     'codigo codice kod farbnr farbnummer farbcode codecouleur nocouleur codigodecolor codigocolor codicecolore ' +
     'codigodacor codigocor kleurcode kleurnummer kleurnr kodkoloru nrkoloru farbe couleur colore cor kleur kolor ' +
-    'kodbarvy cislobarvy barva fargkod fargnummer farg farvekode farvenummer farve fargekode farge renkkodu renkno renk ' +
-    'код кодцвета номерцвета цвет 色号 色號 色码 色碼 颜色编号 顏色編號 颜色代码 颜色 顏色 编号 編號 色番号 色番 色 コード カラーコード ' +
-    'カラー番号 색번호 색상번호 색상코드 코드 색상',
+    'kodbarvy cislobarvy barva fargkod fargnummer farg farvekode farvenummer farve fargekode farge renkkodu ' +
+    'renkno renk koodi vari varikoodi szin szinkod cod culoare codculoare κωδικος χρωμα код кодцвета номерцвета ' +
+    'цвет колір 代码 代碼 色号 色號 色码 色碼 颜色编号 顏色編號 颜色代码 颜色 顏色 编号 編號 色番号 色番 色 コード カラーコード カラー番号 색번호 색상번호 색상코드 코드 색상 mã ' +
+    'mãmàu màu kode kodewarna warna รหัส รหัสสี สี الرمز رمز كود رقماللون اللون קוד צבע',
   name:
-    'bezeichnung farbname nom nomcouleur nombre nome naam nazwa descripcion descricao descrizione omschrijving opis ' +
-    'farbe couleur colore cor kleur kolor nazev nazevbarvy barva namn fargnamn farg navn farvenavn farve fargenavn farge ' +
-    'ad renkadi renk название названиецвета цвет 名称 名稱 颜色名称 顏色名稱 颜色 顏色 色名 名前 カラー名 이름 색이름 색상명 색상',
+    'bezeichnung farbname nom nomcouleur nombre nome naam nazwa descripcion descricao descrizione omschrijving ' +
+    'opis farbe couleur colore cor kleur kolor nazev nazevbarvy barva namn fargnamn farg navn farvenavn farve ' +
+    'fargenavn farge nimi vari nev szin nume denumire culoare ονομα περιγραφη χρωμα ad renkadi renk назва колір ' +
+    'название названиецвета цвет 名称 名稱 颜色名称 顏色名稱 颜色 顏色 色名 名前 カラー名 이름 색이름 색상명 색상 tên tênmàu màu nama warna ชื่อ ' +
+    'ชื่อสี สี الاسم اسم اسماللون اللون שם צבע',
   hex: '',
   finish:
     'oberflache finition acabado acabamento finitura afwerking wykonczenie typ tipo art тип вид 类型 類型 种类 種類 종류',
   neededDrills:
     'anzahl menge stuck stk steine quantite qte nombre diamants cantidad cant diamantes quantita qta diamanti ' +
-    'quantidade qtd qtde aantal diamantjes steentjes ilosc liczba sztuk szt diamenty pocet kusu ks kaminku diamantu ' +
-    'antal antall adet miktar количество колво кол шт штук страз стразы 数量 數量 颗数 顆數 粒数 粒數 钻数 鑽數 个数 ' +
-    '個數 個数 総数 수량 개수 갯수',
+    'quantidade qtd qtde aantal diamantjes steentjes ilosc liczba sztuk szt diamenty pocet kusu ks kaminku ' +
+    'diamantu antal antall maara kpl kappaletta darab db mennyiseg darabszam cantitate bucati buc ποσοτητα ' +
+    'τεμαχια adet miktar кількість количество колво кол шт штук страз стразы 数量 數量 颗数 顆數 粒数 粒數 钻数 鑽數 个数 個數 個数 総数 ' +
+    '수량 개수 갯수 sốlượng sốhạt jumlah จำนวน الكمية كمية العدد عدد כמות',
   packets:
-    'beutel tute tuten packchen packung packungen sachet sachets paquet paquets bolsa bolsas paquete paquetes bustina ' +
-    'bustine sacchetti pacote pacotes saquinhos zakje zakjes zakken pakjes woreczki torebki saszetki paczki sacky sacku ' +
-    'pytlicky pasar posar poser paket paketler poset пакет пакеты пакетов пакетики 包数 包數 袋数 袋數 小包 봉지 봉지수 봉투',
+    'beutel tute tuten packchen packung packungen sachet sachets paquet paquets bolsa bolsas paquete paquetes ' +
+    'bustina bustine sacchetti pacote pacotes saquinhos zakje zakjes zakken pakjes woreczki torebki saszetki ' +
+    'paczki sacky sacku pytlicky pasar posar poser paket paketler poset пакет пакеты пакетов пакетики pussi ' +
+    'pussit tasak tasakok punga pungi plic plicuri σακουλακια 包数 包數 袋数 袋數 小包 봉지 봉지수 봉투 túi gói kantong bungkus ' +
+    'ถุง الأكياس أكياس שקיות',
 });
 
 function wordsOf(texts: Record<SheetField, string>): Record<SheetField, ReadonlySet<string>> {
@@ -172,7 +179,7 @@ interface Content {
 }
 
 /** Whether the values of a column are amounts, but for a slip of the pen here and there. */
-function areAmounts(values: readonly string[]): boolean {
+export function areAmounts(values: readonly string[]): boolean {
   const filled = values.filter((value) => value !== '');
   return filled.filter((value) => readAmount(value) !== null).length >= 0.9 * filled.length;
 }

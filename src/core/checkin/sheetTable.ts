@@ -4,7 +4,7 @@ import { unguarded } from '../words/csvGuard';
 import { delimiterOf, NO_QUOTE } from '../words/delimiter';
 import { largest, many } from '../words/numbers';
 import { listedPairs } from './listedPairs';
-import { type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
+import { areAmounts, type ColumnMapping, guessColumns, headingsIn, type SheetField } from './sheetColumns';
 import type { SheetRow } from './sheetRow';
 import { withoutBlocks } from './sideBySide';
 import { spacedColumns } from './spacedColumns';
@@ -46,19 +46,31 @@ const MAX_SHEET_ROWS = 5000;
 const MAX_SHEET_COLUMNS = 100;
 /** A header stands in one of the first rows; titles and addresses may be above it. */
 const HEADER_WITHIN = 30;
+/** Text that is a table only in the program that shows it; some programs give it the name of a spreadsheet. */
+const NO_ROWS: readonly (readonly [starts: RegExp, what: string])[] = [
+  [/^\s*<(!doctype html|html|head|meta|style|body|table)[\s>]/i, 'a web page'],
+  [/^\s*<\?xml\s/, 'an XML file'],
+  [/^\s*\{\\rtf/, 'a text document'],
+];
 
 /**
  * Splits pasted or uploaded text into rows and guesses the columns.
  * Comma, semicolon, tab and upright stroke all serve, columns that stand under each other, and lists of codes and amounts
  * as one writes them by hand; quotes as in RFC 4180, but one that is never closed is a sign like others, so that it
  * swallows no line.
- * @throws Refusal with a sentence when the text is empty or absurdly long
+ * @throws Refusal with a sentence when the text is empty, absurdly long, or no table before a program shows it
  */
 export function readSheetTable(text: string, options: TableOptions = {}): SheetTable {
   if (text.length > MAX_SHEET_CHARACTERS) {
     throw new Refusal('This text is longer than a million characters, so it cannot be an inventory sheet.');
   }
   const plain = text.replace(/^\uFEFF/, '');
+  const page = NO_ROWS.find(([starts]) => starts.test(plain));
+  if (page) {
+    throw new Refusal(
+      `This is ${page[1]}, not a table. Open it in the program that shows it, copy its rows and paste them.`,
+    );
+  }
   const lines = plain.split('\n').length;
   if (lines > MAX_SHEET_LINES)
     throw new Refusal(`This text has ${many(lines)} lines, so it cannot be an inventory sheet.`);
@@ -154,13 +166,32 @@ export function unusedColumns(table: SheetTable, mapping: ColumnMapping): string
   );
 }
 
-/** The row that names most fields, among the first; −1 where none names two, or one beside nothing but words. */
+/**
+ * The row that names most fields, among the first. Where none names two, or one beside nothing but words, it is the one
+ * whose words stand above numbers alone, in whatever language; −1 where there is none.
+ */
 function headerAt(rows: readonly SheetRow[]): number {
   const counts = rows.slice(0, HEADER_WITHIN).map(({ cells }) => headingsIn(cells));
   const most = largest(counts);
   const at = counts.indexOf(most);
   if (most >= 2) return at;
-  return most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join('')) ? at : -1;
+  if (most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join(''))) return at;
+  return rows
+    .slice(0, HEADER_WITHIN)
+    .findIndex(({ cells }, i) => isAboveNumbers(cells, rows.slice(i + 1, i + 1 + JUDGED_ROWS)));
+}
+
+/** Rows enough to tell what a column holds. */
+const JUDGED_ROWS = 50;
+
+/** Whether cells are words without a digit, two at least, and one of them stands above amounts. */
+function isAboveNumbers(cells: readonly string[], below: readonly SheetRow[]): boolean {
+  const words = cells.flatMap((cell, column) => (cell === '' ? [] : [column]));
+  if (words.length < 2 || /\p{Nd}/u.test(cells.join(''))) return false;
+  return words.some((column) => {
+    const values = below.map((row) => row.cells[column] ?? '');
+    return values.filter((value) => value !== '').length > 1 && areAmounts(values);
+  });
 }
 
 /** How many rows above a table without headings are titles: words by themselves, where most rows have several cells. */

@@ -373,3 +373,59 @@ it('a name that is too long is cut between two letters, and that is said', () =>
     { lineNumber: 2, reason: expect.stringContaining('Its name is longer than 80 characters') },
   ]);
 });
+
+describe('headings in words that nobody knows here', () => {
+  const found = (text: string) => {
+    const { columns, mapping, guessed, headerLine } = readSheetTable(text);
+    const named = (field: 'code' | 'neededDrills') => mapping[field] !== null && columns[mapping[field]!];
+    return { headerLine, code: named('code'), drills: named('neededDrills'), guessed };
+  };
+
+  it('are told by the numbers below them, and what the columns hold is a guess that is said', () => {
+    expect(found('კოდი,რაოდენობა,სახელი\n412,190,ხავსი\n98,96,ბინდი')).toEqual({
+      headerLine: 1,
+      code: 'კოდი',
+      drills: 'რაოდენობა',
+      guessed: ['code', 'neededDrills'],
+    });
+    // A title above, a word among the numbers, and empty places.
+    const rows = Array.from({ length: 20 }, (_, i) => `${i + 1},A${i},${i === 7 ? '?' : 100 + i}`);
+    expect(found(`Harbour\nUno,Due,Tre\n${rows.join('\n')}\n21,A21,`)).toMatchObject({
+      headerLine: 2,
+      code: 'Due',
+      drills: 'Tre',
+    });
+  });
+
+  it('are none where a row may be a colour', () => {
+    for (const text of [
+      'Moss,Dark\nDusk,Light',
+      'Moss,AB12,\nDusk,CD34,96\nStraw,EF56,20',
+      'Moss,\nDusk,96\nStraw,20',
+      'Moss,soft\nDusk,96',
+      'Moss ١,soft\nDusk,96\nStraw,20',
+    ])
+      expect(found(text).headerLine).toBeNull();
+  });
+
+  // Words of the languages' dictionaries, from memory.
+  it.each([
+    ['Koodi,Määrä', 'Kód,Darab', 'Cod,Cantitate', 'Κωδικός,Ποσότητα', 'Колір,Кількість', '代码,颗数'],
+    ['Mã,Số lượng', 'Kode,Jumlah', 'รหัสสี,จำนวน', 'رقم اللون,الكمية', 'קוד,כמות', 'Farbnr.,Menge'],
+  ])('are few: %s and its like are known', (...headings) => {
+    for (const heading of headings)
+      expect(found(`${heading}\n412,190\n98,96`)).toMatchObject({ headerLine: 1, guessed: [] });
+  });
+});
+
+it('text that only another program shows as a table is refused, with the remedy', () => {
+  for (const [text, words] of [
+    ['\ufeff<html><table><tr><td>412', 'This is a web page, not a table.'],
+    ['\n<!DOCTYPE html>\n<p>', 'a web page'],
+    ['<table border="1">\n<tr>', 'a web page'],
+    ['<?xml version="1.0"?><Workbook>', 'an XML file'],
+    ['{\\rtf1\\ansi Code\\par 412}', 'a text document'],
+  ])
+    expect(() => readSheetTable(text!)).toThrow(words);
+  expect(readSheetTable('<,412,190\n<html,98,96').rows).toHaveLength(2);
+});
