@@ -140,7 +140,7 @@ export function headingsIn(cells: readonly string[]): number {
   return cells.filter((cell) => SHEET_FIELDS.some((field) => headingScore(cell, field) > 0.5)).length;
 }
 
-/** How much the content of a column looks like a field, −1 (cannot be) to 1. */
+/** How much the content of a column looks like a field: 1 surely, −1 it cannot be, −2 nor under a heading that may mean something else. */
 function contentScore(values: readonly string[], field: SheetField, all: Content): number {
   const filled = values.filter((value) => value !== '');
   if (filled.length === 0) return 0;
@@ -158,7 +158,9 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
       // Three signs without # are a code like B52 before they are a colour.
       return share((value) => readHex(value) !== null && /^#|^(?=.*[a-f]).{6}$/i.test(value)) > 0.7 ? 1 : -1;
     case 'finish':
-      return share((value) => readFinish(value) !== null) > 0.8 ? 0.8 : -1;
+      if (share((value) => readFinish(value) !== null) > 0.8) return 0.8;
+      // “Type” may head square and round: where no word is a finish, it heads something else.
+      return filled.some((value) => readFinish(value) !== null) ? -1 : -2;
     case 'code':
       if (share((value) => value.length <= 12 && /\d/.test(value)) < 0.8 || distinct < 0.7) return -1;
       return counting ? -0.3 : 0.5 + 0.2 * distinct;
@@ -238,6 +240,7 @@ export function guessColumns(
       // A heading that is plainly contradicted by what stands below it is none.
       if (named === 0 && (looks < TAKEN_FROM || !GUESSED[header?.[column] ? 'headed' : 'bare'].has(field)))
         return [];
+      if (looks === -2 && named < 1) return [];
       const score = named * 2 + looks * (named > 0 ? 0.5 : 1);
       return score >= TAKEN_FROM ? [{ field, column, score, named: named > 0 }] : [];
     }),

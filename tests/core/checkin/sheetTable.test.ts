@@ -374,6 +374,13 @@ it('a name that is too long is cut between two letters, and that is said', () =>
   ]);
 });
 
+it('a column of finishes holds one at least, whatever it is called', () => {
+  const finishes = (text: string) => readSheetTable(text).mapping.finish;
+  expect(finishes('Code,Type,Drills\n412,square,190\n98,square,96')).toBeNull();
+  expect(finishes('Code,Type,Drills\n412,,190\n98,,96')).toBe(1);
+  expect(finishes('Code,Type,Drills\n412,sparkly,190\n98,normal,96\n7,odd,5')).toBe(1);
+});
+
 describe('headings in words that nobody knows here', () => {
   const found = (text: string) => {
     const { columns, mapping, guessed, headerLine } = readSheetTable(text);

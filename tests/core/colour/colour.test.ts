@@ -134,6 +134,10 @@ describe('colours by name', () => {
 describe('finishes', () => {
   it.each([
     ['', 'plain'],
+    ['Métallisé', 'metallic'],
+    ['Świecący', 'glow'],
+    ['МАТОВЫЙ', 'plain'],
+    ['透明', 'translucent'],
     ['AB', 'iridescent'],
     ['Rainbow', 'iridescent'],
     ['Metal', 'metallic'],
