@@ -47,6 +47,20 @@ function book({
   return zip.generateAsync({ type: 'uint8array' });
 }
 
+/** The same in OpenDocument format. @param tables its sheets */
+function openBook(tables: string): Promise<Uint8Array> {
+  const spaces = ['office', 'table', 'text'].map(
+    (each) => `xmlns:${each}="urn:oasis:names:tc:opendocument:xmlns:${each}:1.0"`,
+  );
+  const zip = new JSZip();
+  zip.file('mimetype', 'application/vnd.oasis.opendocument.spreadsheet');
+  zip.file(
+    'content.xml',
+    `<?xml version="1.0"?>\n<office:document-content ${spaces.join(' ')} xmlns:calcext="urn:org:documentfoundation:names:experimental:calc:xmlns:calcext:1.0"><office:body><office:spreadsheet>${tables}</office:spreadsheet></office:body></office:document-content>`,
+  );
+  return zip.generateAsync({ type: 'uint8array' });
+}
+
 describe('spreadsheet files', () => {
   it('bring a sheet back without loss, leading zeros and all', async () => {
     const { header, rows } = sheetTableOut(legend);
@@ -134,10 +148,10 @@ describe('spreadsheet files', () => {
   });
 
   it.each([
-    ['<row r="20001"/>', 'far beyond'],
-    ['<row r="0"/>', 'far beyond'],
-    ['<row r="1"><c r="KO1"/></row>', 'far beyond'],
-    ['<row r="1"><c r="1"/></row>', 'far beyond'],
+    ['<row r="20001"/>', 'far beside'],
+    ['<row r="0"/>', 'far beside'],
+    ['<row r="1"><c r="KO1"/></row>', 'far beside'],
+    ['<row r="1"><c r="1"/></row>', 'far beside'],
     ['<row r="20000"/>', 'This sheet has 20,000 rows and 0 columns; at most 5,000 and 100.'],
     ['<row r="1"><c r="CW1"/></row>', 'This sheet has 1 row and 101 columns; at most 5,000 and 100.'],
   ])('with %s are larger than any sheet', async (rows, words) => {
@@ -145,6 +159,15 @@ describe('spreadsheet files', () => {
     await expect(readSpreadsheet(await book({ sheets, 'xl/worksheets/sheet1.xml': rows }))).rejects.toThrow(
       words,
     );
+  });
+
+  it('may be as wide as a canvas, where one is wanted', async () => {
+    const wide = {
+      sheets: { S: 'worksheets/sheet1.xml' },
+      'xl/worksheets/sheet1.xml': '<row><c r="KO1"><v>7</v></c></row>',
+    };
+    const { cells } = await readSpreadsheet(await book(wide), 0, { rows: 50, columns: 400 });
+    expect([cells[0]!.length, cells[0]![300]]).toEqual([301, '7']);
   });
 
   it('declare nothing, and name the sheets that they hold', async () => {
@@ -157,6 +180,74 @@ describe('spreadsheet files', () => {
     await expect(readSpreadsheet(await book({ sheets }))).rejects.toThrow('no sheet that can be read');
   });
 
+  // OpenDocument 1.3 part 3: 9.1.4 cells, 19.385 values, 19.675 and 19.676 what is written once, 6.1 text.
+  it('in OpenDocument format are read as people see them', async () => {
+    const cell = (words: string, about = '') =>
+      `<table:table-cell ${about}><text:p>${words}</text:p></table:table-cell>`;
+    const number = (value: number, words: string) =>
+      cell(words, `office:value-type="float" office:value="${value}"`);
+    const gap = (columns: number) => `<table:table-cell table:number-columns-repeated="${columns}"/>`;
+    const row = (cells: string, about = '') =>
+      `<table:table-row ${about}>\n${cells}\n${gap(16_000)}</table:table-row>\n`;
+    const day = 'office:value-type="date" office:date-value="2025-12-09T10:00:00"';
+    const noted =
+      '<office:annotation><text:p>note</text:p></office:annotation><text:p>7</text:p><text:p>8</text:p>';
+    const filled = [
+      [
+        number(412, '00412'),
+        cell('Moss,<text:s text:c="2"/>soft<text:line-break/>x'),
+        number(1204, '1,204'),
+        number(0.30000000000000004, '30 %'),
+      ],
+      [
+        cell('#DIV/0!', 'calcext:value-type="error"'),
+        cell('9 Dec', day),
+        '<table:covered-table-cell/>',
+        number(189.6, '190'),
+      ],
+    ].map((cells) => row(cells.join('')));
+    filled.push(
+      row(
+        `<table:table-cell table:number-columns-repeated="2">${noted}</table:table-cell>`,
+        'table:number-rows-repeated="2"',
+      ),
+    );
+    const bytes = await openBook(
+      `<table:table table:name="Notes">${row('')}</table:table>
+      <table:table table:name="Kit &amp; more"><table:table-column/>
+        <table:table-header-rows>${row(cell('Code') + gap(2) + cell('Dr<text:span>il</text:span>ls'))}</table:table-header-rows>
+        ${row('', 'table:number-rows-repeated="2"')}
+        ${filled.join('')}
+        ${row('', 'table:number-rows-repeated="1048000"')}
+      </table:table>`,
+    );
+    expect(await readSpreadsheet(bytes, 1)).toEqual({
+      sheets: ['Notes', 'Kit & more'],
+      cells: [
+        ['Code', '', '', 'Drills'],
+        ['', '', '', ''],
+        ['', '', '', ''],
+        ['00412', 'Moss,  soft x', '1204', '0.3'],
+        ['#DIV/0! (a fault in the spreadsheet)', '2025-12-09', '', '190'],
+        ['7\n8', '7\n8', '', ''],
+        ['7\n8', '7\n8', '', ''],
+      ],
+    });
+    expect((await readSpreadsheet(bytes)).cells).toEqual([]);
+    await expect(readSpreadsheet(bytes, 2)).rejects.toThrow('has 2 sheets, and no number 3');
+    const faulty = (content: string) =>
+      expect(openBook(content).then((file) => readSpreadsheet(file))).rejects;
+    await faulty('').toThrow('no sheet that can be read');
+    await faulty('<!DOCTYPE a>').toThrow('declarations');
+    for (const far of [
+      row(gap(300) + cell('7')),
+      row(cell('7', 'table:number-columns-repeated="301"')),
+      row('', 'table:number-rows-repeated="20000"') + row(cell('7')),
+      row(cell('7'), 'table:number-rows-repeated="1048576"'),
+    ])
+      await faulty(`<table:table table:name="S">${far}</table:table>`).toThrow('far beside its table');
+  });
+
   it('that are none are refused in words', async () => {
     await expect(readSpreadsheet(new TextEncoder().encode('code,drills'))).rejects.toThrow(
       'not a spreadsheet',
@@ -166,10 +257,22 @@ describe('spreadsheet files', () => {
     );
   });
 
+  it.each([
+    ['elements within elements', `${'<a>'.repeat(101)}${'</a>'.repeat(101)}`],
+    ['attributes', `<a ${Array.from({ length: 501 }, (_, i) => `a${i}=""`).join(' ')}/>`],
+    ['what is no XML', '<row'],
+    ['entities of its own', '&more;'],
+  ])('with %s are refused', async (_, rows) => {
+    const sheets = { S: 'worksheets/sheet1.xml' };
+    await expect(readSpreadsheet(await book({ sheets, 'xl/worksheets/sheet1.xml': rows }))).rejects.toThrow(
+      'not a spreadsheet that we can read',
+    );
+  });
+
   it('that unpack to a flood are refused before anything is unpacked', async () => {
     const bomb = packed({ 'xl/worksheets/sheet1.xml': new Uint8Array(60_000_000) });
     expect(bomb.length).toBeLessThan(400_000);
-    await expect(readSpreadsheet(bomb)).rejects.toThrow('unpacks to far more');
+    await expect(readSpreadsheet(bomb)).rejects.toThrow('unpacks to far more than we take');
   });
 
   it('that say they are small and are not are refused while they are unpacked', async () => {

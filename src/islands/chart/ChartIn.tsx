@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { LegendLine } from '../../core/canvas/legend';
 import type { Corners } from '../../core/chart/files/picture/corners';
 import type { WordKind } from '../../core/codes/legendWords';
+import { SPREADSHEET_TYPES } from '../../core/words/spreadsheetTypes';
 import type { ChartReport } from '../../server/chart/contract';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { FilePicker } from '../../ui/FilePicker';
@@ -46,7 +47,7 @@ const TYPES: Record<string, string> = {
   tiff: 'image/tiff',
   bmp: 'image/bmp',
   heic: 'image/heic',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  ...SPREADSHEET_TYPES,
   json: 'application/json',
   tsv: 'text/tab-separated-values',
 };
@@ -149,11 +150,11 @@ function ChartInWithList({ entry, legend }: { entry: ShelfEntry; legend: LegendL
           <h2 className="text-xl">Read a chart</h2>
           <p>
             A picture (PNG, WebP, JPEG, GIF, TIFF) of {canvas.width} × {canvas.height} squares, drawn, scanned
-            or photographed straight; a grid of symbols or codes (CSV, TSV, XLSX); or Oculent’s own JSON.
+            or photographed straight; a grid of symbols or codes (CSV, TSV, XLSX, ODS); or Oculent’s own JSON.
           </p>
           <FilePicker
             words="Choose a file"
-            accept=".png,.webp,.jpg,.jpeg,.gif,.tif,.tiff,.bmp,.csv,.tsv,.txt,.xlsx,.json,image/*,text/csv,application/json"
+            accept=".png,.webp,.jpg,.jpeg,.gif,.tif,.tiff,.bmp,.csv,.tsv,.txt,.xlsx,.ods,.json,image/*,text/csv,application/json"
             disabled={busy}
             onChoose={choose}
           />

@@ -5,7 +5,7 @@ import { NumberField } from '../../ui/NumberField';
 export type SheetSource =
   | { kind: 'text'; text: string }
   | { kind: 'bytes'; bytes: Uint8Array }
-  | { kind: 'workbook'; file: File };
+  | { kind: 'workbook'; file: File; type: string };
 /** What the reader says of it where the guess is wrong. */
 export interface ReadOptions {
   delimiter: ',' | ';' | '\t' | '|' | null;

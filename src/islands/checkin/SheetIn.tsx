@@ -10,6 +10,7 @@ import {
 } from '../../core/checkin/sheetTable';
 import { withoutNumbers } from '../../core/corrections/colourList';
 import { counted, many } from '../../core/words/numbers';
+import { SPREADSHEET_TYPES } from '../../core/words/spreadsheetTypes';
 import { readText } from '../../core/words/text';
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { AS_TYPED } from '../../ui/asTyped';
@@ -27,8 +28,6 @@ import { useWrite } from '../writing/useWrite';
 import { CheckinNav } from './CheckinNav';
 import { HowRead, NO_OPTIONS, type ReadOptions, type ReadTable, type SheetSource } from './HowRead';
 import { SheetPhoto } from './SheetPhoto';
-
-const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** The colour list, typed in or corrected as a table, or read from a sheet. */
 export const SheetPage = withLegend(SheetPageWithList);
@@ -129,7 +128,7 @@ function SheetIn({
         const query = new URLSearchParams({ sheet: String(how.sheet) });
         if (how.headerLine !== null) query.set('header', String(how.headerLine));
         const url = `/api/sheet-readings?${query}`;
-        const next = await sendFile<ReadTable>('POST', url, from.file, XLSX_TYPE).catch((error) => {
+        const next = await sendFile<ReadTable>('POST', url, from.file, from.type).catch((error) => {
           if (isNewest()) throw error;
         });
         if (next && isNewest()) show(next);
@@ -146,7 +145,9 @@ function SheetIn({
       return setFault(`${file.name} is larger than 4 MB, so it cannot be an inventory sheet.`);
     setText('');
     void act(async () => {
-      if (/\.xlsx$/i.test(file.name)) return read({ kind: 'workbook', file }, NO_OPTIONS);
+      const kind = file.name.split('.').at(-1)!.toLowerCase();
+      if (kind === 'xlsx' || kind === 'ods')
+        return read({ kind: 'workbook', file, type: SPREADSHEET_TYPES[kind] }, NO_OPTIONS);
       const own = ++turn.current;
       const bytes = new Uint8Array(await file.arrayBuffer());
       if (own === turn.current) read({ kind: 'bytes', bytes }, NO_OPTIONS);
@@ -163,12 +164,12 @@ function SheetIn({
       <section className="flex flex-col gap-3">
         <h2 className="text-xl">The inventory sheet</h2>
         <p>
-          Paste its rows from a spreadsheet, or choose a CSV or XLSX file. Columns may be separated by tab,
-          comma or semicolon. Nothing is saved until you say so.
+          Paste its rows from a spreadsheet, or choose a CSV, XLSX or ODS file. Columns may be separated by
+          tab, comma or semicolon. Nothing is saved until you say so.
         </p>
         <FilePicker
           words="Choose a file"
-          accept=".csv,.tsv,.txt,.xlsx,text/csv,text/plain"
+          accept=".csv,.tsv,.txt,.xlsx,.ods,text/csv,text/plain"
           onChoose={choose}
         />
         <label className="block">

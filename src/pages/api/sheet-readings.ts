@@ -1,6 +1,6 @@
 import { MAX_SHEET_CHARACTERS } from '../../core/checkin/sheetTable';
+import { isSpreadsheet } from '../../core/words/spreadsheetTypes';
 import { sheetReadingQuery } from '../../server/checkin/contract';
-import { XLSX_TYPE } from '../../server/files/spreadsheet';
 import { mediaType, readBody, readQuery } from '../../server/http/body';
 import { endpoint, json } from '../../server/http/endpoint';
 import { Problem } from '../../server/http/problem';
@@ -11,11 +11,11 @@ const TEXT_TYPES = ['text/csv', 'text/tab-separated-values', 'text/plain'];
 /** Reads a sheet, as text or as a spreadsheet file, and tells what it understood; saves nothing. */
 export const POST = endpoint(async (_database, { request, url }) => {
   const { type, charset } = mediaType(request);
-  if (type !== XLSX_TYPE && !TEXT_TYPES.includes(type)) {
+  if (!isSpreadsheet(type) && !TEXT_TYPES.includes(type)) {
     throw new Problem(
       415,
       'Unknown kind of file',
-      'An inventory sheet comes as CSV, TSV, plain text or XLSX.',
+      'An inventory sheet comes as CSV, TSV, plain text, XLSX or ODS.',
     );
   }
   const bytes = await readBody(request, MAX_SHEET_CHARACTERS * 4);

@@ -8,9 +8,10 @@ import type { ChartReading } from '../../core/chart/files/fromPixels';
 import type { Corners } from '../../core/chart/files/picture/corners';
 import { chartFromPicture } from '../../core/chart/files/picture/fromPicture';
 import type { WordKind } from '../../core/codes/legendWords';
+import { isSpreadsheet } from '../../core/words/spreadsheetTypes';
 import { readText } from '../../core/words/text';
 import { decodePicture, whatItIs } from '../files/pixels';
-import { readSpreadsheet, XLSX_TYPE } from '../files/spreadsheet';
+import { readSpreadsheet } from '../files/spreadsheet';
 import { conflict, Problem, unreadable } from '../http/problem';
 import type { ChartReport } from './contract';
 
@@ -55,7 +56,7 @@ async function readingOf(file: ChartFileIn): Promise<ChartReading> {
     return chartFromPicture(picture, canvas, legend, { compressed: !exact, nearest, corners });
   }
   if (type === 'application/json') return chartFromJson(readText(bytes, charset), canvas, legend);
-  if (type === XLSX_TYPE) return chartFromRows(await gridOf(bytes, canvas), canvas, legend, file.words);
+  if (isSpreadsheet(type)) return chartFromRows(await gridOf(bytes, canvas), canvas, legend, file.words);
   if (GRID_TYPES.includes(type)) {
     if (isBinary(bytes)) throw unreadable(`${whatItIs(bytes)} A grid is a text file: CSV or TSV.`);
     return chartFromGrid(readText(bytes, charset), canvas, legend, file.words);
@@ -63,7 +64,7 @@ async function readingOf(file: ChartFileIn): Promise<ChartReading> {
   throw new Problem(
     415,
     'Unknown kind of file',
-    'A chart comes as a picture (PNG, WebP, JPEG, GIF, TIFF), as a grid of symbols or codes (CSV, TSV, XLSX), or as Oculent’s own JSON.',
+    'A chart comes as a picture (PNG, WebP, JPEG, GIF, TIFF), as a grid of symbols or codes (CSV, TSV, XLSX, ODS), or as Oculent’s own JSON.',
   );
 }
 

@@ -6,8 +6,9 @@ import {
   tableOfCells,
   unusedColumns,
 } from '../../core/checkin/sheetTable';
+import { isSpreadsheet } from '../../core/words/spreadsheetTypes';
 import { readText } from '../../core/words/text';
-import { readSpreadsheet, XLSX_TYPE } from '../files/spreadsheet';
+import { readSpreadsheet } from '../files/spreadsheet';
 
 /** An inventory sheet as a file, what its media type says of it, and what the reader says. */
 export interface SheetFile {
@@ -19,7 +20,7 @@ export interface SheetFile {
 
 /** What a sheet was understood as, with its table for another choice of columns. @throws Refusal */
 export async function readSheetFile({ bytes, type, charset, options }: SheetFile) {
-  if (type !== XLSX_TYPE) {
+  if (!isSpreadsheet(type)) {
     const table = readSheetTable(readText(bytes, charset), options);
     return { sheets: [], ...answerOf(table) };
   }

@@ -1,15 +1,14 @@
 import writeExcelFile from 'write-excel-file/node';
 import { counted, many } from '../../core/words/numbers';
 import { Problem, unreadable } from '../http/problem';
-import { cellsOf, type Workbook, workbookOf } from './workbook';
+import { openDocumentCells, openDocumentNames } from './openDocument';
+import { cellsOf, workbookOf } from './workbook';
 import { unzipped } from './zip';
-
-export const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 const LIMITS = {
   bytes: 24_000_000,
   files: 2000,
-  flood: 'This spreadsheet unpacks to far more than a sheet or a chart can be.',
+  flood: 'This spreadsheet unpacks to far more than we take. Save its table alone, as CSV.',
 };
 /** No inventory sheet is larger. */
 const SHEET_SIZE = { rows: 5000, columns: 100 };
@@ -21,8 +20,8 @@ export interface ReadSpreadsheet {
 }
 
 /**
- * The cells of one sheet of a spreadsheet file, as they are shown: codes keep their leading zeros, and a fault or a
- * formula without a value is seen as one.
+ * The cells of one sheet of a spreadsheet file (XLSX or ODS), as they are shown: codes keep their leading zeros, and a
+ * fault or a formula without a value is seen as one.
  * @param sheet index, from 0
  * @param most rows and columns that make sense
  * @throws Problem when it is no spreadsheet, has no such sheet, or unpacks to more than a sheet can be
@@ -37,14 +36,19 @@ export async function readSpreadsheet(
     const content = files.get(path);
     return content ? new TextDecoder().decode(content) : null;
   };
-  let book: Workbook;
+  // Further off than what is too large to make sense, and is said to be so by its size.
+  const bounds = { rows: 4 * most.rows, columns: 3 * most.columns };
+  let names: string[];
   let rows: string[][];
   try {
-    book = workbookOf(textOf);
-    const chosen = book.sheets[sheet];
-    if (!chosen)
-      throw unreadable(`This spreadsheet has ${book.sheets.length} sheets, and no number ${sheet + 1}.`);
-    rows = cellsOf(textOf(chosen.path)!, book);
+    const content = textOf('content.xml');
+    const book = content === null ? workbookOf(textOf) : null;
+    names = book ? book.sheets.map(({ name }) => name) : openDocumentNames(content!);
+    if (sheet >= names.length)
+      throw unreadable(`This spreadsheet has ${counted(names.length, 'sheet')}, and no number ${sheet + 1}.`);
+    rows = book
+      ? cellsOf(textOf(book.sheets[sheet]!.path)!, book, bounds)
+      : openDocumentCells(content!, sheet, bounds);
   } catch (error) {
     throw error instanceof Problem ? error : noSpreadsheet();
   }
@@ -55,19 +59,21 @@ export async function readSpreadsheet(
     );
   }
   return {
-    sheets: book.sheets.map(({ name }) => name),
+    sheets: names,
     cells: rows.map((row) => Array.from({ length: width }, (_, c) => row[c] ?? '')),
   };
 }
 
 function noSpreadsheet(): Problem {
-  return unreadable('This file is not a spreadsheet that we can read. Save it as XLSX or CSV and try again.');
+  return unreadable(
+    'This file is not a spreadsheet that we can read. Save it as XLSX, ODS or CSV and try again.',
+  );
 }
 
 /** Its parts that hold text; pictures and the like are passed over. */
 async function unpacked(bytes: Uint8Array): Promise<ReadonlyMap<string, Uint8Array>> {
   try {
-    return await unzipped(bytes, (name) => /^xl\/.*\.(xml|rels)$/.test(name), LIMITS);
+    return await unzipped(bytes, (name) => /^(xl\/.*\.(xml|rels)|content\.xml)$/.test(name), LIMITS);
   } catch (error) {
     throw error instanceof Problem && error.detail === LIMITS.flood ? error : noSpreadsheet();
   }

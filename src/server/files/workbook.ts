@@ -1,5 +1,5 @@
-import { XMLParser } from 'fast-xml-parser';
 import { unreadable } from '../http/problem';
+import { readXml, type XmlHandler } from './xml';
 
 /** A worksheet as a workbook lists it. */
 interface Worksheet {
@@ -16,19 +16,25 @@ export interface Workbook {
   formats: readonly string[];
 }
 
-const parser = new XMLParser({
-  ignoreAttributes: false,
-  attributeNamePrefix: '@',
-  parseTagValue: false,
-  parseAttributeValue: false,
-  trimValues: false,
-  removeNSPrefix: true,
-  processEntities: true,
-});
+/** A name without its prefix, which every program chooses for itself. */
+function local(name: string): string {
+  return name.slice(name.indexOf(':') + 1);
+}
 
-type Node = Record<string, unknown>;
-const listOf = (value: unknown): Node[] =>
-  value === undefined || value === '' ? [] : Array.isArray(value) ? (value as Node[]) : [value as Node];
+/** Attributes by their names without prefixes. */
+function localOnes(attributes: Readonly<Record<string, string>>): Record<string, string | undefined> {
+  return Object.fromEntries(Object.entries(attributes).map(([name, value]) => [local(name), value]));
+}
+
+/** Goes through a part of the workbook; nothing where it has none. */
+function readPart(text: string | null, { open, close, ...handler }: XmlHandler): void {
+  if (text === null) return;
+  readXml(text, {
+    ...handler,
+    ...(open && { open: (name, attributes) => open(local(name), attributes) }),
+    ...(close && { close: (name) => close(local(name)) }),
+  });
+}
 
 /** Number formats that are built in and show days, those of East Asian languages among them (ECMA-376 part 1, 18.8.30). */
 const BUILT_IN_DAYS = [14, 15, 16, 17, 22, 27, 28, 29, 30, 31, 36, 50, 51, 52, 53, 54, 57, 58];
@@ -39,54 +45,84 @@ const BUILT_IN: Readonly<Record<string, string>> = {
 };
 
 export function workbookOf(textOf: (path: string) => string | null): Workbook {
-  const book = parsed(textOf('xl/workbook.xml')).workbook as Node | undefined;
-  const relations = parsed(textOf('xl/_rels/workbook.xml.rels')).Relationships as Node | undefined;
-  const targets = new Map(
-    listOf(relations?.Relationship).map((each) => [each['@Id'], String(each['@Target'])] as const),
-  );
-  const sheets = listOf((book?.sheets as Node | undefined)?.sheet).flatMap((sheet): Worksheet[] => {
-    const target = targets.get(sheet['@id']);
-    if (target === undefined) return [];
-    const path = target.startsWith('/') ? target.slice(1) : `xl/${target.replace(/^\.\//, '')}`;
-    return textOf(path) === null ? [] : [{ name: String(sheet['@name'] ?? 'Sheet'), path }];
+  const targets = new Map<string | undefined, string>();
+  readPart(textOf('xl/_rels/workbook.xml.rels'), {
+    open: (name, { Id, Target }) => {
+      if (name === 'Relationship' && Target !== undefined) targets.set(Id, Target);
+    },
+  });
+  const sheets: Worksheet[] = [];
+  readPart(textOf('xl/workbook.xml'), {
+    open: (element, attributes) => {
+      if (element !== 'sheet') return;
+      const { name = 'Sheet', id } = localOnes(attributes);
+      const target = targets.get(id);
+      if (target === undefined) return;
+      const path = target.startsWith('/') ? target.slice(1) : `xl/${target.replace(/^\.\//, '')}`;
+      if (textOf(path) !== null) sheets.push({ name, path });
+    },
   });
   if (sheets.length === 0) throw unreadable('This spreadsheet has no sheet that can be read.');
-  const shared = parsed(textOf('xl/sharedStrings.xml')).sst as Node | undefined;
-  const styles = parsed(textOf('xl/styles.xml')).styleSheet as Node | undefined;
-  const own = new Map(
-    listOf((styles?.numFmts as Node | undefined)?.numFmt).map((each) => [
-      String(each['@numFmtId']),
-      String(each['@formatCode']),
-    ]),
-  );
   return {
     sheets,
-    strings: listOf(shared?.si).map(textIn),
-    formats: listOf((styles?.cellXfs as Node | undefined)?.xf).map((each) => {
-      const id = String(each['@numFmtId'] ?? '0');
-      return own.get(id) ?? BUILT_IN[id] ?? 'General';
-    }),
+    strings: sharedStrings(textOf('xl/sharedStrings.xml')),
+    formats: cellFormats(textOf('xl/styles.xml')),
   };
 }
 
-function parsed(text: string | null): Node {
-  if (text === null) return {};
-  // A spreadsheet has no document type; what is declared in one could unfold without end.
-  if (text.includes('<!DOCTYPE'))
-    throw unreadable(
-      'This spreadsheet holds declarations that it should not have. Save it again as XLSX or CSV.',
-    );
-  return parser.parse(text) as Node;
+/** The text that cells share: each in one piece, or in several that are written in different ways. */
+function sharedStrings(part: string | null): string[] {
+  const strings: string[] = [];
+  let own = '';
+  const item = textPieces((piece) => {
+    own += piece;
+  });
+  readPart(part, {
+    ...item,
+    open: (name, attributes) => {
+      if (name === 'si') own = '';
+      item.open(name, attributes);
+    },
+    close: (name) => {
+      item.close(name);
+      if (name === 'si') strings.push(plain(own));
+    },
+  });
+  return strings;
 }
 
-/** Text of a string item: one piece, or several that are written in different ways. */
-function textIn(item: unknown): string {
-  if (typeof item === 'string') return plain(item);
-  const { t, r } = (item ?? {}) as Node;
-  const own = listOf(t).map((each) =>
-    plain(typeof each === 'string' ? each : String((each as Node)['#text'] ?? '')),
-  );
-  return own.join('') + listOf(r).map(textIn).join('');
+/** Listens for the text of a string item, which stands in `t`, but not for how it is spoken, which `rPh` holds (18.4.6). */
+function textPieces(hear: (piece: string) => void): Required<XmlHandler> {
+  let isText = false;
+  let spoken = 0;
+  return {
+    open: (name) => {
+      if (name === 'rPh') spoken++;
+      isText = name === 't' && spoken === 0;
+    },
+    close: (name) => {
+      if (name === 'rPh') spoken--;
+      isText = false;
+    },
+    text: (text) => {
+      if (isText) hear(text);
+    },
+  };
+}
+
+/** The number format of each cell style, as written in the file or by its number. */
+function cellFormats(part: string | null): string[] {
+  const own = new Map<string | undefined, string>();
+  const ids: string[] = [];
+  let within = '';
+  readPart(part, {
+    open: (name, { numFmtId, formatCode }) => {
+      if (name === 'cellXfs' || name === 'cellStyleXfs') within = name;
+      else if (name === 'numFmt' && formatCode !== undefined) own.set(numFmtId, formatCode);
+      else if (name === 'xf' && within === 'cellXfs') ids.push(numFmtId ?? '0');
+    },
+  });
+  return ids.map((id) => own.get(id) ?? BUILT_IN[id] ?? 'General');
 }
 
 /** Signs that XML cannot hold are written by their numbers (ECMA-376 part 1, 22.9.2.19); such as end a line are blanks. */
@@ -96,36 +132,79 @@ function plain(text: string): string {
   );
 }
 
+/** How far a cell may lie; one far off would make a flood of empty ones. */
+export interface CellBounds {
+  rows: number;
+  columns: number;
+}
+
+/** A cell as it stands in the file: what its value or text is written as, and how it is to be read. */
+interface WrittenCell {
+  type: string | undefined;
+  style: number;
+  value: string | null;
+  /** Text that stands in the cell itself. */
+  own: string;
+  hasFormula: boolean;
+}
+
 /** The cells of a worksheet by row and column, as they are shown. */
-export function cellsOf(text: string, { strings, formats }: Workbook): string[][] {
-  const sheet = parsed(text).worksheet as Node | undefined;
+export function cellsOf(text: string, { strings, formats }: Workbook, most: CellBounds): string[][] {
   const rows: string[][] = [];
   let y = 0;
-  for (const row of listOf((sheet?.sheetData as Node | undefined)?.row)) {
-    y = row['@r'] === undefined ? y + 1 : Number(row['@r']);
-    if (!(y >= 1 && y <= MOST_ROWS)) throw tooFar();
-    while (rows.length < y - 1) rows.push([]);
-    const cells: string[] = [];
-    let x = 0;
-    for (const cell of listOf(row.c)) {
-      x = cell['@r'] === undefined ? x + 1 : columnOf(String(cell['@r']));
-      if (!(x >= 1 && x <= MOST_COLUMNS)) throw tooFar();
-      while (cells.length < x - 1) cells.push('');
-      cells.push(shown(cell, strings, formats));
-    }
-    rows.push(cells);
-  }
+  let x = 0;
+  let row: string[] = [];
+  let cell: WrittenCell | null = null;
+  let isValue = false;
+  const inline = textPieces((piece) => {
+    if (cell) cell.own += piece;
+  });
+  readPart(text, {
+    open: (name, attributes) => {
+      const { r, t, s } = attributes;
+      switch (name) {
+        case 'row':
+          y = r === undefined ? y + 1 : Number(r);
+          if (!(y >= 1 && y <= most.rows)) throw tooFar();
+          while (rows.length < y - 1) rows.push([]);
+          row = [];
+          rows.push(row);
+          x = 0;
+          break;
+        case 'c':
+          x = r === undefined ? x + 1 : columnOf(r);
+          if (!(x >= 1 && x <= most.columns)) throw tooFar();
+          while (row.length < x - 1) row.push('');
+          cell = { type: t, style: Number(s ?? 0), value: null, own: '', hasFormula: false };
+          break;
+        case 'v':
+          isValue = true;
+          if (cell) cell.value = '';
+          break;
+        case 'f':
+          if (cell) cell.hasFormula = true;
+          break;
+        default:
+          inline.open(name, attributes);
+      }
+    },
+    close: (name) => {
+      isValue = false;
+      inline.close(name);
+      if (name !== 'c' || !cell) return;
+      row.push(shown(cell, strings, formats));
+      cell = null;
+    },
+    text: (text) => {
+      if (isValue && cell) cell.value += text;
+      else inline.text(text);
+    },
+  });
   return rows;
 }
 
-/** A cell far off would make a flood of empty ones. */
-const MOST_ROWS = 20_000;
-const MOST_COLUMNS = 300;
-
-function tooFar(): Error {
-  return unreadable(
-    'This sheet has cells far beyond what an inventory sheet needs. Copy its rows and paste them.',
-  );
+export function tooFar(): Error {
+  return unreadable('This sheet has cells far beside its table. Save the table alone, as XLSX or CSV.');
 }
 
 function columnOf(place: string): number {
@@ -135,22 +214,25 @@ function columnOf(place: string): number {
 }
 
 /** What a person sees in a cell; a fault of the sheet is seen as one. */
-function shown(cell: Node, strings: readonly string[], formats: readonly string[]): string {
-  const raw = cell.v === undefined ? null : textIn(typeof cell.v === 'string' ? cell.v : { t: cell.v });
-  switch (cell['@t']) {
+function shown(
+  { type, style, value, own, hasFormula }: WrittenCell,
+  strings: readonly string[],
+  formats: readonly string[],
+): string {
+  switch (type) {
     case 's':
-      return (strings[Number(raw)] ?? '').trim();
+      return (strings[Number(value)] ?? '').trim();
     case 'inlineStr':
-      return textIn(cell.is).trim();
+      return plain(own).trim();
     case 'str':
-      return (raw ?? '').trim();
+      return plain(value ?? '').trim();
     case 'b':
-      return raw === '1' ? 'TRUE' : 'FALSE';
+      return value === '1' ? 'TRUE' : 'FALSE';
     case 'e':
-      return `${raw ?? '#VALUE!'} (a fault in the spreadsheet)`;
+      return `${value || '#VALUE!'} (a fault in the spreadsheet)`;
     default:
-      if (raw === null || raw === '') return cell.f === undefined ? '' : '(a formula without a value)';
-      return asShown(raw, formats[Number(cell['@s'] ?? 0)] ?? 'General');
+      if (!value) return hasFormula ? '(a formula without a value)' : '';
+      return asShown(value, formats[style] ?? 'General');
   }
 }
 

@@ -1,7 +1,7 @@
 import { checkinTableOut } from '../../../../core/checkin/checkinTable';
+import { SPREADSHEET_TYPES } from '../../../../core/words/spreadsheetTypes';
 import { legendOf } from '../../../../data/canvas';
 import { checkinView } from '../../../../server/checkin/view';
-import { XLSX_TYPE } from '../../../../server/files/spreadsheet';
 import { canvasEndpoint, content } from '../../../../server/http/endpoint';
 import { inWorker } from '../../../../server/jobs/pool';
 
@@ -10,7 +10,7 @@ export const GET = canvasEndpoint(async (database, canvas) => {
   const { header, rows } = checkinTableOut(await legendOf(database, canvas.id), supply);
   return content(
     await inWorker('writeSpreadsheet', { name: canvas.title, header, rows }),
-    XLSX_TYPE,
+    SPREADSHEET_TYPES.xlsx,
     `${canvas.title} check-in.xlsx`,
   );
 });
