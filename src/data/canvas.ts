@@ -74,6 +74,8 @@ export interface ShelvedCanvas {
   drills: number;
   hasChart: boolean;
   inFront: InFront | null;
+  /** When something was marked, counted or brought forward last; when it came where nothing was yet. */
+  workedAt: string;
   /** Whether every planned pot is filled, or none are wanted. */
   kittedUp: boolean;
 }
@@ -90,6 +92,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
       has_chart: boolean;
       front_section: number | null;
       front_line: number | null;
+      worked_at: string;
       kitted_up: boolean;
     }
   >(
@@ -97,6 +100,10 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
             (select count(*)::int from legend_line l where l.canvas_id = c.id) as colours,
             coalesce(ch.drills, c.width * c.height) as drills, ch.canvas_id is not null as has_chart,
             f.section as front_section, f.line as front_line,
+            greatest(c.created_at, f.changed_at,
+              (select m.happened_at from mark m where m.canvas_id = c.id order by m.position desc limit 1),
+              (select b.happened_at from bag_entry b where b.canvas_id = c.id order by b.position desc limit 1)
+            ) as worked_at,
             c.no_cases or (exists (select 1 from allotment a where a.canvas_id = c.id) and not exists (
               select 1 from allotment a where a.canvas_id = c.id and coalesce((
                 select e.kind from pot_event e where e.canvas_id = c.id and e.line = a.line
@@ -120,6 +127,7 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
     drills: row.drills,
     hasChart: row.has_chart,
     kittedUp: row.kitted_up,
+    workedAt: row.worked_at,
     inFront: row.front_section === null ? null : { section: row.front_section, line: row.front_line },
   }));
 }

@@ -135,6 +135,7 @@ test('the demo shelf shows three canvases with their pictures, also in the light
     ['The Glasshouse', '9.00 %'],
   ] as const) {
     // Another test's canvas may have the title among its words.
+    await page.goto(`/?find=${encodeURIComponent(title)}`);
     const heading = page.getByRole('heading', { name: title, exact: true });
     const entry = page.getByRole('listitem').filter({ has: heading });
     await expect(entry).toContainText(percent);

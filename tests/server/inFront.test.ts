@@ -10,12 +10,14 @@ import { putNoCases, replaceAllotment } from '../../src/data/kitup';
 import { stampOf } from '../../src/data/once';
 import { putStorage } from '../../src/data/storage';
 import { enterMark, type MarkRequest } from '../../src/server/bench/writes';
+import { enterBag } from '../../src/server/checkin/writes';
 import { notePot } from '../../src/server/kitup/writes';
 import { progressView } from '../../src/server/progress/view';
 import { tickColour, ticksView } from '../../src/server/sections/ticks';
-import { shelfEntry } from '../../src/server/shelf/view';
+import { shelfEntry, shelfPage } from '../../src/server/shelf/view';
 import { chartOfRows, line } from '../core/samples';
 import { keepGrid, memoryDatabase, shelve } from '../data/memory';
+import { bagRequest } from './bagRequest';
 
 let database: Database;
 let mine: Canvas;
@@ -68,6 +70,26 @@ describe('what was in front', () => {
     await putInFront(database, mine.id, { section: 99, line: null }, new Date().toISOString());
     expect((await shelfEntry(database, mine.id)).goesOnAt).toBeNull();
   });
+});
+
+it('the shelf begins with what was counted, marked or in front last, and with what came last before any of that', async () => {
+  await pair();
+  const third = await shelve(database, legend, null);
+  const own = [mine.id, other.id, third.id];
+  const order = async () =>
+    (await shelfPage(database, '', 1)).entries
+      .flatMap(({ canvas }) => own.indexOf(canvas.id))
+      .filter((at) => at >= 0);
+  const later = (minutes: number) => new Date(Date.now() + minutes * 60_000).toISOString();
+  expect(await order()).toEqual([2, 1, 0]);
+  await mark(mine, { runs: [0, 1] });
+  expect(await order()).toEqual([0, 2, 1]);
+  await enterBag(database, third, bagRequest({ line: 1 }));
+  expect(await order()).toEqual([2, 0, 1]);
+  await putInFront(database, other.id, { section: 1, line: 1 }, later(1));
+  expect(await order()).toEqual([1, 2, 0]);
+  expect(await shelfPage(database, other.title, 1)).toMatchObject({ page: 1, all: expect.any(Number) });
+  expect((await shelfPage(database, 'no such title', 1)).entries).toEqual([]);
 });
 
 describe('what was laid before the canvas was kept here', () => {

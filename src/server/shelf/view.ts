@@ -1,5 +1,6 @@
 import { sizeInWords } from '../../core/canvas/canvas';
 import { percentLaid } from '../../core/progress/progress';
+import { onShelf, type ShelfPart } from '../../core/shelf/order';
 import { stageInWords, stageOf } from '../../core/shelf/stage';
 import { type ShelvedCanvas, shelf } from '../../data/canvas';
 import type { Queries } from '../../data/engine/database';
@@ -11,6 +12,19 @@ export async function shelfEntries(queries: Queries): Promise<ShelfEntry[]> {
   const entries: ShelfEntry[] = [];
   for (const shelved of await shelf(queries)) entries.push(await entryOf(queries, shelved));
   return entries;
+}
+
+/** What a page of the shelf shows. @param find words of titles; empty for all @param page from 1 */
+export async function shelfPage(
+  queries: Queries,
+  find: string,
+  page: number,
+): Promise<ShelfPart<ShelfEntry> & { all: number }> {
+  const shelved = (await shelf(queries)).map((each) => ({ ...each, stage: stageOf(each) }));
+  const part = onShelf(shelved, find, page);
+  const entries: ShelfEntry[] = [];
+  for (const each of part.entries) entries.push(await entryOf(queries, each));
+  return { ...part, entries, all: shelved.length };
 }
 
 /** @throws Problem 404 */
