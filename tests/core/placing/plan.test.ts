@@ -4,6 +4,7 @@ import { type Bitmap, emptyBitmap, isLaid, setLaid } from '../../../src/core/cel
 import { type Chart, makeChart } from '../../../src/core/cells/chart';
 import { type CellPart, isInside, wholeRect } from '../../../src/core/cells/rect';
 import { USUAL_SECONDS } from '../../../src/core/pace/timeModel';
+import { countSeams } from '../../../src/core/placing/cutting';
 import { type Placement, placementRect } from '../../../src/core/placing/placement';
 import { type PlacingGround, PlacingPlanner } from '../../../src/core/placing/plan';
 import { SWITCH_NAMES, secondsOfPlan, switched, wishPrice } from '../../../src/core/placing/prices';
@@ -232,6 +233,17 @@ describe('wishes', () => {
     expect(plan.seams).toBe(0);
     // Every second row gives up one full bar.
     expect(plan.placements.length).toBe(plain.placements.length + 3);
+    // Bars of four leave each row another way, in regions of any shape, along and down, one behind the other.
+    const lines = fc.array(fc.constantFrom(1, 1, 1, 2), { minLength: 117, maxLength: 117 });
+    fc.assert(
+      fc.property(lines, fc.constantFrom('free', 'one'), (cells, direction) => {
+        const chart = makeChart(13, 9, Uint16Array.from(cells));
+        const { placements, seams } = planOf(chart, { direction, staggered: true }, { tips: [1, 4] });
+        expect(countSeams(placements)).toBe(0);
+        expect(seams).toBe(0);
+      }),
+      { numRuns: 40 },
+    );
   });
 
   it('every second row first lays rows 1, 3, 5 of all colours before the gaps', () => {
