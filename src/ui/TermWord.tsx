@@ -12,10 +12,17 @@ export function TermWord({ term, children }: { term: Term; children: ReactNode }
   const [shift, setShift] = useState(0);
   // Beside a word at the edge of a small screen it would widen the page.
   useLayoutEffect(() => {
-    if (!open) return setShift(0);
+    if (!open) {
+      setShift(0);
+      return;
+    }
     const { left, right } = slip.current!.getBoundingClientRect();
     const room = document.documentElement.clientWidth - EDGE - right;
     setShift(Math.max(EDGE - left, Math.min(0, room)));
+    // A screen that is turned has its edge elsewhere.
+    const close = () => setOpen(false);
+    window.addEventListener('resize', close);
+    return () => window.removeEventListener('resize', close);
   }, [open]);
   return (
     <span className="relative inline-block">
