@@ -98,7 +98,7 @@ describe('spreadsheet files', () => {
       sheets: { S: 'worksheets/sheet1.xml' },
       strings: '<si><t>code</t></si><si><r><t>04</t></r><r><t xml:space="preserve">12 </t></r></si>',
       'xl/worksheets/sheet1.xml':
-        '<row r="1"><c r="A1" t="s"><v>0</v></c><c r="C1" t="inlineStr"><is><t> drills</t></is></c></row><row><c t="s"><v>1</v></c><c r="C2"><v>190</v></c></row><row/><row r="6"><c r="AA6"><v>1</v></c></row>',
+        '<row r="1"><c r="A1" t="s"><v>0</v></c><c r="B1" t="s"/><c r="C1" t="inlineStr"><is><t> drills</t></is></c></row><row><c t="s"><v>1</v></c><c r="C2"><v>190</v></c></row><row/><row r="6"><c r="AA6"><v>1</v></c></row>',
     });
     const { sheets, cells } = await readSpreadsheet(bytes);
     expect(sheets).toEqual(['S']);

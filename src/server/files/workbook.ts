@@ -168,7 +168,7 @@ export function cellsOf(text: string, { strings, formats }: Workbook, most: Cell
           if (!(y >= 1 && y <= most.rows)) throw tooFar();
           while (rows.length < y - 1) rows.push([]);
           row = [];
-          rows.push(row);
+          rows[y - 1] = row;
           x = 0;
           break;
         case 'c':
@@ -192,7 +192,7 @@ export function cellsOf(text: string, { strings, formats }: Workbook, most: Cell
       isValue = false;
       inline.close(name);
       if (name !== 'c' || !cell) return;
-      row.push(shown(cell, strings, formats));
+      row[x - 1] = shown(cell, strings, formats);
       cell = null;
     },
     text: (text) => {
@@ -204,7 +204,7 @@ export function cellsOf(text: string, { strings, formats }: Workbook, most: Cell
 }
 
 export function tooFar(): Error {
-  return unreadable('This sheet has cells far beside its table. Save the table alone, as XLSX or CSV.');
+  return unreadable('This sheet has something far beside its table. Save the table alone, as XLSX or CSV.');
 }
 
 function columnOf(place: string): number {
@@ -221,7 +221,7 @@ function shown(
 ): string {
   switch (type) {
     case 's':
-      return (strings[Number(value)] ?? '').trim();
+      return value ? (strings[Number(value)] ?? '').trim() : '';
     case 'inlineStr':
       return plain(own).trim();
     case 'str':
