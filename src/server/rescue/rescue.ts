@@ -1,7 +1,7 @@
 import type { IncomingMessage, RequestListener, ServerResponse } from 'node:http';
 import type { DataFault } from '../../data/engine/dataFault';
 import { backupPath, listBackups } from '../backups/backups';
-import type { BackupView } from '../backups/contract';
+import type { BackupView, RestoreReport } from '../backups/contract';
 import { replaceWithBackup } from '../backups/restore';
 import { refuseForeign } from '../http/guard';
 import { PLAIN_PAGE_HEADERS } from '../http/plainPage';
@@ -22,23 +22,27 @@ export async function rescueListener(
   const backups = await listBackups({ directory });
   const good = await newestGood(directory, backups);
   let failed: string | null = null;
-  let restoring = false;
+  // Pressed twice it is done once, and both presses are told of it: a browser shows what the second one is answered.
+  let restoring: Promise<RestoreReport> | null = null;
+  const restore = async (name: string) => {
+    const path = await backupPath({ directory }, name);
+    const report = await replaceWithBackup(directory, { path }, new Date());
+    await restored();
+    return report;
+  };
   const answer = async (request: IncomingMessage, response: ServerResponse) => {
     const headers = new Headers();
     for (const [name, value] of Object.entries(request.headers)) headers.set(name, String(value));
     const cookies = headers.get('cookie');
     refuseForeign(new Request('http://localhost/', { method: request.method ?? 'GET', headers }));
-    if (request.method === 'POST' && request.url === '/restore' && good && !restoring) {
-      restoring = true;
+    if (request.method === 'POST' && request.url === '/restore' && good) {
+      restoring ??= restore(good.name).finally(() => {
+        restoring = null;
+      });
       try {
-        const path = await backupPath({ directory }, good.name);
-        const report = await replaceWithBackup(directory, { path }, new Date());
-        await restored();
-        return send(response, 200, restoredPage(report, cookies));
+        return send(response, 200, restoredPage(await restoring, cookies));
       } catch (error) {
         failed = error instanceof Error ? error.message : String(error);
-      } finally {
-        restoring = false;
       }
     }
     if (request.url?.startsWith('/api/')) {
