@@ -182,6 +182,8 @@ describe('what happens to a canvas', () => {
     const stays = await follow(second);
     await database.query('update canvas set deleted_at = now() where id = $1', [gone.id]);
     await vi.waitFor(() => expect(reader.isClosed()).toBe(true));
+    // Who else reads is told a moment after somebody came: to those who are still there.
+    await vi.waitFor(() => expect(stays.events('present')).not.toEqual([]));
     expect(reader.told.at(-1)!.event).toBe('gone');
     expect(stays.isClosed()).toBe(false);
     stays.stop();

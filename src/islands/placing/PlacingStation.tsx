@@ -238,7 +238,7 @@ function Placing({ entry, legend, data, start, bench }: PlacingProps & { data: C
             onKey={onKey}
           />
         )}
-        {(inHand !== null || plan === null) && (
+        {(inHand !== null || (plan === null && !work.fault)) && (
           <StepSlip
             placement={inHand}
             number={inHand ? ofColour.indexOf(inHand) + 1 : 0}

@@ -243,6 +243,9 @@ export class LiveHub {
           reader.send('gone', {}, null);
           reader.close();
         }
+        // Nothing is told after the end.
+        channel.readers.clear();
+        this.forget(canvasId, channel);
         return;
       }
       const marks = await marksAfter(this.database, canvasId, heads.marks, MOST_TOLD + 1);
