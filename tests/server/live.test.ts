@@ -189,6 +189,13 @@ describe('what happens to a canvas', () => {
     stays.stop();
     const hub = await liveHub(database);
     expect(await hub.changes(gone.id, { revision: 0, position: 0 })).toBeNull();
+    // It comes back, and is read anew before the one who read before has let go.
+    await database.query('update canvas set deleted_at = null where id = $1', [gone.id]);
+    const anew = await follow(gone);
+    reader.stop();
+    await mark(gone, 0);
+    await vi.waitFor(() => expect(anew.events('mark')).toHaveLength(1), PATIENCE);
+    anew.stop();
   });
 });
 

@@ -214,8 +214,9 @@ export class LiveHub {
   }
 
   private forget(canvasId: string, channel: Channel): void {
-    // Who is just about to read must not be left with a channel that nobody tells anything.
-    if (channel.readers.size > 0 || channel.coming > 0) return;
+    // Who is just about to read must not be left with a channel that nobody tells anything; and what was given up has no
+    // place any more, which may be another one's by now.
+    if (channel.gone || channel.readers.size > 0 || channel.coming > 0) return;
     channel.gone = true;
     for (const timer of channel.telling.values()) clearTimeout(timer);
     this.channels.delete(canvasId);
@@ -319,6 +320,7 @@ export class LiveHub {
   }
 
   private tellPresent(channel: Channel, after: number): void {
+    if (channel.gone) return;
     clearTimeout(channel.telling.get(after));
     const timer = setTimeout(() => {
       channel.telling.delete(after);
