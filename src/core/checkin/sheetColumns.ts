@@ -140,7 +140,10 @@ export function headingsIn(cells: readonly string[]): number {
   return cells.filter((cell) => SHEET_FIELDS.some((field) => headingScore(cell, field) > 0.5)).length;
 }
 
-/** How much the content of a column looks like a field: 1 surely, −1 it cannot be, −2 nor under a heading that may mean something else. */
+/** Content that makes a heading mean something else, unless it is the surest one. */
+const CONTRADICTED = -2;
+
+/** How much the content of a column looks like a field: 1 surely, −1 it cannot be by itself. */
 function contentScore(values: readonly string[], field: SheetField, all: Content): number {
   const filled = values.filter((value) => value !== '');
   if (filled.length === 0) return 0;
@@ -160,7 +163,7 @@ function contentScore(values: readonly string[], field: SheetField, all: Content
     case 'finish':
       if (share((value) => readFinish(value) !== null) > 0.8) return 0.8;
       // “Type” may head square and round: where no word is a finish, it heads something else.
-      return filled.some((value) => readFinish(value) !== null) ? -1 : -2;
+      return filled.some((value) => readFinish(value) !== null) ? -1 : CONTRADICTED;
     case 'code':
       if (share((value) => value.length <= 12 && /\d/.test(value)) < 0.8 || distinct < 0.7) return -1;
       return counting ? -0.3 : 0.5 + 0.2 * distinct;
@@ -240,7 +243,7 @@ export function guessColumns(
       // A heading that is plainly contradicted by what stands below it is none.
       if (named === 0 && (looks < TAKEN_FROM || !GUESSED[header?.[column] ? 'headed' : 'bare'].has(field)))
         return [];
-      if (looks === -2 && named < 1) return [];
+      if (looks === CONTRADICTED && named < 1) return [];
       const score = named * 2 + looks * (named > 0 ? 0.5 : 1);
       return score >= TAKEN_FROM ? [{ field, column, score, named: named > 0 }] : [];
     }),

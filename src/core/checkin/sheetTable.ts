@@ -116,13 +116,21 @@ export function tableOfCells(cells: string[][], { headerLine = null }: TableOpti
       `This has ${many(columns)} columns, and no inventory sheet has more than ${MAX_SHEET_COLUMNS}. Is the sign between the columns right?`,
     );
   }
-  const at = headerLine === null ? headerAt(rows) : rows.findIndex((row) => row.lineNumber === headerLine);
+  const named = headerLine === null ? headerAt(rows) : rows.findIndex((row) => row.lineNumber === headerLine);
+  const unnamed = headerLine === null && named === -1 ? unknownHeaderAt(rows) : -1;
+  const at = named === -1 ? unnamed : named;
   const header = at >= 0 ? rows[at]! : null;
   const above = header ? at : titlesAbove(rows);
-  const notices: TableNotice[] = rows.slice(0, above).map(({ lineNumber, cells }) => ({
-    lineNumber,
-    reason: `Not read, because it stands above the ${header ? 'headings' : 'rows'}: ${shortened(cells.filter((cell) => cell !== '').join(' '))}`,
+  const notices: TableNotice[] = rows.slice(0, above).map((row) => ({
+    lineNumber: row.lineNumber,
+    reason: `Not read, because it stands above the ${header ? 'headings' : 'rows'}: ${shortened(wordsOf(row))}`,
   }));
+  if (unnamed >= 0) {
+    notices.push({
+      lineNumber: rows[unnamed]!.lineNumber,
+      reason: `Taken for headings, because its words stand above numbers: ${shortened(wordsOf(rows[unnamed]!))}`,
+    });
+  }
   const below = rows.slice(header ? at + 1 : above).filter((row) => !isRule(row));
   const isAgain = ({ cells }: SheetRow) => header !== null && cells.join('\t') === header.cells.join('\t');
   const again = below.filter(isAgain);
@@ -166,32 +174,33 @@ export function unusedColumns(table: SheetTable, mapping: ColumnMapping): string
   );
 }
 
-/**
- * The row that names most fields, among the first. Where none names two, or one beside nothing but words, it is the one
- * whose words stand above numbers alone, in whatever language; −1 where there is none.
- */
+/** The row that names most fields, among the first; −1 where none names two, or one beside nothing but words. */
 function headerAt(rows: readonly SheetRow[]): number {
   const counts = rows.slice(0, HEADER_WITHIN).map(({ cells }) => headingsIn(cells));
   const most = largest(counts);
   const at = counts.indexOf(most);
   if (most >= 2) return at;
-  if (most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join(''))) return at;
-  return rows
-    .slice(0, HEADER_WITHIN)
-    .findIndex(({ cells }, i) => isAboveNumbers(cells, rows.slice(i + 1, i + 1 + JUDGED_ROWS)));
+  return most === 1 && rows.length > at + 1 && !/\d/.test(rows[at]!.cells.join('')) ? at : -1;
 }
 
 /** Rows enough to tell what a column holds. */
 const JUDGED_ROWS = 50;
 
-/** Whether cells are words without a digit, two at least, and one of them stands above amounts. */
-function isAboveNumbers(cells: readonly string[], below: readonly SheetRow[]): boolean {
+/**
+ * The first row below the titles where it is headings in words that nobody knows here: two at least, no digit among them,
+ * and one of them above amounts; −1 where it may be a colour.
+ */
+function unknownHeaderAt(rows: readonly SheetRow[]): number {
+  const at = titlesAbove(rows);
+  const { cells } = rows[at]!;
   const words = cells.flatMap((cell, column) => (cell === '' ? [] : [column]));
-  if (words.length < 2 || /\p{Nd}/u.test(cells.join(''))) return false;
-  return words.some((column) => {
-    const values = below.map((row) => row.cells[column] ?? '');
-    return values.filter((value) => value !== '').length > 1 && areAmounts(values);
-  });
+  if (words.length < 2 || /\p{Nd}/u.test(cells.join(''))) return -1;
+  const below = rows.slice(at + 1, at + 1 + JUDGED_ROWS);
+  const isAboveAmounts = (column: number) => {
+    const values = below.flatMap((row) => row.cells[column] || []);
+    return values.length > 1 && areAmounts(values);
+  };
+  return words.some(isAboveAmounts) ? at : -1;
 }
 
 /** How many rows above a table without headings are titles: words by themselves, where most rows have several cells. */
@@ -211,6 +220,11 @@ function isRule({ cells }: SheetRow): boolean {
 /** A cell without what is written around a number so that spreadsheets keep it as a text: `="0310"`. */
 function asText(cell: string): string {
   return cell.replace(/^\s*="([^"]*)"\s*$/, '$1');
+}
+
+/** What stands in a row, cell by cell. */
+function wordsOf({ cells }: SheetRow): string {
+  return cells.filter((cell) => cell !== '').join(' ');
 }
 
 function shortened(text: string): string {

@@ -404,6 +404,14 @@ describe('headings in words that nobody knows here', () => {
     });
   });
 
+  it('are said to be taken so', () => {
+    expect(readSheetTable('Harbour\nUno,Due\n412,190\n98,96').notices).toEqual([
+      { lineNumber: 1, reason: 'Not read, because it stands above the headings: Harbour' },
+      { lineNumber: 2, reason: 'Taken for headings, because its words stand above numbers: Uno Due' },
+    ]);
+    expect(readSheetTable('Code,Due\n412,190\n98,96').notices).toEqual([]);
+  });
+
   it('are none where a row may be a colour', () => {
     for (const text of [
       'Moss,Dark\nDusk,Light',
@@ -411,6 +419,8 @@ describe('headings in words that nobody knows here', () => {
       'Moss,\nDusk,96\nStraw,20',
       'Moss,soft\nDusk,96',
       'Moss ١,soft\nDusk,96\nStraw,20',
+      // A caption among the rows.
+      '412,Moss,190\nSpecial,ones,\n98,Dusk,96\n77,Straw,5',
     ])
       expect(found(text).headerLine).toBeNull();
   });
