@@ -74,7 +74,7 @@ export interface ShelvedCanvas {
   drills: number;
   hasChart: boolean;
   inFront: InFront | null;
-  /** When something was marked, counted or brought forward last; when it came where nothing was yet. */
+  /** When something was marked, counted, put into pots or brought forward last; when it came where nothing was yet. */
   workedAt: string;
   /** Whether every planned pot is filled, or none are wanted. */
   kittedUp: boolean;
@@ -102,7 +102,8 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
             f.section as front_section, f.line as front_line,
             greatest(c.created_at, f.changed_at,
               (select m.happened_at from mark m where m.canvas_id = c.id order by m.position desc limit 1),
-              (select b.happened_at from bag_entry b where b.canvas_id = c.id order by b.position desc limit 1)
+              (select b.happened_at from bag_entry b where b.canvas_id = c.id order by b.position desc limit 1),
+              (select e.happened_at from pot_event e where e.canvas_id = c.id order by e.position desc limit 1)
             ) as worked_at,
             c.no_cases or (exists (select 1 from allotment a where a.canvas_id = c.id) and not exists (
               select 1 from allotment a where a.canvas_id = c.id and coalesce((

@@ -88,6 +88,10 @@ it('the shelf begins with what was counted, marked or in front last, and with wh
   expect(await order()).toEqual([2, 0, 1]);
   await putInFront(database, other.id, { section: 1, line: 1 }, later(1));
   expect(await order()).toEqual([1, 2, 0]);
+  await putInFront(database, other.id, { section: 1, line: 1 }, '2026-01-01T00:00:00Z');
+  const filled = { id: randomUUID(), line: 1, kind: 'fill' as const, drills: 0, undoes: null, redoes: null };
+  await notePot(database, mine, filled);
+  expect(await order()).toEqual([0, 2, 1]);
   expect(await shelfPage(database, other.title, 1)).toMatchObject({ page: 1, all: expect.any(Number) });
   expect((await shelfPage(database, 'no such title', 1)).entries).toEqual([]);
 });
