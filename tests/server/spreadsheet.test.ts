@@ -178,6 +178,10 @@ describe('spreadsheet files', () => {
       'holds declarations that it should not have',
     );
     await expect(readSpreadsheet(await book({ sheets }))).rejects.toThrow('no sheet that can be read');
+    // What is hidden (18.18.68) is looked at last.
+    const hidden = { 'Lists" state="veryHidden': 'worksheets/sheet1.xml', Kit: 'worksheets/sheet2.xml' };
+    const two = { sheets: hidden, 'xl/worksheets/sheet1.xml': '', 'xl/worksheets/sheet2.xml': '' };
+    expect((await readSpreadsheet(await book(two))).sheets).toEqual(['Kit', 'Lists']);
   });
 
   // OpenDocument 1.3 part 3: 9.1.4 cells, 19.385 values, 19.675 and 19.676 what is written once, 6.1 text.

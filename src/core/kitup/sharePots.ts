@@ -58,11 +58,16 @@ export function sharePots(
     strides.push(states);
     states *= count + 1;
   }
-  const choices = colours.map((colour) => choicesOf(colour, sizes));
-  const steps = choices.reduce((sum, all) => sum + all.length, 0) * states;
-  if (steps > SHARING_BUDGET / (goals.length + 1)) return null;
-
   const G = goals.length + 1;
+  let affordable = Math.floor(SHARING_BUDGET / G / states);
+  const choices: number[][][] = [];
+  for (const colour of colours) {
+    const own = choicesOf(colour, sizes, affordable);
+    if (own === null) return null;
+    choices.push(own);
+    affordable -= own.length;
+  }
+
   let best = new Float64Array(states * G).fill(Number.POSITIVE_INFINITY);
   best.fill(0, 0, G);
   const chosen: Int16Array[] = [];
@@ -135,21 +140,30 @@ function roomOf(pots: readonly number[], sizes: readonly PotSize[]): number {
   return pots.reduce((sum, n, c) => sum + n * sizes[c]!.capacity, 0);
 }
 
-/** What a colour may sensibly get of each size: no pot that could stay empty, and one at least if it has none. */
-function choicesOf({ drills, base }: WantingColour, sizes: readonly PotSize[]): number[][] {
+/**
+ * What a colour may sensibly get of each size: no pot that could stay empty, and one at least if it has none.
+ * @returns null where there are more than `most` ways
+ */
+function choicesOf(
+  { drills, base }: WantingColour,
+  sizes: readonly PotSize[],
+  most: number,
+): number[][] | null {
   const all: number[][] = [];
-  const add = (pots: number[], size: number) => {
+  const add = (pots: number[], number: number, room: number) => {
+    if (all.length > most) return;
+    const { length: size } = pots;
     if (size === sizes.length) {
-      const number = pots.reduce((sum, n) => sum + n, 0);
-      const room = roomOf(pots, sizes) + base;
       const idle = pots.some((n, c) => n > 0 && room - sizes[c]!.capacity >= drills);
       if (number === 0 ? base > 0 : number === 1 && base === 0 ? true : !idle) all.push(pots);
       return;
     }
     const { capacity, count } = sizes[size]!;
-    const most = Math.min(count, Math.max(1, Math.ceil((drills - base) / capacity)));
-    for (let n = 0; n <= most; n++) add([...pots, n], size + 1);
+    const wanted = Math.min(count, Math.max(1, Math.ceil((drills - base) / capacity)));
+    // Where all of it has room already, one more could stay empty.
+    const isDone = (number > 0 || base > 0) && room >= drills;
+    for (let n = 0; n <= (isDone ? 0 : wanted); n++) add([...pots, n], number + n, room + n * capacity);
   };
-  add([], 0);
-  return all;
+  add([], 0, base);
+  return all.length > most ? null : all;
 }

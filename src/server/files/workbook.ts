@@ -10,6 +10,7 @@ interface Worksheet {
 
 /** A spreadsheet's parts (ECMA-376 part 1, 18), as far as its cells need them. */
 export interface Workbook {
+  /** Those that are hidden stand behind the others. */
   sheets: Worksheet[];
   strings: readonly string[];
   /** Format of each cell style, as written in the file or by its number. */
@@ -52,16 +53,18 @@ export function workbookOf(textOf: (path: string) => string | null): Workbook {
     },
   });
   const sheets: Worksheet[] = [];
+  const hidden: Worksheet[] = [];
   readPart(textOf('xl/workbook.xml'), {
     open: (element, attributes) => {
       if (element !== 'sheet') return;
-      const { name = 'Sheet', id } = localOnes(attributes);
+      const { name = 'Sheet', id, state = 'visible' } = localOnes(attributes);
       const target = targets.get(id);
       if (target === undefined) return;
       const path = target.startsWith('/') ? target.slice(1) : `xl/${target.replace(/^\.\//, '')}`;
-      if (textOf(path) !== null) sheets.push({ name, path });
+      if (textOf(path) !== null) (state === 'visible' ? sheets : hidden).push({ name, path });
     },
   });
+  sheets.push(...hidden);
   if (sheets.length === 0) throw unreadable('This spreadsheet has no sheet that can be read.');
   return {
     sheets,
@@ -236,7 +239,7 @@ function shown(
   }
 }
 
-/** A number under its format: leading zeros are kept, dates are days, digits behind the point as many as are shown. */
+/** A number under its format: leading zeros are kept, and dates are days. */
 function asShown(raw: string, format: string): string {
   const value = Number(raw);
   if (!Number.isFinite(value)) return raw.trim();

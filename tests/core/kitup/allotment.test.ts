@@ -239,6 +239,56 @@ describe('an allotment', () => {
     expect(results[0]!.atLeast).toBe(1);
   });
 
+  it('ends where no exchange of a colour that is in conflict makes it better', () => {
+    const goals: AllotGoal[] = ['closes', 'neighbours', 'overflow', 'order'];
+    const confusable = [1, 2, 3, 4, 5].flatMap((a) =>
+      [2, 3, 4, 5].flatMap((b) => (a < b ? [[a, b] as const] : [])),
+    );
+    const number = fc.integer({ min: 1, max: 6 });
+    fc.assert(
+      fc.property(
+        fc.array(number, { minLength: 5, maxLength: 5 }),
+        fc.array(number, { minLength: 7, maxLength: 7 }),
+        fc.integer({ min: 0, max: 6 }),
+        (drills, capacities, lock) => {
+          const { slotsOf, results } = allot(
+            task({
+              colours: colours(...drills),
+              slots: slots(...capacities),
+              touching: row(7),
+              confusable,
+              goals,
+              locked: new Map([[2, [lock]]]),
+            }),
+          );
+          const touches = (at: number[], r: number) => at.some((slot) => Math.abs(slot - at[r]!) === 1);
+          const valuesOf = (at: number[]) => {
+            const outside = at.map((slot, r) => Math.max(0, drills[r]! - capacities[slot]!));
+            const sum = (values: number[]) => values.reduce((a, b) => a + b);
+            return [
+              outside.filter((each) => each > 0).length,
+              at.filter((slot) => at.includes(slot + 1)).length,
+              sum(outside),
+              sum(at.map((slot, r) => (slot - r) ** 2)),
+            ];
+          };
+          const reached = drills.map((_, r) => slotsOf.get(r + 1)![0]!);
+          const values = valuesOf(reached);
+          expect(results.map(({ value }) => value)).toEqual(values);
+          for (const r of [0, 2, 3, 4].filter((each) => touches(reached, each))) {
+            for (const column of capacities.keys()) {
+              if (column === lock) continue;
+              const moved = reached.map((slot) => (slot === column ? reached[r]! : slot)).with(r, column);
+              const [less = 0] = valuesOf(moved).flatMap((value, g) => value - values[g]! || []);
+              expect(less).toBeGreaterThanOrEqual(0);
+            }
+          }
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
   it('keeps a locked colour and plans round it', () => {
     const { slotsOf } = allot(
       task({ colours: colours(1, 1, 1), slots: slots(5, 5, 5), locked: new Map([[3, [0]]]) }),

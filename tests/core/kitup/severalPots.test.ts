@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import highsLoader from 'highs';
 import { describe, expect, it } from 'vitest';
 import { ALLOT_GOALS, type AllotGoal, type AllotTask, partingFirst } from '../../../src/core/kitup/allotTask';
-import { allotBoth } from '../../../src/core/kitup/severalPots';
+import { allotBoth, offerOf } from '../../../src/core/kitup/severalPots';
 import { sharePots } from '../../../src/core/kitup/sharePots';
 
 const solver = await highsLoader();
@@ -81,7 +81,10 @@ describe('pots shared out among colours', () => {
 
 describe('several pots for a colour', () => {
   it('stand side by side in the order, and take what would stay outside', () => {
-    const { one, several } = allotBoth(task([100, 450, 100, 250], Array(7).fill(200)));
+    const both = allotBoth(task([100, 450, 100, 250], Array(7).fill(200)));
+    const { one, several } = both;
+    expect(offerOf(both)).toEqual({ pots: 3, colours: 2, outside: [300, 0], overflowing: [2, 0] });
+    expect(offerOf({ one, several: null })).toBeNull();
     expect(one.results[1]).toEqual({ goal: 'overflow', value: 300, atLeast: 300 });
     expect(Object.fromEntries(several!.slotsOf)).toEqual({ 1: [0], 2: [1, 2, 3], 3: [4], 4: [5, 6] });
     expect(several!.results.map(({ value }) => value)).toEqual([0, 0, 0, 0, 0]);
@@ -105,14 +108,40 @@ describe('several pots for a colour', () => {
 
   it('leave the first pots where they are when their order comes before their size', () => {
     const goals: AllotGoal[] = ['order', 'closes', 'overflow', 'refills', 'neighbours'];
-    const { one, several } = allotBoth(task([100, 700, 100], [200, 200, 200, 200, 500], { goals }));
+    const { one, several } = allotBoth(
+      task([100, 700, 100], [200, 200, 200, 200, 500, 0], { goals, confusable: [[2, 3]] }),
+    );
     expect([...one.slotsOf.values()]).toEqual([[0], [1], [2]]);
-    expect(several!.slotsOf.get(2)).toEqual([1, 4]);
+    expect(Object.fromEntries(several!.slotsOf)).toEqual({ 1: [0], 2: [1, 4], 3: [2] });
+    expect(several!.results.at(-1)).toEqual({ goal: 'neighbours', value: 1, atLeast: 0 });
     expect(several!.results.find(({ goal }) => goal === 'overflow')).toEqual({
       goal: 'overflow',
       value: 0,
       atLeast: 0,
     });
+  });
+
+  it('are given away one by one where there are too many sizes to try all ways', () => {
+    const drills = Array.from({ length: 20 }, (_, i) => 200 + 57 * i);
+    const capacities = Array.from({ length: 36 }, (_, i) => 100 + 10 * (i % 12));
+    const room = (slots: number[]) => slots.reduce((sum, slot) => sum + capacities[slot]!, 0);
+    for (const goals of [ALLOT_GOALS, ['overflow', 'order', 'closes', 'refills', 'neighbours'] as const]) {
+      const { one, several } = allotBoth(task(drills, capacities, { goals }));
+      for (const [line, [first]] of one.slotsOf) expect(several!.slotsOf.get(line)![0]).toBe(first);
+      // What stays outside overflows all pots together, so none is idle and none is given twice.
+      const used = [...several!.slotsOf.values()].flat();
+      expect(used.toSorted((a, b) => a - b)).toEqual(capacities.map((_, slot) => slot));
+      const outside = drills.map((each, i) => Math.max(0, each - room(several!.slotsOf.get(i + 1)!)));
+      const value = (goal: AllotGoal) => several!.results.find((each) => each.goal === goal)!;
+      const least = drills.reduce((sum, each) => sum + each) - room(used);
+      expect(value('overflow')).toEqual({
+        goal: 'overflow',
+        value: outside.reduce((a, b) => a + b),
+        atLeast: least,
+      });
+      expect(value('closes').value).toBe(outside.filter((each) => each > 0).length);
+      if (goals === ALLOT_GOALS) expect(value('closes').value).toBeLessThan(one.results[0]!.value);
+    }
   });
 
   it('keep those that are filled already', () => {

@@ -20,7 +20,9 @@ describe('a tint', () => {
   it('is likeliest where it is what is seen, and others are the less so the more they differ', () => {
     const of = judged(RED.light as Tint, 0);
     expect(of(RED)).toBeCloseTo(0, 4);
-    expect(of(PINK)).toBeLessThan(-3);
+    // Student's t of three dimensions with four degrees of freedom, and the spread of 2 squared.
+    const far = PINK.lab.reduce((sum, value, i) => sum + (value - RED.lab[i]!) ** 2, 0);
+    expect(of(PINK)).toBeCloseTo(-3.5 * Math.log(1 + far / 4 / 4), 3);
     expect(of(BLUE)).toBeLessThan(of(PINK));
   });
 
@@ -28,8 +30,11 @@ describe('a tint', () => {
     const of = judged(RED.light as Tint, 0.3);
     expect(of(RED)).toBeGreaterThan(of(GREEN) + 2);
     expect(of(RED)).toBeGreaterThan(of(BLUE) + 2);
-    expect(of(RED)).toBeLessThan(-2);
+    // Ten times the usual one.
+    expect(of(RED)).toBeCloseTo(-Math.log(1 + 10 ** 2), 3);
     expect(of(RED)).toBeLessThan(judged(RED.light as Tint, 0.05)(RED));
+    // Nobody asks for the reflection where its price is more than the answer is worth.
+    expect(of(RED, -4)).toBeLessThan(-4.7);
   });
 
   it('costs nothing where the light of the place holds the reflection already', () => {
@@ -51,7 +56,8 @@ describe('a tint', () => {
   it('is told by the channels that are not full', () => {
     // Red is full: green and blue tell orange from violet.
     const of = judged([0.9, 0.5, 0.1], 0.6);
-    expect(of(known([0.9, 0.5, 0.1]))).toBeGreaterThan(of(known([0.9, 0.1, 0.5])) + 2);
+    expect(of(known([0.9, 0.5, 0.1]))).toBeCloseTo(-Math.log(1 + 20 ** 2), 3);
+    expect(of(known([0.9, 0.1, 0.5]))).toBeLessThan(of(known([0.9, 0.5, 0.1])) - 2);
     // All are full: nothing is said but what is seen.
     const white = judged([1, 1, 1], 0.6);
     expect(white(known([0.9, 0.9, 0.9]))).toBeGreaterThan(white(BLUE));
