@@ -6,8 +6,7 @@ export default defineConfig({
   test: {
     include: ['tests/{core,data,server,demo,islands,ui}/**/*.test.{ts,tsx}'],
     globalSetup: ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts'],
-
-    setupFiles: ['tests/equalArrays.ts'],
+    setupFiles: ['tests/equalArrays.ts', 'tests/cleanPage.ts'],
     // A module is loaded once a worker and not once a file, which takes as long as many a test; what a file puts in the
     // place of a global goes with it.
     isolate: false,

@@ -17,7 +17,7 @@ export default defineConfig({
     globalSetup: needsDatabase
       ? ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts']
       : [],
-    setupFiles: ['tests/equalArrays.ts'],
+    setupFiles: ['tests/equalArrays.ts', 'tests/cleanPage.ts'],
     isolate: false,
     unstubGlobals: true,
     unstubEnvs: true,

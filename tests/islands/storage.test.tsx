@@ -1,11 +1,9 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { afterEach, expect, it, vi } from 'vitest';
+import { expect, it, vi } from 'vitest';
 import { STARTING_LAYOUTS, startStorage } from '../../src/core/storage/drawStorage';
 import type { Storage } from '../../src/core/storage/storage';
 import { CaseEditor } from '../../src/islands/storage/CaseEditor';
-
-afterEach(cleanup);
 
 const first = startStorage('9f0c1a52-5b0e-4c27-9a8f-0b6f7a1d2c3e', STARTING_LAYOUTS[0]!, 'Strip');
 const theirs: Storage = { ...first, name: 'Blue strip', packingShare: 0.6 };

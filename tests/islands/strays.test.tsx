@@ -1,12 +1,11 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { ListedBag } from '../../src/core/checkin/bagLedger';
 import { BagList } from '../../src/islands/checkin/BagList';
 import { Strays } from '../../src/islands/checkin/Strays';
 import { line } from '../core/samples';
 
-afterEach(cleanup);
 const legend = [line(1, { code: '412' }), line(2, { code: '98' })];
 const bags = (count: number) =>
   Array.from({ length: count }, (_, i) => ({ id: `b${i}`, label: `Z${i}`, drills: 200 }) as ListedBag);

@@ -1,9 +1,7 @@
 // @vitest-environment happy-dom
-import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { afterEach, expect, it, vi } from 'vitest';
+import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { expect, it, vi } from 'vitest';
 import { TrashSlip, type TrashWish } from '../../src/islands/checkin/TrashSlip';
-
-afterEach(cleanup);
 
 it('numbers of bad drills leave their fields when they are sent, and are there again when they are refused', async () => {
   const onRecord = vi.fn<(record: TrashWish, refused?: () => void) => void>();

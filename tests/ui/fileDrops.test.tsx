@@ -1,11 +1,10 @@
 // @vitest-environment jsdom
-import { act, cleanup, render, screen } from '@testing-library/react';
-import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
+import { act, render, screen } from '@testing-library/react';
+import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { FilePicker } from '../../src/ui/FilePicker';
 import { theDrops } from '../../src/ui/fileDrops';
 
 beforeAll(() => theDrops.watch(window));
-afterEach(cleanup);
 
 const file = (name: string) => new File(['x'], name);
 /** Drags over a place and lets go there. @returns what the pointer said, and whether the browser leaves the page alone */

@@ -1,10 +1,8 @@
 // @vitest-environment happy-dom
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { act, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
-import { afterEach, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { NumberField } from '../../src/ui/NumberField';
-
-afterEach(cleanup);
 
 let taken: number[] = [];
 let set: (value: number) => void = () => {};

@@ -1,12 +1,11 @@
 // @vitest-environment jsdom
-import { act, cleanup, render } from '@testing-library/react';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { act, render } from '@testing-library/react';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { TranslatedTexts } from '../../src/ui/translatedTexts';
 
 const { removeChild, insertBefore } = Node.prototype;
 beforeAll(() => new TranslatedTexts().watch(document.body));
 afterAll(() => Object.assign(Node.prototype, { removeChild, insertBefore }));
-afterEach(cleanup);
 
 /** Ways in which translators put their words into a page. */
 const WAYS: Record<string, (text: Text, words: Node) => void> = {

@@ -128,11 +128,13 @@ describe('several pots for a colour', () => {
     for (const goals of [ALLOT_GOALS, ['overflow', 'order', 'closes', 'refills', 'neighbours'] as const]) {
       const { one, several } = allotBoth(task(drills, capacities, { goals }));
       for (const [line, [first]] of one.slotsOf) expect(several!.slotsOf.get(line)![0]).toBe(first);
+      const value = (goal: AllotGoal) => several!.results.find((each) => each.goal === goal)!;
       // What stays outside overflows all pots together, so none is idle and none is given twice.
       const used = [...several!.slotsOf.values()].flat();
       expect(used.toSorted((a, b) => a - b)).toEqual(capacities.map((_, slot) => slot));
+      // They stand by their first pots.
+      expect(value('order')).toEqual(one.results.find(({ goal }) => goal === 'order'));
       const outside = drills.map((each, i) => Math.max(0, each - room(several!.slotsOf.get(i + 1)!)));
-      const value = (goal: AllotGoal) => several!.results.find((each) => each.goal === goal)!;
       const least = drills.reduce((sum, each) => sum + each) - room(used);
       expect(value('overflow')).toEqual({
         goal: 'overflow',
