@@ -124,21 +124,27 @@ export async function filledPots(queries: Queries, canvasId: string): Promise<Se
   return new Set(rows.filter(({ kind }) => kind === 'fill').map(({ line }) => line));
 }
 
+/** Marks that are rewritten at once; one by one a year of them would hold the shelf for ten seconds. */
+const REWRITTEN = 500;
+
 /** Rewrites the squares of the mark ledger and of the repairs, for a canvas that got another width. */
 export async function rewriteRuns(
   queries: Queries,
   canvasId: string,
   moved: (runs: CellRuns) => number[],
 ): Promise<void> {
-  const marks = await queries.query<{ id: string; cells: Uint8Array }>(
-    'select id, cells from mark where canvas_id = $1',
-    [canvasId],
-  );
-  for (const { id, cells } of marks) {
-    await queries.query('update mark set cells = $2 where id = $1', [
-      id,
-      runsToBytes(moved(runsFromBytes(cells))),
-    ]);
+  for (let after = 0; ; ) {
+    const marks = await queries.query<{ id: string; position: number; cells: Uint8Array }>(
+      `select id, position::int as position, cells from mark where canvas_id = $1 and position > $2
+       order by position limit $3`,
+      [canvasId, after, REWRITTEN],
+    );
+    if (marks.length === 0) break;
+    await queries.query(
+      'update mark as m set cells = n.cells from unnest($1::uuid[], $2::bytea[]) as n (id, cells) where m.id = n.id',
+      [marks.map(({ id }) => id), marks.map(({ cells }) => runsToBytes(moved(runsFromBytes(cells))))],
+    );
+    after = marks.at(-1)!.position;
   }
   const edits = await queries.query<{
     id: string;

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Canvas } from '../../src/core/canvas/canvas';
 import { makeChart } from '../../src/core/cells/chart';
 import { popMarks, runsToBytes } from '../../src/data/bench';
+import { rewriteRuns } from '../../src/data/corrections';
 import type { Database, Queries } from '../../src/data/engine/database';
 import { undoStateOf } from '../../src/data/history';
 import { line } from '../core/samples';
@@ -79,5 +80,29 @@ describe('a ledger of thousands of rows', () => {
     const marks = await popMarks(database, canvases[0].id);
     expect(marks.filter(({ kind }) => kind === 'lift')).toHaveLength(lifts);
     expect(await rowsTouched((queries) => popMarks(queries, canvases[0].id))).toBeLessThan(lifts * 15);
+  });
+
+  it('is rewritten for another width in a few statements, and no other canvas is', async () => {
+    let statements = 0;
+    await database.transaction((queries) =>
+      rewriteRuns(
+        {
+          query: (sql, parameters) => {
+            statements++;
+            return queries.query(sql, parameters);
+          },
+          script: queries.script,
+        },
+        canvases[0].id,
+        ([start, length]) => [start! + 20, length!],
+      ),
+    );
+    expect(statements).toBeLessThan(ROWS / 100);
+    for (const [i, start] of [27, 7].entries()) {
+      const rows = await database.query('select distinct cells from mark where canvas_id = $1', [
+        canvases[i]!.id,
+      ]);
+      expect(rows).toEqual([{ cells: runsToBytes([start, 1]) }]);
+    }
   });
 });
