@@ -2,7 +2,7 @@ import { allot } from './allotment';
 import type { AllotGoal, Allotment, AllotTask, GoalResult } from './allotTask';
 import { Board, type Row, roomOf } from './board';
 import { solved } from './search';
-import { type PotSize, SIZE_GOALS, type SizeGoal, sharePots, sizeCost } from './sharePots';
+import { type PotSize, type SharedPots, SIZE_GOALS, type SizeGoal, sharePots, sizeCost } from './sharePots';
 import { compareVectors } from './vectors';
 
 /** A plan with one pot a colour, and one that uses the pots left over; null where that brings nothing. */
@@ -51,17 +51,25 @@ export function allotBoth(task: AllotTask): BothAllotments {
 
 /**
  * Uses the pots that are left over for colours that overflow. Where the goals of size come first, how many pots of each
- * size a colour gets is settled exactly for all colours together, and then where they stand, a colour's pots side by
- * side. Else, or where that takes too long, every colour keeps the pot of the plan with one pot each, and only those
- * left over are shared out.
+ * size a colour gets is settled for all colours together, and then where they stand, a colour's pots side by side.
+ * Else, or where that was settled roughly and is no better, every colour keeps the pot of the plan with one pot each,
+ * and only those left over are shared out.
  */
 function allotSeveral(task: AllotTask, one: Allotment): Allotment | null {
   const sizeGoals = task.goals.filter(isSize);
   const sizesLead = task.goals.slice(0, sizeGoals.length).every(isSize);
-  return (sizesLead ? allotTogether(task, sizeGoals) : null) ?? allotSpare(task, sizeGoals, one);
+  const shared = sizesLead ? sharedTogether(task, sizeGoals) : null;
+  if (shared?.isBest) return allotTogether(task, sizeGoals, shared);
+  const spare = allotSpare(task, sizeGoals, one);
+  const values = spare.results.filter(({ goal }) => isSize(goal)).map(({ value }) => value);
+  return shared && compareVectors(shared.values, values) < 0 ? allotTogether(task, sizeGoals, shared) : spare;
 }
 
-function allotTogether(task: AllotTask, goals: readonly SizeGoal[]): Allotment | null {
+interface Together extends SharedPots {
+  sizes: PotSize[];
+}
+
+function sharedTogether(task: AllotTask, goals: readonly SizeGoal[]): Together | null {
   const kept = new Set([...task.locked.values()].flat());
   const sizes = sizesOf(task.slots, (i) => !kept.has(i));
   const colours = task.colours.map(({ line, drills }) => ({
@@ -69,10 +77,17 @@ function allotTogether(task: AllotTask, goals: readonly SizeGoal[]): Allotment |
     base: roomOf(task, task.locked.get(line) ?? []),
   }));
   const shared = sharePots(colours, sizes, goals);
-  if (!shared) return null;
+  return shared && { ...shared, sizes };
+}
+
+function allotTogether(
+  task: AllotTask,
+  goals: readonly SizeGoal[],
+  { pots, values, isBest, sizes }: Together,
+): Allotment {
   const rows = task.colours.flatMap(({ line, drills }, i): Row[] => [
     ...(task.locked.get(line) ?? []).map((keeps) => ({ line, drills, keeps, size: null, besides: 0 })),
-    ...shared.pots[i]!.flatMap((n, c) =>
+    ...pots[i]!.flatMap((n, c) =>
       Array.from({ length: n }, () => ({ line, drills, keeps: null, size: sizes[c]!.capacity, besides: 0 })),
     ),
   ]);
@@ -86,15 +101,18 @@ function allotTogether(task: AllotTask, goals: readonly SizeGoal[]): Allotment |
     slotsOf: slotsByLine(rows, best),
     left: [],
     results: task.goals.map((goal): GoalResult => {
-      const proved = goals.indexOf(goal as SizeGoal);
-      if (proved >= 0) return { goal, value: shared.values[proved]!, atLeast: shared.values[proved]! };
+      const at = goals.indexOf(goal as SizeGoal);
+      if (at >= 0) {
+        const value = values[at]!;
+        return { goal, value, atLeast: isBest ? value : leastOf(task, goal) };
+      }
       // Another choice of pots, as good in what comes first, might do better here.
       return { goal, value: goal === 'order' ? order : board.conflicts(best).length, atLeast: 0 };
     }),
   };
 }
 
-function allotSpare(task: AllotTask, goals: readonly SizeGoal[], one: Allotment): Allotment | null {
+function allotSpare(task: AllotTask, goals: readonly SizeGoal[], one: Allotment): Allotment {
   const used = new Set([...one.slotsOf.values()].flat());
   const spare = task.slots.flatMap(({ capacity }, i) => (used.has(i) || capacity <= 0 ? [] : [i]));
   const colours = task.colours.map(({ line, drills }) => ({
@@ -102,7 +120,7 @@ function allotSpare(task: AllotTask, goals: readonly SizeGoal[], one: Allotment)
     base: roomOf(task, one.slotsOf.get(line)!),
   }));
   const sizes = sizesOf(task.slots, (i) => spare.includes(i));
-  const pots = sharePots(colours, sizes, goals)?.pots ?? greedily(colours, sizes, goals);
+  const pots = sharePots(colours, sizes, goals)?.pots ?? colours.map(() => sizes.map(() => 0));
   const free = new Set(spare);
   const slotsOf = new Map([...one.slotsOf].map(([line, slots]) => [line, [...slots]]));
   task.colours.forEach(({ line }, i) => {
@@ -117,8 +135,6 @@ function allotSpare(task: AllotTask, goals: readonly SizeGoal[], one: Allotment)
       }
     });
   });
-  const drills = task.colours.reduce((sum, colour) => sum + colour.drills, 0);
-  const room = task.slots.reduce((sum, { capacity }) => sum + Math.max(0, capacity), 0);
   const all = task.colours.flatMap((colour) => {
     const slots = slotsOf.get(colour.line)!;
     return slots.map((keeps): Row => ({ ...colour, keeps, size: null, besides: 0 }));
@@ -134,37 +150,16 @@ function allotSpare(task: AllotTask, goals: readonly SizeGoal[], one: Allotment)
         (sum, colour) => sum + sizeCost(goal, colour.drills, roomOf(task, slotsOf.get(colour.line)!)),
         0,
       );
-      return { goal, value: reached, atLeast: goal === 'overflow' ? Math.max(0, drills - room) : 0 };
+      return { goal, value: reached, atLeast: leastOf(task, goal) };
     }),
   };
 }
 
-/** Gives the pots away one by one, each where it serves the goals best just then. */
-function greedily(
-  colours: readonly { drills: number; base: number }[],
-  sizes: readonly PotSize[],
-  goals: readonly SizeGoal[],
-): number[][] {
-  const pots = colours.map(() => sizes.map(() => 0));
-  const left = sizes.map(({ count }) => count);
-  const room = colours.map(({ base }) => base);
-  for (;;) {
-    let best: { i: number; c: number; gain: number[] } | null = null;
-    for (const [i, { drills }] of colours.entries()) {
-      if (room[i]! >= drills) continue;
-      for (const [c, { capacity }] of sizes.entries()) {
-        if (left[c] === 0) continue;
-        const gain = goals.map(
-          (goal) => sizeCost(goal, drills, room[i]! + capacity) - sizeCost(goal, drills, room[i]!),
-        );
-        if (compareVectors(gain, best?.gain ?? goals.map(() => 0)) < 0) best = { i, c, gain };
-      }
-    }
-    if (!best) return pots;
-    pots[best.i]![best.c]!++;
-    left[best.c]!--;
-    room[best.i]! += sizes[best.c]!.capacity;
-  }
+/** What no allotment goes below, as far as it is known without a search. */
+function leastOf({ colours, slots }: AllotTask, goal: AllotGoal): number {
+  if (goal !== 'overflow') return 0;
+  const drills = colours.reduce((sum, colour) => sum + colour.drills, 0);
+  return Math.max(0, drills - slots.reduce((sum, { capacity }) => sum + Math.max(0, capacity), 0));
 }
 
 function isSize(goal: AllotGoal): goal is SizeGoal {

@@ -39,19 +39,37 @@ export function sizeCost(goal: SizeGoal, drills: number, capacity: number): numb
   }
 }
 
+/** How pots are shared out: what each colour gets of each size, and the sum of every goal. */
+export interface SharedPots {
+  pots: number[][];
+  values: number[];
+  /** Whether nothing is better. */
+  isBest: boolean;
+}
+
 /**
  * Shares pots out among colours, several to one where that serves the goals, compared one after the other; among equals
- * the fewest pots. Exact: a dynamic programme over the colours, whose states are the pots taken of each size. Only what
- * each colour gets of each size is settled here, not where.
+ * the fewest pots. Exact where that ends in time, and roughly else. Only what each colour gets of each size is settled
+ * here, not where.
  * @param goals in their order
- * @returns pots of each size by colour, and the sum of every goal; null where there are too few pots for all colours, or
- * the exact solution takes too long
+ * @returns null where there are too few pots for all colours
  */
 export function sharePots(
   colours: readonly WantingColour[],
   sizes: readonly PotSize[],
   goals: readonly SizeGoal[],
-): { pots: number[][]; values: number[] } | null {
+): SharedPots | null {
+  const wanting = colours.filter(({ base }) => base <= 0).length;
+  if (sizes.reduce((sum, { count }) => sum + count, 0) < wanting) return null;
+  return sharedExactly(colours, sizes, goals) ?? sharedRoughly(colours, sizes, goals);
+}
+
+/** By a dynamic programme over the colours, whose states are the pots taken of each size; null where it takes too long. */
+function sharedExactly(
+  colours: readonly WantingColour[],
+  sizes: readonly PotSize[],
+  goals: readonly SizeGoal[],
+): SharedPots | null {
   const strides: number[] = [];
   let states = 1;
   for (const { count } of sizes) {
@@ -110,7 +128,93 @@ export function sharePots(
     pots.unshift(own);
     state -= own.reduce((sum, n, c) => sum + n * strides[c]!, 0);
   }
-  return { pots, values: at(best, end, G).slice(0, -1) };
+  return { pots, values: at(best, end, G).slice(0, -1), isBest: true };
+}
+
+/**
+ * Where closing comes first, the colours that want least are closed one after the other, each by pots of as little room
+ * as does. Then every colour gets a pot, the smallest that holds it or else the largest; what is left goes one by one where
+ * it serves best.
+ */
+function sharedRoughly(
+  colours: readonly WantingColour[],
+  sizes: readonly PotSize[],
+  goals: readonly SizeGoal[],
+): SharedPots {
+  const pots = colours.map(() => sizes.map(() => 0));
+  const left = sizes.map(({ count }) => count);
+  const room = colours.map(({ base }) => base);
+  const give = (i: number, c: number, n = 1) => {
+    pots[i]![c]! += n;
+    left[c]! -= n;
+    room[i]! += n * sizes[c]!.capacity;
+  };
+  const wants = (i: number) => colours[i]!.drills - room[i]!;
+  const isBare = (i: number) => room[i]! <= 0;
+  const all = [...colours.keys()];
+  if (goals[0] === 'closes') {
+    for (const i of all.toSorted((a, b) => wants(a) - wants(b))) {
+      if (wants(i) <= 0 && !isBare(i)) continue;
+      const fit = fitting(Math.max(1, wants(i)), sizes, left);
+      if (!fit) continue;
+      const others = all.filter((other) => other !== i && isBare(other)).length;
+      const rest = left.reduce((sum, n) => sum + n, 0) - fit.reduce((sum, n) => sum + n, 0);
+      if (rest >= others) for (const [c, n] of fit.entries()) give(i, c, n);
+    }
+  }
+  const upwards = [...sizes.keys()].toSorted((a, b) => sizes[a]!.capacity - sizes[b]!.capacity);
+  for (const i of all.filter(isBare).toSorted((a, b) => wants(b) - wants(a))) {
+    const free = upwards.filter((c) => left[c]! > 0);
+    give(i, free.find((c) => sizes[c]!.capacity >= wants(i)) ?? free.at(-1)!);
+  }
+  for (;;) {
+    let best: { i: number; c: number; gain: number[] } | null = null;
+    for (const i of all) {
+      if (wants(i) <= 0) continue;
+      for (const [c, { capacity }] of sizes.entries()) {
+        if (left[c] === 0) continue;
+        const { drills } = colours[i]!;
+        const gain = goals.map(
+          (goal) => sizeCost(goal, drills, room[i]! + capacity) - sizeCost(goal, drills, room[i]!),
+        );
+        if (compareVectors(gain, best?.gain ?? goals.map(() => 0)) < 0) best = { i, c, gain };
+      }
+    }
+    if (!best) break;
+    give(best.i, best.c);
+  }
+  const values = goals.map((goal) =>
+    colours.reduce((sum, { drills }, i) => sum + sizeCost(goal, drills, room[i]!), 0),
+  );
+  return { pots, values, isBest: false };
+}
+
+/** Pots of little room, and then few, that hold so many drills; null where all that are left are too small. */
+function fitting(drills: number, sizes: readonly PotSize[], left: readonly number[]): number[] | null {
+  const none = sizes.map(() => 0);
+  const smallestFor = (want: number, taken: readonly number[]) => {
+    const enough = [...sizes.keys()].filter((c) => left[c]! > taken[c]! && sizes[c]!.capacity >= want);
+    return enough.toSorted((a, b) => sizes[a]!.capacity - sizes[b]!.capacity)[0];
+  };
+  const ways: number[][] = [];
+  const taken = [...none];
+  let rest = drills;
+  for (const c of [...sizes.keys()].toSorted((a, b) => sizes[b]!.capacity - sizes[a]!.capacity)) {
+    // One that holds the rest may be better than several smaller ones; which is, is seen at the end.
+    const last = smallestFor(rest, taken);
+    if (last !== undefined) ways.push(taken.with(last, taken[last]! + 1));
+    const n = Math.min(left[c]!, Math.floor(rest / sizes[c]!.capacity));
+    taken[c] = n;
+    rest -= n * sizes[c]!.capacity;
+    if (rest === 0) break;
+  }
+  if (rest === 0) ways.push(taken);
+  else {
+    const last = smallestFor(rest, taken);
+    if (last !== undefined) ways.push(taken.with(last, taken[last]! + 1));
+  }
+  const count = (way: number[]) => way.reduce((sum, n) => sum + n, 0);
+  return ways.toSorted((a, b) => roomOf(a, sizes) - roomOf(b, sizes) || count(a) - count(b))[0] ?? null;
 }
 
 function at(vectors: Float64Array, state: number, G: number): number[] {
