@@ -1,19 +1,37 @@
 import type { StashItem } from '../core/stash/cover';
 import { one, type Queries } from './engine/database';
 
+/** Items that are read at once: a stash may have thousands, and the thread is held while they are. */
+const PAGE = 1000;
+
 /** Items with what is there of each. @param which the item, code or shape to look for; without one, everything */
-export function stashItems(
+export async function stashItems(
   queries: Queries,
   which: { id?: string; code?: string; shape?: StashItem['shape'] } = {},
 ): Promise<StashItem[]> {
-  return queries.query<StashItem>(
-    `select i.id, i.code, i.name, i.hex, i.finish, i.shape, coalesce(sum(m.drills), 0)::int as drills
-     from stash_item i left join stash_move m on m.item_id = i.id
-     where i.deleted_at is null and ($1::uuid is null or i.id = $1) and ($2::text is null or i.code = $2)
-       and ($3::text is null or i.shape = $3)
-     group by i.id order by i.created_at, i.id`,
-    [which.id ?? null, which.code ?? null, which.shape ?? null],
+  const items: StashItem[] = [];
+  for (;;) {
+    const rows = await queries.query<StashItem>(
+      `select i.id, i.code, i.name, i.hex, i.finish, i.shape,
+              coalesce((select sum(m.drills) from stash_move m where m.item_id = i.id), 0)::int as drills
+       from (select * from stash_item
+             where deleted_at is null and ($1::uuid is null or id = $1) and ($2::text is null or code = $2)
+               and ($3::text is null or shape = $3)
+             order by created_at, id limit $4 offset $5) as i
+       order by i.created_at, i.id`,
+      [which.id ?? null, which.code ?? null, which.shape ?? null, PAGE, items.length],
+    );
+    items.push(...rows);
+    if (rows.length < PAGE) return items;
+  }
+}
+
+export async function countStashItems(queries: Queries): Promise<number> {
+  const row = await one<{ n: number }>(
+    queries,
+    'select count(*)::int as n from stash_item where deleted_at is null',
   );
+  return row!.n;
 }
 
 /** A known id changes nothing. @returns whether it was added */

@@ -67,7 +67,7 @@ it('a leftover that is corrected is not closed by the late answer about the one 
   } as unknown as StashView;
   const late = held();
   answer = ({ method }) => (method === 'GET' ? Response.json(view) : late.promise);
-  render(<StashPage first={view} days={30} />);
+  render(<StashPage first={view} isWhole days={30} />);
   const edit = (code: string) => fireEvent.click(screen.getByRole('button', { name: `Edit ${code} Sky` }));
   const code = () => screen.getByLabelText<HTMLInputElement>('Colour code').value;
   edit('310');
@@ -75,7 +75,7 @@ it('a leftover that is corrected is not closed by the late answer about the one 
   fireEvent.click(screen.getByRole('button', { name: 'Save' }));
   await waitFor(() => expect(sent()).toHaveLength(1));
   edit('311');
-  const sea = { ...view, items: [{ ...view.items[0]!, name: 'Sea' }, view.items[1]!] };
+  const sea = { ...view, items: [{ ...view.items[0]!, name: 'Sea' }], gone: [] };
   await act(async () => late.release(Response.json(sea)));
   await screen.findByRole('button', { name: 'Edit 310 Sea' });
   expect([code(), screen.queryByRole('button', { name: 'Save' }) !== null]).toEqual(['311', true]);
@@ -98,10 +98,10 @@ it('who was told of another amount and saves again is right, though this page do
     if (method === 'GET') return Response.json(view);
     const { before, drills } = body as { before: { drills: number }; drills: number };
     return before.drills === 3
-      ? Response.json({ ...view, items: [{ ...item, drills }] })
+      ? Response.json({ ...view, items: [{ ...item, drills }], gone: [] })
       : Response.json({ detail: 'There are 3 of 412 by now.', drills: 3 }, { status: 409 });
   };
-  render(<StashPage first={view} days={30} />);
+  render(<StashPage first={view} isWhole days={30} />);
   fireEvent.click(screen.getByRole('button', { name: /^Edit/ }));
   const drills = screen.getByLabelText<HTMLInputElement>('Drills left over');
   fireEvent.change(drills, { target: { value: '8' } });

@@ -7,7 +7,7 @@ import { readHex, UNKNOWN_COLOUR } from '../../core/colour/rgb';
 import type { StashItem } from '../../core/stash/cover';
 import { isIn } from '../../core/words/isIn';
 import { counted, many } from '../../core/words/numbers';
-import type { StashView } from '../../server/stash/contract';
+import type { StashChange, StashView } from '../../server/stash/contract';
 import { stashCorrectionSchema, stashItemSchema } from '../../server/stash/contract';
 import { AS_TYPED } from '../../ui/asTyped';
 import { DataTable } from '../../ui/DataTable';
@@ -18,6 +18,7 @@ import type { ApiProblem } from '../writing/api';
 import { UndoButtons } from '../writing/UndoButtons';
 import { useView } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
+import { afterChange } from './afterChange';
 
 const EMPTY = {
   code: '',
@@ -28,9 +29,16 @@ const EMPTY = {
   drills: '' as unknown as number,
 };
 
-/** Leftovers of finished kits: they fill the next kit's shortages. */
-export function StashPage({ first, days }: { first: StashView; days: number }) {
+/**
+ * Leftovers of finished kits: they fill the next kit's shortages.
+ * @param isWhole whether the items came with the page
+ */
+export function StashPage({ first, isWhole, days }: { first: StashView; isWhole: boolean; days: number }) {
   const [view, setView] = useView('/api/stash', first, ['other']);
+  const isHere = isWhole || view !== first;
+  /** Where the items are still to come they come with this change. */
+  const changed = (change: StashChange) =>
+    setView((before) => (isWhole || before !== first ? afterChange(before, change) : before));
   const { busy, fault, enter, write } = useWrite();
   /** What is corrected, as it was there when that was begun. */
   const [edited, setEdited] = useState<StashItem | null>(null);
@@ -46,15 +54,15 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
   const begun = useRef(0);
   const add = form.handleSubmit(async (item) => {
     const [mine, typed] = [begun.current, JSON.stringify(form.getValues())];
-    const shown = (next: StashView) => {
-      setView(next);
+    const shown = (change: StashChange) => {
+      changed(change);
       if (begun.current !== mine || JSON.stringify(form.getValues()) !== typed) return;
       begun.current++;
       setEdited(null);
       form.reset({ ...EMPTY, shape: item.shape, finish: item.finish });
       goTo({ field: 'code' });
     };
-    if (edited === null) await enter<StashView>('/api/stash', item, shown);
+    if (edited === null) await enter<StashChange>('/api/stash', item, shown);
     else {
       const { id, ...before } = edited;
       const body = { id: crypto.randomUUID(), ...item, before };
@@ -62,7 +70,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
       const refused = ({ more: { drills } }: ApiProblem) => {
         if (typeof drills === 'number') setEdited((seen) => (seen?.id === id ? { ...seen, drills } : seen));
       };
-      await write<StashView>('PUT', `/api/stash/${id}`, body, shown, false, refused);
+      await write<StashChange>('PUT', `/api/stash/${id}`, body, shown, false, refused);
     }
   });
   const edit = (item: StashItem) => {
@@ -80,7 +88,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
     goTo({ field: 'drills' });
   };
   const step = (what: { undoes: string } | { redoes: string }) =>
-    void enter<StashView>('/api/stash/undo', what, setView);
+    void enter<StashChange>('/api/stash/undo', what, changed);
   const [looked, setLooked] = useState('');
   const field = (name: 'code' | 'name' | 'drills', words: string) => (
     <label className="block">
@@ -187,7 +195,9 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
           </label>
         )}
         {kept.length > 0 && there.length === 0 && <p>Nothing in the stash is called “{looked}”.</p>}
-        {kept.length === 0 ? (
+        {!isHere ? (
+          <p role="status">Loading…</p>
+        ) : kept.length === 0 ? (
           <p className="slip max-w-xl">
             The stash is empty. What is left over from a finished kit goes in here, and makes up for what is
             missing from the next kit.
@@ -246,7 +256,7 @@ export function StashPage({ first, days }: { first: StashView; days: number }) {
                         className="button"
                         aria-label={`Delete ${item.code} ${item.name}`}
                         onClick={() =>
-                          void write<StashView>('DELETE', `/api/stash/${item.id}`, undefined, setView)
+                          void write<StashChange>('DELETE', `/api/stash/${item.id}`, undefined, changed)
                         }
                       >
                         Delete

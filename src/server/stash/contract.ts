@@ -71,3 +71,9 @@ export interface StashView {
   deleted: DeletedThing[];
   history: UndoView<StashOffer>;
 }
+
+/** What a write changed of the view: a stash may have thousands of items. */
+export interface StashChange extends StashView {
+  /** Ids of items that are no longer there. */
+  gone: string[];
+}

@@ -32,15 +32,16 @@ export async function putIntoStash(
 
 /**
  * Takes a move of the stash back, or makes it again. The same request again changes nothing.
+ * @returns the item that it moved drills of
  * @throws Problem when it does not stand (or was not taken back), its drills were used, or the id is taken
  */
 export async function undoStash(
   database: Database,
   wish: { id: string; undoes: string | null; redoes: string | null },
   screenId: string | null = null,
-): Promise<void> {
+): Promise<string> {
+  const target = (wish.undoes ?? wish.redoes)!;
   await once(database, { id: wish.id, what: 'stash', canvasId: null, content: wish }, async (queries) => {
-    const target = (wish.undoes ?? wish.redoes)!;
     const move = await neededMove(queries, target);
     const standing = await standingOf(queries, 'stash_move', null, target);
     if (standing === 'unknown') throw notFound('such move of the stash');
@@ -59,6 +60,7 @@ export async function undoStash(
       throw conflict(`Drills of ${move.code} were used since, so this cannot be taken out again.`);
     }
   });
+  return (await neededMove(database, target)).itemId;
 }
 
 async function neededMove(queries: Queries, id: string) {
