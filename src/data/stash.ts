@@ -2,7 +2,7 @@ import type { StashItem } from '../core/stash/cover';
 import { one, type Queries } from './engine/database';
 
 /** Items that are read at once: a stash may have thousands, and the thread is held while they are. */
-const PAGE = 1000;
+const PAGE = 300;
 
 /** Items with what is there of each. @param which the item, code or shape to look for; without one, everything */
 export async function stashItems(

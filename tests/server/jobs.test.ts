@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { expect, it } from 'vitest';
+import { inTurns } from '../../src/server/jobs/inTurns';
 import { asJob, endJob, jobProgress } from '../../src/server/jobs/jobs';
 import type { Job } from '../../src/server/jobs/pool';
 
@@ -50,4 +51,16 @@ it('a name is a UUID, and free again where the work fails', async () => {
     'paper',
   );
   expect(await asJob(asked(`?job=${id}`), async () => 'done')).toBe('done');
+});
+
+it('what is made of many items comes in their order, and others have the thread in between', async () => {
+  let turns = 0;
+  const other = setInterval(() => turns++, 0);
+  const busy = (n: number) => {
+    for (const until = performance.now() + 5; performance.now() < until; );
+    return n * 2;
+  };
+  expect(await inTurns([...Array(20).keys()], busy)).toEqual([...Array(20).keys()].map((n) => n * 2));
+  clearInterval(other);
+  expect(turns).toBeGreaterThan(2);
 });

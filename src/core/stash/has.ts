@@ -1,11 +1,10 @@
-import type { Shape } from '../canvas/canvas';
 import type { LegendLine } from '../canvas/legend';
 import { counted } from '../words/numbers';
-import { coverOffers, type StashItem } from './cover';
+import type { CoverFinder } from './cover';
 
 /** What the stash already has of a colour, said before its bag is opened; null where there is nothing of use. */
-export function stashInWords(line: LegendLine, shape: Shape, stash: readonly StashItem[]): string | null {
-  const offers = coverOffers(line, shape, 0, stash);
+export function stashInWords(line: LegendLine, find: CoverFinder): string | null {
+  const offers = find(line, 0);
   const same = offers.filter((offer) => offer.as === 'same');
   if (same.length > 0) {
     const drills = same.reduce((sum, { item }) => sum + item.drills, 0);

@@ -13,6 +13,7 @@ import { leftInWords, offerInWords, refillInWords, resultInWords } from '../../c
 import { firstUses, numberOf, refillPlan, type UsePlan } from '../../core/kitup/refills';
 import { sortingHelp } from '../../core/kitup/sorting';
 import type { Section } from '../../core/sections/section';
+import { coverFinder } from '../../core/stash/cover';
 import { stashInWords } from '../../core/stash/has';
 import { type Storage, slotCapacity, slotCount, slotsInOrder } from '../../core/storage/storage';
 import { largest } from '../../core/words/numbers';
@@ -32,6 +33,7 @@ import {
 } from '../../data/kitup';
 import { stashItems } from '../../data/stash';
 import { slotsOfOthers, storagesOf, type TakenSlot, takenSlots } from '../../data/storage';
+import { inTurns } from '../jobs/inTurns';
 import { sectionsOf } from '../sections/view';
 import type { KitupView, SlotView } from './contract';
 import { casesOf, placesOf, slotKey, slotNames } from './pots';
@@ -88,7 +90,7 @@ export async function kitupView(
   const plan = await kitupPlan(queries, canvas.id);
   const allotted = await allotmentOf(queries, canvas.id);
   const states = await potStatesOf(queries, canvas.id);
-  const stash = await stashItems(queries, { shape: canvas.shape });
+  const inStash = coverFinder(await stashItems(queries, { shape: canvas.shape }), canvas.shape);
   const taken = await takenSlots(queries, plan?.storageIds ?? []);
   const byOthers = await slotsOfOthers(queries, canvas.id);
   const all = await storagesOf(queries);
@@ -134,10 +136,9 @@ export async function kitupView(
       ]),
     ),
     stash: Object.fromEntries(
-      legend.flatMap((line) => {
-        const words = stashInWords(line, canvas.shape, stash);
-        return words === null ? [] : [[line.line, words]];
-      }),
+      (await inTurns(legend, (line) => [line.line, stashInWords(line, inStash)] as const)).flatMap(
+        ([line, words]) => (words === null ? [] : [[line, words]]),
+      ),
     ),
     sorting: sortingHelp(
       legend.map(({ line, code, keyNumber, packets }) => ({

@@ -4,7 +4,7 @@ import { leftPerLine } from '../../core/progress/progress';
 import { knownWanting } from '../../core/requests/ranOut';
 import { requestLines, requestText } from '../../core/requests/supplierRequest';
 import { sectionWithMost } from '../../core/sections/sectionWithMost';
-import { coverOffers } from '../../core/stash/cover';
+import { coverFinder } from '../../core/stash/cover';
 import { bitmapOf } from '../../data/bench';
 import { legendOf } from '../../data/canvas';
 import { chartOf } from '../../data/chart';
@@ -13,6 +13,7 @@ import { inspectionEntries } from '../../data/inspection';
 import { ranOutReports, requestStates } from '../../data/requests';
 import { stashItems } from '../../data/stash';
 import { checkinView } from '../checkin/view';
+import { inTurns } from '../jobs/inTurns';
 import { sectionsOf } from '../sections/view';
 import type { RequestView } from './contract';
 
@@ -37,7 +38,7 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
     for (const [line, drills] of wanting) wanting.set(line, Math.min(drills, toLay[line] ?? 0));
   }
   const lines = requestLines(legend, supply, await requestStates(queries, canvas.id), trash, wanting);
-  const stash = await stashItems(queries, { shape: canvas.shape });
+  const inStash = coverFinder(await stashItems(queries, { shape: canvas.shape }), canvas.shape);
   const { sections } = await sectionsOf(queries, canvas);
   const showsMostIn = chart ? sectionWithMost(chart, sections, highestLine(legend)) : () => null;
   const photos = (await inspectionEntries(queries, canvas.id))
@@ -45,9 +46,9 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
     .filter((entry) => entry.kind === 'sheet' && entry.hasPhoto)
     .map((entry) => entry.id);
   return {
-    lines: lines.map((each) => ({
+    lines: await inTurns(lines, (each) => ({
       ...each,
-      offers: coverOffers(each.line, canvas.shape, each.lackingDrills, stash),
+      offers: inStash(each.line, each.lackingDrills),
       showsMostIn: showsMostIn(each.line.line),
     })),
     text: requestText(canvas, lines, date),

@@ -9,6 +9,7 @@ import {
 } from '../../../src/core/codes/places';
 import { drillsToStore, numberedBags } from '../../../src/core/kitup/amounts';
 import { leftInWords, refillInWords, resultInWords } from '../../../src/core/kitup/planInWords';
+import { coverFinder } from '../../../src/core/stash/cover';
 import { stashInWords } from '../../../src/core/stash/has';
 import { line } from '../samples';
 
@@ -111,11 +112,15 @@ describe('a plan in words', () => {
       shape: 'square',
       drills: 145,
     } as const;
-    expect(stashInWords(line(1), 'square', [item])).toBe('The stash has 145 drills of 401 already.');
-    expect(stashInWords(line(1), 'round', [item])).toBeNull();
-    expect(stashInWords(line(1), 'square', [{ ...item, code: '77', hex: '#306f8f' }])).toContain(
+    expect(stashInWords(line(1), coverFinder([item], 'square'))).toBe(
+      'The stash has 145 drills of 401 already.',
+    );
+    expect(stashInWords(line(1), coverFinder([item], 'round'))).toBeNull();
+    expect(stashInWords(line(1), coverFinder([{ ...item, code: '77', hex: '#306f8f' }], 'square'))).toContain(
       '145 drills of 77',
     );
-    expect(stashInWords(line(1), 'square', [{ ...item, code: '77', hex: '#ff0000' }])).toBeNull();
+    expect(
+      stashInWords(line(1), coverFinder([{ ...item, code: '77', hex: '#ff0000' }], 'square')),
+    ).toBeNull();
   });
 });

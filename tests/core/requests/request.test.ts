@@ -13,7 +13,7 @@ import {
   stillWanting,
   toAsk,
 } from '../../../src/core/requests/supplierRequest';
-import { coverOffers, type StashItem } from '../../../src/core/stash/cover';
+import { coverFinder, type StashItem } from '../../../src/core/stash/cover';
 import { line } from '../samples';
 
 const canvas = asCanvas({
@@ -222,14 +222,15 @@ describe('covering from the stash', () => {
   const wanted = line(1, { code: '412', hex: '#2f6f8f' });
 
   it('offers the same code first, then the nearest colours', () => {
-    const offers = coverOffers(wanted, 'square', 80, [
+    const stash = [
       item({ id: 'near', hex: '#336f8c' }),
       item({ id: 'same', code: '412', hex: null }),
       item({ id: 'nearer', hex: '#2f6f90' }),
       item({ id: 'far', hex: '#ff0000' }),
       item({ id: 'round', code: '412', shape: 'round' }),
       item({ id: 'none', code: '412', drills: 0 }),
-    ]);
+    ];
+    const offers = coverFinder(stash, 'square')(wanted, 80);
     expect(offers.map((offer) => [offer.item.id, offer.as])).toEqual([
       ['same', 'same'],
       ['nearer', 'near'],
@@ -239,7 +240,7 @@ describe('covering from the stash', () => {
   });
 
   it('says when the finish differs and when there is not enough', () => {
-    const [offer] = coverOffers(wanted, 'square', 500, [item({ code: '412', finish: 'metallic' })]);
+    const [offer] = coverFinder([item({ code: '412', finish: 'metallic' })], 'square')(wanted, 500);
     expect(offer).toMatchObject({ as: 'near', enough: false });
     expect(offer!.inWords).toContain('but metallic instead of plain');
   });

@@ -1,5 +1,7 @@
+import Color from 'colorjs.io';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { coverOffers, drillsToTake, type StashItem } from '../../../src/core/stash/cover';
+import { coverFinder, drillsToTake, type StashItem } from '../../../src/core/stash/cover';
 import { line } from '../samples';
 
 const item = (id: string, more: Partial<StashItem>): StashItem => ({
@@ -13,7 +15,7 @@ const item = (id: string, more: Partial<StashItem>): StashItem => ({
   ...more,
 });
 const lacking = line(1, { code: '401', hex: '#2f6f8f' });
-const ids = (stash: StashItem[]) => coverOffers(lacking, 'square', 50, stash).map((offer) => offer.item.id);
+const ids = (stash: StashItem[]) => coverFinder(stash, 'square')(lacking, 50).map((offer) => offer.item.id);
 
 describe('cover from the stash', () => {
   it('is the same code first, then near colours, another finish behind a like one', () => {
@@ -42,8 +44,41 @@ describe('cover from the stash', () => {
   it('is at most four offers, and takes what is short or what is there', () => {
     const many = Array.from({ length: 6 }, (_, i) => item(String(i), { drills: 20 + i }));
     expect(ids(many)).toHaveLength(4);
-    const [offer] = coverOffers(lacking, 'square', 50, [item('a', { code: '401', drills: 30 })]);
+    const [offer] = coverFinder([item('a', { code: '401', drills: 30 })], 'square')(lacking, 50);
     expect(offer).toMatchObject({ as: 'same', enough: false });
     expect([drillsToTake(offer!, 50), drillsToTake(offer!, 10)]).toEqual([30, 10]);
+  });
+
+  it('is the nearest that there are, as a second library (colorjs.io) measures each of them', () => {
+    const hex = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
+    // Close together too, so that more than four are near.
+    const shade = fc.integer({ min: 0, max: 4095 }).map((n) => `#8${n.toString(16).padStart(3, '0')}7f`);
+    const leftover = fc.record({
+      hex: fc.oneof(hex, shade, fc.constant(null)),
+      code: fc.constantFrom('401', '900', '901'),
+      finish: fc.constantFrom('plain' as const, 'glow' as const),
+      shape: fc.constantFrom('square' as const, 'square' as const, 'round' as const),
+      drills: fc.integer({ min: 0, max: 9 }),
+    });
+    fc.assert(
+      fc.property(fc.array(leftover, { maxLength: 60 }), fc.oneof(hex, shade), (all, wanted) => {
+        const stash = all.map((each, i) => item(String(i), each));
+        const asked = line(1, { code: '401', hex: wanted });
+        const ranked = stash.flatMap((each) => {
+          if (each.shape !== 'square' || each.drills === 0) return [];
+          if (each.code === '401' && each.finish === 'plain') return [{ id: each.id, rank: -1000 }];
+          if (each.hex === null) return [];
+          const difference = new Color(each.hex).deltaE(new Color(wanted), '2000');
+          return difference > 10
+            ? []
+            : [{ id: each.id, rank: difference + (each.finish === 'plain' ? 0 : 5) }];
+        });
+        const best = ranked.sort((a, b) => a.rank - b.rank).slice(0, 4);
+        expect(coverFinder(stash, 'square')(asked, 5).map((offer) => offer.item.id)).toEqual(
+          best.map(({ id }) => id),
+        );
+      }),
+      { numRuns: 300 },
+    );
   });
 });
