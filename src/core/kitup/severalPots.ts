@@ -49,20 +49,26 @@ export function allotBoth(task: AllotTask): BothAllotments {
   return { one, several: isBetter ? several : null };
 }
 
+/** Elementary steps that placing all pots of a case may take, so that it ends within seconds. */
+const PLACING_BUDGET = 4e8;
+
 /**
  * Uses the pots that are left over for colours that overflow. Where the goals of size come first, how many pots of each
  * size a colour gets is settled for all colours together, and then where they stand, a colour's pots side by side.
- * Else, or where that was settled roughly and is no better, every colour keeps the pot of the plan with one pot each,
- * and only those left over are shared out.
+ * Else, or where there are too many pots to place them so, or it was settled roughly and is no better, every colour keeps
+ * the pot of the plan with one pot each, and only those left over are shared out.
  */
 function allotSeveral(task: AllotTask, one: Allotment): Allotment | null {
   const sizeGoals = task.goals.filter(isSize);
   const sizesLead = task.goals.slice(0, sizeGoals.length).every(isSize);
   const shared = sizesLead ? sharedTogether(task, sizeGoals) : null;
-  if (shared?.isBest) return allotTogether(task, sizeGoals, shared);
+  const pots = shared?.pots.flat().reduce((sum, n) => sum + n, 0) ?? 0;
+  const isPlaceable = shared !== null && pots ** 2 * task.slots.length <= PLACING_BUDGET;
+  if (isPlaceable && shared.isBest) return allotTogether(task, sizeGoals, shared);
   const spare = allotSpare(task, sizeGoals, one);
   const values = spare.results.filter(({ goal }) => isSize(goal)).map(({ value }) => value);
-  return shared && compareVectors(shared.values, values) < 0 ? allotTogether(task, sizeGoals, shared) : spare;
+  const isBetter = isPlaceable && compareVectors(shared.values, values) < 0;
+  return isBetter ? allotTogether(task, sizeGoals, shared) : spare;
 }
 
 interface Together extends SharedPots {

@@ -187,6 +187,13 @@ describe('several pots for a colour', () => {
     }
   });
 
+  it('stand near the first one where there are too many to try the place of each', () => {
+    const { several } = allotBoth(task([1_000_000, 500_000, 400_000], Array(4000).fill(200)));
+    expect(new Set([...several!.slotsOf.values()].flat()).size).toBe(4000);
+    const outside = 1_900_000 - 4000 * 200;
+    expect(several!.results[1]).toEqual({ goal: 'overflow', value: outside, atLeast: outside });
+  });
+
   it('keep those that are filled already', () => {
     const locked = new Map([[2, [4, 0]]]);
     const { one, several } = allotBoth(task([100, 700, 250], Array(6).fill(200), { locked }));
