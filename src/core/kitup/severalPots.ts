@@ -58,7 +58,7 @@ const PLACING_BUDGET = 4e8;
  * Else, or where there are too many pots to place them so, or it was settled roughly and is no better, every colour keeps
  * the pot of the plan with one pot each, and only those left over are shared out.
  */
-function allotSeveral(task: AllotTask, one: Allotment): Allotment | null {
+function allotSeveral(task: AllotTask, one: Allotment): Allotment {
   const sizeGoals = task.goals.filter(isSize);
   const sizesLead = task.goals.slice(0, sizeGoals.length).every(isSize);
   const shared = sizesLead ? sharedTogether(task, sizeGoals) : null;

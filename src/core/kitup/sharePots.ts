@@ -191,28 +191,23 @@ function sharedRoughly(
 
 /** Pots of little room, and then few, that hold so many drills; null where all that are left are too small. */
 function fitting(drills: number, sizes: readonly PotSize[], left: readonly number[]): number[] | null {
-  const none = sizes.map(() => 0);
-  const smallestFor = (want: number, taken: readonly number[]) => {
-    const enough = [...sizes.keys()].filter((c) => left[c]! > taken[c]! && sizes[c]!.capacity >= want);
-    return enough.toSorted((a, b) => sizes[a]!.capacity - sizes[b]!.capacity)[0];
-  };
-  const ways: number[][] = [];
-  const taken = [...none];
+  const upwards = [...sizes.keys()].toSorted((a, b) => sizes[a]!.capacity - sizes[b]!.capacity);
+  const taken = sizes.map(() => 0);
   let rest = drills;
-  for (const c of [...sizes.keys()].toSorted((a, b) => sizes[b]!.capacity - sizes[a]!.capacity)) {
+  const ways: number[][] = [];
+  /** With one more, the smallest that holds the rest. */
+  const closed = () => {
+    const last = upwards.find((c) => left[c]! > taken[c]! && sizes[c]!.capacity >= rest);
+    if (rest <= 0) ways.push([...taken]);
+    else if (last !== undefined) ways.push(taken.with(last, taken[last]! + 1));
+  };
+  for (const c of upwards.toReversed()) {
     // One that holds the rest may be better than several smaller ones; which is, is seen at the end.
-    const last = smallestFor(rest, taken);
-    if (last !== undefined) ways.push(taken.with(last, taken[last]! + 1));
-    const n = Math.min(left[c]!, Math.floor(rest / sizes[c]!.capacity));
-    taken[c] = n;
-    rest -= n * sizes[c]!.capacity;
-    if (rest === 0) break;
+    closed();
+    taken[c] = Math.min(left[c]!, Math.floor(rest / sizes[c]!.capacity));
+    rest -= taken[c]! * sizes[c]!.capacity;
   }
-  if (rest === 0) ways.push(taken);
-  else {
-    const last = smallestFor(rest, taken);
-    if (last !== undefined) ways.push(taken.with(last, taken[last]! + 1));
-  }
+  closed();
   const count = (way: number[]) => way.reduce((sum, n) => sum + n, 0);
   return ways.toSorted((a, b) => roomOf(a, sizes) - roomOf(b, sizes) || count(a) - count(b))[0] ?? null;
 }

@@ -39,12 +39,17 @@ const MOST_S_L = 1 + (0.015 * 50 ** 2) / Math.sqrt(20 + 50 ** 2);
 /** How much nearer a colour of the same finish is taken to be. */
 const OTHER_FINISH = 5;
 
-/** Offers for a colour that lacks drills: the same code first, then the nearest colours of the same shape. */
-export type CoverFinder = (line: LegendLine, lackingDrills: number) => CoverOffer[];
+/** What the stash has for one colour after the other. */
+export interface CoverFinder {
+  /** Offers where drills are lacking: the same code first, then the nearest colours of the same shape; four at most. */
+  offers(line: LegendLine, lackingDrills: number): CoverOffer[];
+  /** Drills of the same code and finish, in all its items together. */
+  sameDrills(line: LegendLine): number;
+}
 
 /**
  * Makes ready what lies in the stash, for a kit asks about one colour after the other, and there may be thousands.
- * @example coverFinder(stash, 'square')(line, 200)
+ * @example coverFinder(stash, 'square').offers(line, 200)
  */
 export function coverFinder(stash: readonly StashItem[], shape: Shape): CoverFinder {
   const usable = stash.flatMap((item, place) =>
@@ -57,12 +62,12 @@ export function coverFinder(stash: readonly StashItem[], shape: Shape): CoverFin
       item.hex === null ? [] : [{ item, place, loose, lab: labOf(hexToRgb(item.hex)) }],
     )
     .sort((a, b) => a.lab.l - b.lab.l);
-  return (line, lackingDrills) => {
+  const sameAs = (line: LegendLine) =>
+    (byCode.get(looseCode(line.code)) ?? []).filter(({ item }) => item.finish === line.finish);
+  const offers: CoverFinder['offers'] = (line, lackingDrills) => {
     const loose = looseCode(line.code);
-    const isSame = (each: { item: StashItem; loose: string }) =>
-      each.loose === loose && each.item.finish === line.finish;
     const found: { offer: CoverOffer; place: number; rank: number }[] = [];
-    for (const { item, place } of (byCode.get(loose) ?? []).filter(isSame)) {
+    for (const { item, place } of sameAs(line)) {
       const enough = item.drills >= lackingDrills;
       const offer = { item, as: 'same' as const, difference: 0, inWords: 'the same code and finish', enough };
       found.push({ offer, place, rank: -1000 });
@@ -74,14 +79,15 @@ export function coverFinder(stash: readonly StashItem[], shape: Shape): CoverFin
     if (line.hex === null) return best().map(({ offer }) => offer);
     const lab = labOf(hexToRgb(line.hex));
     // From its own lightness outwards, until nothing can be nearer than what was found.
-    let [down, up] = [lightnessAt(byLightness, lab.l) - 1, lightnessAt(byLightness, lab.l)];
+    let up = lightnessAt(byLightness, lab.l);
+    let down = up - 1;
     for (;;) {
       const below = down >= 0 ? lab.l - byLightness[down]!.lab.l : Number.POSITIVE_INFINITY;
       const above = up < byLightness.length ? byLightness[up]!.lab.l - lab.l : Number.POSITIVE_INFINITY;
       const farthest = Math.min(MOST_DIFFERENCE, best()[OFFERS - 1]?.rank ?? MOST_DIFFERENCE);
       if (Math.min(below, above) / MOST_S_L > farthest) break;
       const each = byLightness[below <= above ? down-- : up++]!;
-      if (isSame(each)) continue;
+      if (each.loose === loose && each.item.finish === line.finish) continue;
       const difference = labDifference(each.lab, lab);
       if (difference > MOST_DIFFERENCE) continue;
       const { item, place } = each;
@@ -91,6 +97,10 @@ export function coverFinder(stash: readonly StashItem[], shape: Shape): CoverFin
       found.push({ offer, place, rank: difference + (isLike ? 0 : OTHER_FINISH) });
     }
     return best().map(({ offer }) => offer);
+  };
+  return {
+    offers,
+    sameDrills: (line) => sameAs(line).reduce((sum, { item }) => sum + item.drills, 0),
   };
 }
 

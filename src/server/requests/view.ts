@@ -48,7 +48,7 @@ export async function requestView(queries: Queries, canvas: Canvas, date: string
   return {
     lines: await inTurns(lines, (each) => ({
       ...each,
-      offers: inStash(each.line, each.lackingDrills),
+      offers: inStash.offers(each.line, each.lackingDrills),
       showsMostIn: showsMostIn(each.line.line),
     })),
     text: requestText(canvas, lines, date),

@@ -115,6 +115,8 @@ describe('a plan in words', () => {
     expect(stashInWords(line(1), coverFinder([item], 'square'))).toBe(
       'The stash has 145 drills of 401 already.',
     );
+    const lots = coverFinder(Array(6).fill(item), 'square');
+    expect(stashInWords(line(1), lots)).toBe('The stash has 870 drills of 401 already.');
     expect(stashInWords(line(1), coverFinder([item], 'round'))).toBeNull();
     expect(stashInWords(line(1), coverFinder([{ ...item, code: '77', hex: '#306f8f' }], 'square'))).toContain(
       '145 drills of 77',

@@ -230,7 +230,7 @@ describe('covering from the stash', () => {
       item({ id: 'round', code: '412', shape: 'round' }),
       item({ id: 'none', code: '412', drills: 0 }),
     ];
-    const offers = coverFinder(stash, 'square')(wanted, 80);
+    const offers = coverFinder(stash, 'square').offers(wanted, 80);
     expect(offers.map((offer) => [offer.item.id, offer.as])).toEqual([
       ['same', 'same'],
       ['nearer', 'near'],
@@ -240,7 +240,7 @@ describe('covering from the stash', () => {
   });
 
   it('says when the finish differs and when there is not enough', () => {
-    const [offer] = coverFinder([item({ code: '412', finish: 'metallic' })], 'square')(wanted, 500);
+    const [offer] = coverFinder([item({ code: '412', finish: 'metallic' })], 'square').offers(wanted, 500);
     expect(offer).toMatchObject({ as: 'near', enough: false });
     expect(offer!.inWords).toContain('but metallic instead of plain');
   });

@@ -15,7 +15,10 @@ const item = (id: string, more: Partial<StashItem>): StashItem => ({
   ...more,
 });
 const lacking = line(1, { code: '401', hex: '#2f6f8f' });
-const ids = (stash: StashItem[]) => coverFinder(stash, 'square')(lacking, 50).map((offer) => offer.item.id);
+const ids = (stash: StashItem[]) =>
+  coverFinder(stash, 'square')
+    .offers(lacking, 50)
+    .map((offer) => offer.item.id);
 
 describe('cover from the stash', () => {
   it('is the same code first, then near colours, another finish behind a like one', () => {
@@ -44,7 +47,7 @@ describe('cover from the stash', () => {
   it('is at most four offers, and takes what is short or what is there', () => {
     const many = Array.from({ length: 6 }, (_, i) => item(String(i), { drills: 20 + i }));
     expect(ids(many)).toHaveLength(4);
-    const [offer] = coverFinder([item('a', { code: '401', drills: 30 })], 'square')(lacking, 50);
+    const [offer] = coverFinder([item('a', { code: '401', drills: 30 })], 'square').offers(lacking, 50);
     expect(offer).toMatchObject({ as: 'same', enough: false });
     expect([drillsToTake(offer!, 50), drillsToTake(offer!, 10)]).toEqual([30, 10]);
   });
@@ -75,7 +78,7 @@ describe('cover from the stash', () => {
           fc.pre(Math.abs(difference - 10) > 0.01);
           return difference > 10 ? [] : [difference + (each.finish === 'plain' ? 0 : 5)];
         });
-        const offers = coverFinder(stash, 'square')(asked, 5);
+        const offers = coverFinder(stash, 'square').offers(asked, 5);
         const found = offers.map(({ as, difference, item: { finish } }) =>
           as === 'same' ? -1000 : difference! + (finish === 'plain' ? 0 : 5),
         );
