@@ -8,11 +8,12 @@ export default defineConfig({
     globalSetup: ['tests/data/template.ts', 'tests/data/server.ts', 'tests/server/threads.ts'],
     setupFiles: ['tests/equalArrays.ts', 'tests/cleanPage.ts'],
     // A module is loaded once a worker and not once a file, which takes as long as many a test; what a file puts in the
-    // place of a global goes with it.
+    // place of a global or a method goes with it.
     isolate: false,
     sequence: { sequencer: ByEnvironment },
     unstubGlobals: true,
     unstubEnvs: true,
+    restoreMocks: true,
     // Databases are opened by the hundred and live for seconds: a program that is optimised later is ready sooner.
     execArgv: ['--wasm-tiering-budget=200000000', '--interrupt-budget=300000'],
     // Some tests wait for a clock or a disk, and another one works meanwhile.
