@@ -178,7 +178,8 @@ describe('sittings and what was thrown away', () => {
     rerender({ allLaid: true });
     await waitFor(() => expect(result.current.running).toBeNull());
     const ends = () => asked.filter(({ url }) => url.endsWith('/end'));
-    expect(ends().map(({ url }) => url)).toEqual([`/api/canvases/${A}/sittings/s1/end`]);
+    // It stands on the page before it is sent.
+    await waitFor(() => expect(ends().map(({ url }) => url)).toEqual([`/api/canvases/${A}/sittings/s1/end`]));
     rerender({ allLaid: false });
     rerender({ allLaid: true });
     await act(() => new Promise((resolve) => setTimeout(resolve, 20)));
@@ -202,10 +203,12 @@ describe('sittings and what was thrown away', () => {
     act(() => result.current.setNote('tired'));
     act(() => result.current.stop('2026-05-01T18:30:00.000Z'));
     await waitFor(() => expect(result.current.running).toBeNull());
-    expect(asked.map(({ url }) => url.replace(/.*canvases/, ''))).toEqual([
-      `/${A}/sittings`,
-      `/${A}/sittings/s1/end`,
-    ]);
+    await waitFor(() =>
+      expect(asked.map(({ url }) => url.replace(/.*canvases/, ''))).toEqual([
+        `/${A}/sittings`,
+        `/${A}/sittings/s1/end`,
+      ]),
+    );
     expect(asked[1]!.body).toMatchObject({ note: 'tired', endedAt: '2026-05-01T18:30:00.000Z' });
   });
 
