@@ -93,7 +93,7 @@ test.describe('backups', () => {
   });
 
   test('come back at a press when the data are damaged', async ({ page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     const made = await fetch(`${server.url}/api/backups`, {
       method: 'POST',
       headers: { origin: server.url },
@@ -116,8 +116,8 @@ test.describe('backups', () => {
     expect((await fetch(`${server.url}/api/canvases`)).status).toBe(503);
     // The page answers once all is back; pressed on another page too, both are told.
     const elsewhere = fetch(`${server.url}/restore`, { method: 'POST', headers: { origin: server.url } });
-    await page.getByRole('button', { name: 'Restore this backup' }).click({ timeout: 90_000 });
-    await expect(page.getByRole('heading', { name: 'The shelf is back' })).toBeVisible({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Restore this backup' }).click({ timeout: 250_000 });
+    await expect(page.getByRole('heading', { name: 'The shelf is back' })).toBeVisible({ timeout: 250_000 });
     expect((await elsewhere).status).toBe(200);
     await expect(page.getByText('All records were checked and are whole.')).toBeVisible();
     await page.getByRole('link', { name: 'To the shelf' }).click();

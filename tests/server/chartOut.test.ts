@@ -5,8 +5,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { pageRects } from '../../src/core/chart/files/chartPages';
 import { hexToRgb, rgbToHex } from '../../src/core/colour/rgb';
 import type { Database } from '../../src/data/engine/database';
-import { chartFile, chartPng } from '../../src/server/chart/chartFiles';
+import { chartFile, chartPng, clothPng } from '../../src/server/chart/chartFiles';
 import { printedChart } from '../../src/server/chart/chartOut';
+import { clothPicture } from '../../src/server/chart/pictures';
 import { chartOfRows, line } from '../core/samples';
 import { memoryDatabase, shelve } from '../data/memory';
 import { drawnPaths, fontsOf, words } from './pdfReader';
@@ -33,6 +34,33 @@ describe('the chart as a picture', () => {
       image.data[i * 4 + 3] === 0 ? null : rgbToHex([...image.data.subarray(i * 4, i * 4 + 3)] as never),
     );
     expect(hexes).toEqual(Array.from(chart.cells, (cell) => legend[cell - 1]?.hex ?? null));
+  });
+});
+
+describe('the picture of a canvas', () => {
+  it('is drawn once as long as nothing that is seen on it changes, and is never that of another one', async () => {
+    const drawn = { chart: chartOfRows(...rows), legend, laid: null, width: 640 };
+    const bare = new Uint8Array(2);
+    const [other, bright] = [chartOfRows('1123', '2.33', '3212'), line(2, { hex: '#ffffff' })];
+    const all = [
+      drawn,
+      { ...drawn, chart: other },
+      { ...drawn, chart: { ...drawn.chart, width: 3, height: 4 } },
+      { ...drawn, legend: legend.with(1, bright) },
+      { ...drawn, laid: bare },
+      { ...drawn, laid: bare.with(0, 0b10) },
+      { ...drawn, laid: new Uint8Array() },
+      { ...drawn, width: 2 },
+    ];
+    const pictures: Uint8Array[] = [];
+    for (const each of all) pictures.push(await clothPicture(each));
+    expect(pictures.map((png) => [...png])).toEqual(
+      await Promise.all(all.map(async (each) => [...(await clothPng(each))])),
+    );
+    expect(new Set(pictures.map((png) => Buffer.from(png).toString('base64'))).size).toBe(all.length - 1);
+    // Read anew from the shelf, with another name and amount.
+    const again = structuredClone({ ...drawn, legend: legend.with(0, { ...legend[0]!, code: '1' }) });
+    expect(await clothPicture(again)).toBe(pictures[0]);
   });
 });
 
