@@ -41,12 +41,21 @@ const keeper = new Keeper(caches, async (url) => {
 interface Underway {
   state?: { begun?: number };
 }
+/** When a kept answer was written is not what time it is at the machine. */
+const undated = (kept: Response): Response => {
+  const headers = new Headers(kept.headers);
+  headers.delete('date');
+  const { status, statusText } = kept;
+  return new Response(kept.body, { headers, status, statusText });
+};
 const onlyGood = {
   handlerWillStart: async ({ state }: Underway) => {
     if (state) state.begun = keeper.begin();
   },
   cacheWillUpdate: async ({ response, state }: Underway & { response: Response }) =>
     isGood(response) && keeper.stands(state?.begun ?? keeper.begin()) ? response : null,
+  cachedResponseWillBeUsed: async ({ cachedResponse }: { cachedResponse?: Response }) =>
+    cachedResponse && undated(cachedResponse),
   cacheDidUpdate: ({ cacheName, state }: Underway & { cacheName: string }) =>
     keeper.ended(state?.begun ?? keeper.begin(), cacheName),
 };

@@ -287,6 +287,13 @@ test.describe('by a clock that is set', () => {
     const id = await shelve(request, 'Timer');
     await page.addInitScript(() => localStorage.setItem('oculent-sitting', JSON.stringify({ minutes: 45 })));
     await page.clock.install({ time: new Date() });
+    // The machine’s clock, by which sittings are timed, is not set on with it.
+    await page.addInitScript(() => {
+      const { get } = Headers.prototype;
+      Headers.prototype.get = function (name) {
+        return name === 'date' ? null : get.call(this, name);
+      };
+    });
     await openBench(page, id);
     await page.keyboard.press('x');
     await page.keyboard.press('x');
@@ -310,6 +317,25 @@ test.describe('by a clock that is set', () => {
     await expect(page.getByText('nothing was marked yet')).toBeVisible();
     await page.getByRole('button', { name: /^It ended/ }).click();
     await expect(page.getByRole('button', { name: 'Start a sitting' })).toBeVisible();
+  });
+});
+
+test.describe('on a tablet whose clock goes an hour and a half early', () => {
+  test.use({ ownContext: true });
+  test('a sitting lasts as long as it lasts, and is not taken for a forgotten one', async ({
+    page,
+    request,
+  }) => {
+    const id = await shelve(request, 'Early clock');
+    await page.clock.install({ time: Date.now() + 5_400_000 });
+    await openBench(page, id);
+    await page.keyboard.press('t');
+    await expect(page.getByRole('timer')).toHaveText(/^0:0\d$/);
+    await page.keyboard.press('a');
+    await allSaved(page);
+    await page.reload();
+    await expect(page.getByRole('timer')).toHaveText(/^0:\d\d$/);
+    await expect(page.getByText('The timer runs since')).toHaveCount(0);
   });
 });
 

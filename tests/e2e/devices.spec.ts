@@ -299,6 +299,10 @@ test('an hour without an answer: the tablet opens the canvas, marks, and brings 
   // Over a reload all of it is still there, and counted.
   await tablet.reload();
   await expect(tablet.getByText(/2 changes wait here/)).toBeVisible();
+  // What time it is at the machine is not learnt from an answer that is kept here.
+  const dateOf = (path: string) =>
+    tablet.evaluate(async (url) => [(await fetch(url)).status, (await fetch(url)).headers.get('date')], path);
+  expect(await dateOf(`/api/canvases/${canvas}/bitmap`)).toEqual([200, null]);
   await tablet.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(tablet.getByText(/3 changes wait here/)).toBeVisible();
   await expect(percentOn(tablet)).toContainText(inPercent(start + left));

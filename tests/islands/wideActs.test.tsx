@@ -7,6 +7,7 @@ import type { MarkStore } from '../../src/islands/bench/markStore';
 import { useBenchRecord } from '../../src/islands/bench/useBenchRecord';
 import { useSectionCounts } from '../../src/islands/bench/useSectionCounts';
 import { useWideActs } from '../../src/islands/bench/useWideActs';
+import { theMachineClock } from '../../src/islands/writing/machineClock';
 import { chartOfRows, line } from '../core/samples';
 import { type Answers, type Asked, held, standInFetch } from './requests';
 import { SETTLE_MS, say, standInSource } from './standInSource';
@@ -242,6 +243,24 @@ describe('sittings and what was thrown away', () => {
     ]);
     await act(() => new Promise((resolve) => setTimeout(resolve, 20)));
     expect(result.current.running).toBeNull();
+  });
+
+  it('are timed by the machine’s clock, however this device’s goes', async () => {
+    const inAnHour = () => Date.now() + 3_600_000;
+    const headers = () => ({ date: new Date(inAnHour()).toUTCString() });
+    answer = () => Response.json({ detail: 'Not now.' }, { status: 409, headers: headers() });
+    const { result } = renderHook(() => useBenchRecord(A, view({}), false));
+    act(() => result.current.start());
+    await waitFor(() => expect(result.current.fault).not.toBeNull());
+    answer = () => Promise.reject(new TypeError('nobody there'));
+    act(() => result.current.start());
+    act(() => result.current.markedNow());
+    await waitFor(() => expect(result.current.running).not.toBeNull());
+    for (const moment of [result.current.running!.startedAt, result.current.lastMarkAt!])
+      expect(Math.abs(Date.parse(moment) - inAnHour())).toBeLessThan(20_000);
+    theMachineClock().heard(new Date().toUTCString(), Date.now());
+    answer = () => Response.json(view({}));
+    await waitFor(() => expect(result.current.running).toBeNull());
   });
 
   it('one that the server will not have runs no longer', async () => {

@@ -14,6 +14,7 @@ import { chime } from '../../ui/chime';
 import { Bell, Play, Square } from '../../ui/icons';
 import { keptHere } from '../../ui/kept';
 import { NumberField } from '../../ui/NumberField';
+import { theMachineClock } from '../writing/machineClock';
 
 const KEY = 'oculent-sitting';
 const TEN_MORE = 10;
@@ -37,7 +38,7 @@ export function SittingTimer({
   /** @param endedAt where it did not end just now; ISO */
   onStop: (endedAt?: string) => void;
 }) {
-  const [now, setNow] = useState(() => new Date());
+  const [now, setNow] = useState(theMachineClock().now);
   const [wish, setWish] = useState(() => clockWishOf(keptHere.get(KEY)));
   useEffect(() => {
     keptHere.set(KEY, JSON.stringify(wish));
@@ -45,8 +46,9 @@ export function SittingTimer({
   const id = running?.id ?? null;
   useEffect(() => {
     if (id === null) return;
-    setNow(new Date());
-    const timer = setInterval(() => setNow(new Date()), 1000);
+    const tick = () => setNow(theMachineClock().now());
+    tick();
+    const timer = setInterval(tick, 1000);
     return () => clearInterval(timer);
   }, [id]);
   return (

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BenchView } from '../../server/bench/contract';
 import { keptInTab } from '../../ui/kept';
+import { theMachineClock } from '../writing/machineClock';
 import { theOutbox } from '../writing/outbox';
 import { useReadAnew } from '../writing/useView';
 import { useWrite } from '../writing/useWrite';
@@ -100,7 +101,7 @@ export function useBenchRecord(
       setThrown(next);
       overtakes();
     },
-    markedNow: () => setLastMarkAt(new Date().toISOString()),
+    markedNow: () => setLastMarkAt(theMachineClock().now().toISOString()),
     start: () => {
       if (begun.current) return;
       begun.current = true;
@@ -152,7 +153,7 @@ function useWaitingSittings(canvasId: string, onAnswer: (view: BenchView) => voi
       leave();
     };
   }, [canvasId, drop]);
-  const add = (act: SittingAct['act'], sitting: string, at = new Date().toISOString()) => {
+  const add = (act: SittingAct['act'], sitting: string, at = theMachineClock().now().toISOString()) => {
     const done = { act, sitting, at };
     setWaiting((now) => [...now, done]);
     return done;

@@ -1,4 +1,5 @@
 import type { SittingView } from '../../server/bench/contract';
+import { theMachineClock } from '../writing/machineClock';
 import { type WaitingWrite, whenMade } from '../writing/waitingStore';
 
 /** A sitting that was begun or ended here, and of which the server has not told yet. */
@@ -12,7 +13,7 @@ export interface SittingAct {
 /** What a write does to a sitting as it goes; null for any other, and for one that is entered afterwards with its times. */
 export function sittingActOf(write: WaitingWrite): SittingAct | null {
   const { id, startedAt, endedAt } = (write.body ?? {}) as Record<string, string | null | undefined>;
-  const at = new Date(whenMade(write)).toISOString();
+  const at = theMachineClock().at(whenMade(write)).toISOString();
   if (/\/sittings$/.test(write.url) && id && !startedAt) return { act: 'begin', sitting: id, at };
   const sitting = /\/sittings\/([^/]+)\/end$/.exec(write.url)?.[1];
   return sitting === undefined ? null : { act: 'end', sitting, at: endedAt ?? at };

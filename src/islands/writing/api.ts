@@ -1,3 +1,4 @@
+import { theMachineClock } from './machineClock';
 import { theProgram } from './program';
 import { theScreen } from './screen';
 
@@ -27,12 +28,14 @@ async function ask(url: string, init: RequestInit = {}, screen?: string): Promis
   const headers = new Headers(init.headers);
   const own = screen ?? theScreen().own();
   headers.set('x-oculent-screen', typeof own === 'string' ? own : await own);
+  const askedAt = Date.now();
   let response: Response;
   try {
     response = await fetch(url, { ...init, headers });
   } catch {
     throw new NoAnswer();
   }
+  theMachineClock().heard(response.headers.get('date'), askedAt);
   theProgram().heard(response.headers.get('x-oculent-build'));
   if (response.ok || response.status === 304) return response;
   const problem = (await response.json().catch(() => ({}))) as Record<string, unknown>;
