@@ -239,6 +239,20 @@ describe('spreadsheet files', () => {
     });
     expect((await readSpreadsheet(bytes)).cells).toEqual([]);
     await expect(readSpreadsheet(bytes, 2)).rejects.toThrow('has 2 sheets, and no number 3');
+    // A style of its table (table:display) hides a sheet: it is looked at last.
+    const style = (name: string, display: string) =>
+      `<style:style xmlns:style="urn:oasis:names:tc:opendocument:xmlns:style:1.0" style:name="${name}" style:family="table"><style:table-properties ${display}/></style:style>`;
+    const sheet = (name: string, cells: string) =>
+      `<table:table table:name="${name}" table:style-name="${name}">${row(cells)}</table:table>`;
+    const hidden = await openBook(
+      `${style('Lists', 'table:display="false"')}${style('Kit', 'table:display="true"')}${sheet('Lists', cell('1'))}${sheet('Kit', cell('2'))}`,
+    );
+    expect(await readSpreadsheet(hidden)).toEqual({ sheets: ['Kit', 'Lists'], cells: [['2']] });
+    expect((await readSpreadsheet(hidden, 1)).cells).toEqual([['1']]);
+    const nested = sheet('Kit', `<table:table-cell>${sheet('Inner', cell('3'))}</table:table-cell>`);
+    const two = await readSpreadsheet(await openBook(sheet('First', cell('1')) + nested));
+    expect(two).toEqual({ sheets: ['First', 'Kit'], cells: [['1']] });
+    await expect(openBook(nested).then((file) => readSpreadsheet(file))).rejects.toThrow('table of its own');
     const faulty = (content: string) =>
       expect(openBook(content).then((file) => readSpreadsheet(file))).rejects;
     await faulty('').toThrow('no sheet that can be read');

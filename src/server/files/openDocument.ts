@@ -2,16 +2,32 @@ import { unreadable } from '../http/problem';
 import { type CellBounds, tooFar } from './workbook';
 import { readXml } from './xml';
 
-/** The names of a spreadsheet's sheets in OpenDocument format. @param content its content.xml */
-export function openDocumentNames(content: string): string[] {
-  const names: string[] = [];
+/**
+ * The sheets of a spreadsheet in OpenDocument format, those that are hidden behind the others, with the place of each in
+ * the file. @param content its content.xml
+ */
+export function openDocumentSheets(content: string): { name: string; at: number }[] {
+  const all: { name: string; at: number; isHidden: boolean }[] = [];
+  const hidden = new Set<string>();
+  let style = '';
+  let deep = 0;
   readXml(content, {
+    // Styles stand before the sheets that have them.
     open: (name, attributes) => {
-      if (name === 'table:table') names.push(attributes['table:name'] ?? 'Sheet');
+      if (name === 'style:style') style = attributes['style:name'] ?? '';
+      else if (name === 'style:table-properties' && attributes['table:display'] === 'false')
+        hidden.add(style);
+      else if (name === 'table:table' && deep++ === 0) {
+        const isHidden = hidden.has(attributes['table:style-name'] ?? '');
+        all.push({ name: attributes['table:name'] ?? 'Sheet', at: all.length, isHidden });
+      }
+    },
+    close: (name) => {
+      if (name === 'table:table') deep--;
     },
   });
-  if (names.length === 0) throw unreadable('This spreadsheet has no sheet that can be read.');
-  return names;
+  if (all.length === 0) throw unreadable('This spreadsheet has no sheet that can be read.');
+  return [...all.filter(({ isHidden }) => !isHidden), ...all.filter(({ isHidden }) => isHidden)];
 }
 
 /** A cell as it stands in the file. */
@@ -24,11 +40,12 @@ interface WrittenCell {
 
 /**
  * The cells of a sheet by row and column, as they are shown; what is empty below and to the right is left out.
- * @param content content.xml of the spreadsheet @param sheet index, from 0
+ * @param content content.xml of the spreadsheet @param sheet its place in the file, from 0
  */
 export function openDocumentCells(content: string, sheet: number, most: CellBounds): string[][] {
   const rows: string[][] = [];
   let at = -1;
+  let deep = 0;
   let emptyRows = 0;
   let row: string[] = [];
   let emptyCells = 0;
@@ -61,8 +78,9 @@ export function openDocumentCells(content: string, sheet: number, most: CellBoun
   };
   readXml(content, {
     open: (name, attributes) => {
-      if (name === 'table:table') at++;
+      if (name === 'table:table' && ++deep === 1) at++;
       if (at !== sheet) return;
+      if (deep > 1) throw unreadable('A cell of this spreadsheet holds a table of its own. Save it as CSV.');
       switch (name) {
         case 'table:table-row':
           row = [];
@@ -93,6 +111,7 @@ export function openDocumentCells(content: string, sheet: number, most: CellBoun
       }
     },
     close: (name) => {
+      if (name === 'table:table') deep--;
       if (at !== sheet) return;
       if (name === 'text:p') isText = false;
       else if (name === 'office:annotation') notes--;

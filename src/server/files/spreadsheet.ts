@@ -1,7 +1,7 @@
 import writeExcelFile from 'write-excel-file/node';
 import { counted, many } from '../../core/words/numbers';
 import { Problem, unreadable } from '../http/problem';
-import { openDocumentCells, openDocumentNames } from './openDocument';
+import { openDocumentCells, openDocumentSheets } from './openDocument';
 import { cellsOf, workbookOf } from './workbook';
 import { unzipped } from './zip';
 
@@ -43,12 +43,13 @@ export async function readSpreadsheet(
   try {
     const content = textOf('content.xml');
     const book = content === null ? workbookOf(textOf) : null;
-    names = book ? book.sheets.map(({ name }) => name) : openDocumentNames(content!);
+    const written = book ? [] : openDocumentSheets(content!);
+    names = (book?.sheets ?? written).map(({ name }) => name);
     if (sheet >= names.length)
       throw unreadable(`This spreadsheet has ${counted(names.length, 'sheet')}, and no number ${sheet + 1}.`);
     rows = book
       ? cellsOf(textOf(book.sheets[sheet]!.path)!, book, bounds)
-      : openDocumentCells(content!, sheet, bounds);
+      : openDocumentCells(content!, written[sheet]!.at, bounds);
   } catch (error) {
     throw error instanceof Problem ? error : noSpreadsheet();
   }
