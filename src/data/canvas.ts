@@ -80,8 +80,16 @@ export interface ShelvedCanvas {
   kittedUp: boolean;
 }
 
-/** The newest canvas first. @param id one canvas only */
-export async function shelf(queries: Queries, id: string | null = null): Promise<ShelvedCanvas[]> {
+/**
+ * The newest canvas first.
+ * @param id one canvas only
+ * @param begun those only on which something is laid: of a shelf of hundreds they are few
+ */
+export async function shelf(
+  queries: Queries,
+  id: string | null = null,
+  { begun = false } = {},
+): Promise<ShelvedCanvas[]> {
   const rows = await queries.query<
     CanvasRow & {
       colours: number;
@@ -116,8 +124,9 @@ export async function shelf(queries: Queries, id: string | null = null): Promise
      left join chart ch on ch.canvas_id = c.id
      left join in_front f on f.canvas_id = c.id
      where not c.arriving and c.deleted_at is null and ($1::uuid is null or c.id = $1::uuid)
+       and (not $2 or p.laid > 0)
      order by c.created_at desc`,
-    [id],
+    [id, begun],
   );
   return rows.map((row) => ({
     canvas: canvasOf(row),

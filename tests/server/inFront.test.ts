@@ -14,7 +14,7 @@ import { enterBag } from '../../src/server/checkin/writes';
 import { notePot } from '../../src/server/kitup/writes';
 import { progressView } from '../../src/server/progress/view';
 import { tickColour, ticksView } from '../../src/server/sections/ticks';
-import { shelfEntry, shelfPage } from '../../src/server/shelf/view';
+import { othersOnBench, shelfEntry, shelfPage } from '../../src/server/shelf/view';
 import { chartOfRows, line } from '../core/samples';
 import { keepGrid, memoryDatabase, shelve } from '../data/memory';
 import { bagRequest } from './bagRequest';
@@ -94,6 +94,21 @@ it('the shelf begins with what was counted, marked or in front last, and with wh
   expect(await order()).toEqual([0, 2, 1]);
   expect(await shelfPage(database, other.title, 1)).toMatchObject({ page: 1, all: expect.any(Number) });
   expect((await shelfPage(database, 'no such title', 1)).entries).toEqual([]);
+});
+
+it('at the bench others are offered on which work goes on, the last one first, and neither itself nor what is all laid', async () => {
+  await pair();
+  const more = [];
+  for (let i = 0; i < 6; i++) more.push(await shelve(database, legend, null));
+  const [bare, done, ...begun] = more as [Canvas, Canvas, ...Canvas[]];
+  for (const each of [done, ...begun, mine, other]) await mark(each, { runs: [0, 1] });
+  await mark(done, { runs: [0, done.width * done.height] });
+  await mark(begun[1]!, { runs: [1, 1] });
+  const ids = (canvases: readonly { id: string }[]) => canvases.map(({ id }) => id);
+  const offered = async (here: Canvas) =>
+    ids((await othersOnBench(database, here.id)).map(({ canvas }) => canvas));
+  expect(await offered(mine)).toEqual(ids([begun[1]!, other, begun[3]!, begun[2]!]));
+  expect(await offered(bare)).toEqual(ids([begun[1]!, other, mine, begun[3]!]));
 });
 
 describe('what was laid before the canvas was kept here', () => {

@@ -1,16 +1,10 @@
 import type { ShelfEntry } from '../../server/shelf/contract';
 import { useAnswer } from '../writing/useAnswer';
 
-/** So many others are offered; the shelf has them all. */
-const MOST = 4;
-
 /** The other canvases that are being worked on, each a tap away, with where it goes on. */
 export function OtherCanvases({ here }: { here: string }) {
-  const { answer } = useAnswer<ShelfEntry[]>('/api/canvases');
-  const others = (answer ?? [])
-    .filter(({ canvas, stage }) => canvas.id !== here && stage === 'bench')
-    .slice(0, MOST);
-  if (others.length === 0) return null;
+  const { answer: others } = useAnswer<ShelfEntry[]>(`/api/canvases/${here}/others`);
+  if (others === null || others.length === 0) return null;
   return (
     <nav aria-label="Other canvases on the bench" className="flex flex-col gap-2">
       {others.map(({ canvas, percent, goesOnAt }) => (

@@ -46,9 +46,8 @@ export async function logFacts(queries: Queries, canvas: Canvas, zone: string): 
 /** Every canvas that is done, or that has been begun, the last finished first. */
 export async function logOfAll(queries: Queries, zone: string): Promise<LogFacts[]> {
   const all: LogFacts[] = [];
-  for (const { canvas, laid } of await shelf(queries)) {
-    if (laid > 0) all.push(await logFacts(queries, canvas, zone));
-  }
+  for (const { canvas } of await shelf(queries, null, { begun: true }))
+    all.push(await logFacts(queries, canvas, zone));
   return all.sort(
     (a, b) => (b.finishedOn ?? '').localeCompare(a.finishedOn ?? '') || a.title.localeCompare(b.title),
   );

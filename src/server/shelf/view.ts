@@ -14,6 +14,22 @@ export async function shelfEntries(queries: Queries): Promise<ShelfEntry[]> {
   return entries;
 }
 
+/** So many others are offered at the bench; the shelf has them all. */
+const OTHERS = 4;
+
+/** The canvases on the bench besides one, the one that was worked on last first. */
+export async function othersOnBench(queries: Queries, id: string): Promise<ShelfEntry[]> {
+  const begun = (await shelf(queries, null, { begun: true })).map((each) => ({
+    ...each,
+    stage: stageOf(each),
+  }));
+  const others = begun.filter(({ canvas, stage }) => canvas.id !== id && stage === 'bench');
+  const entries: ShelfEntry[] = [];
+  for (const each of onShelf(others, '', 1).entries.slice(0, OTHERS))
+    entries.push(await entryOf(queries, each));
+  return entries;
+}
+
 /** What a page of the shelf shows. @param find words of titles; empty for all @param page from 1 */
 export async function shelfPage(
   queries: Queries,
