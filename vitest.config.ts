@@ -20,7 +20,8 @@ export default defineConfig({
     maxWorkers: availableParallelism() + 1,
     // Whoever stood still may be tried once more, and is named for it; whoever answered wrongly is not.
     retry: { count: 1, condition: /^Test timed out/ },
-    testTimeout: 30_000,
-    hookTimeout: 60_000,
+    // Seconds where a machine has time for it; one that others use as well took 30 for what takes 5.
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
   },
 });

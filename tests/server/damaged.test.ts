@@ -122,7 +122,7 @@ describe('a backup that is not what it should be', () => {
     expect(listed.map(({ fault }) => fault)).toEqual(['This file cannot be read.', null]);
     await expect(backupPath(other, '../oculent.json')).rejects.toThrow('no such backup');
     await expect(backupPath(other, '2020-01-01T000000Z-hand.zip')).rejects.toThrow('no such backup');
-  }, 60_000);
+  });
 });
 
 describe('a check of the records', () => {

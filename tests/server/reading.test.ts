@@ -111,7 +111,7 @@ describe('reading without a screen', () => {
     expect(wrong).toEqual([]);
     expect(chart.flagged.filter(Boolean).length).toBeLessThan(12);
     expect(read.photos[0]!.mesh).toHaveLength(17 * 17);
-  }, 60_000);
+  });
 
   it('refuses photos that show different things at one place, and says of which it knows no place', async () => {
     const job = await photos();
@@ -137,7 +137,7 @@ describe('reading without a screen', () => {
       'It is not clear where other.jpg lies, and the chart is without it. Say its place with “at”.',
     );
     expect([read.chart.columns, read.chart.rows]).toEqual([16, 16]);
-  }, 60_000);
+  });
 
   it('says in a sentence why a job cannot be read', async () => {
     const job = await photos();
@@ -167,7 +167,7 @@ describe('reading without a screen', () => {
       Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic', 'latin1'),
     );
     await expect(refused({ ...job, photos: [{ ...photo, file: 'phone.heic' }] })).rejects.toThrow('HEIC');
-  }, 60_000);
+  });
 
   it('refuses a photo that is upside down or mirrored, and reads it upright', async () => {
     const letters = [...'FGJLPR27'].map((symbol, i) =>
@@ -225,7 +225,7 @@ describe('reading without a screen', () => {
       (own, cell) => own !== cells[(3 + Math.floor(cell / columns)) * 20 + 3 + (cell % columns)],
     );
     expect(wrong.length).toBe(0);
-  }, 60_000);
+  });
 
   it('knows how the cells of a list are printed: in dark ink, or in light on what is dark', async () => {
     const prints = await printsOf([

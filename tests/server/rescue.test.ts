@@ -82,7 +82,7 @@ describe('in place of a shelf that does not open', () => {
     expect(both.map(({ status }) => status)).toEqual([200, 200]);
     expect(restored).toHaveBeenCalledTimes(2);
     for (const page of both) expect(await page.text()).toContain('2 canvases came back');
-  }, 60_000);
+  });
 });
 
 describe('the page', () => {

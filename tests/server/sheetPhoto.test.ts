@@ -51,7 +51,7 @@ describe('a photo of the printed sheet', () => {
     ).toBe(true);
     expect(doubtful.length).toBeLessThan(6);
     for (const { picture } of doubtful) expect(picture).toMatch(/^data:image\/png;base64,/);
-  }, 60_000);
+  });
 
   // Lists go on: the last page has what is left.
   it.each([1, 2])(
@@ -91,7 +91,7 @@ describe('a photo of the printed sheet', () => {
     expect(
       readSheetLines(table.rows, table.mapping).lines.map(({ code, neededDrills }) => [code, neededDrills]),
     ).toEqual(legend.map(({ code, neededDrills }) => [code, neededDrills]));
-  }, 60_000);
+  });
 
   it('of something else, or too small, is told in a sentence', async () => {
     const plain = await sharp({ create: { width: 900, height: 700, channels: 3, background: '#e9e6df' } })
@@ -113,7 +113,7 @@ describe('a photo of the printed sheet', () => {
       [50, 130],
     ] as const;
     await expect(read({ corners: small })).rejects.toThrow('too small');
-  }, 60_000);
+  });
 });
 
 it('a sheet says itself where it was misread: number, bags and sum', () => {

@@ -64,7 +64,7 @@ describe('pots shared out among colours', () => {
       ),
       { numRuns: 60 },
     );
-  }, 60_000);
+  });
 
   it('are taken only where they serve, and none where there are too few', () => {
     const fits = [

@@ -141,7 +141,7 @@ describe('a bound', () => {
         optimum - 1,
       );
     }
-  }, 60_000);
+  });
 
   it('of chains as long as a canvas stays within what 32 bits hold', () => {
     // A row of 1,000, each drill dearer than the whole by four times: the dearest that prices may be.
