@@ -9,9 +9,7 @@ import { goesOnAt } from '../sections/inFront';
 import type { ShelfEntry } from './contract';
 
 export async function shelfEntries(queries: Queries): Promise<ShelfEntry[]> {
-  const entries: ShelfEntry[] = [];
-  for (const shelved of await shelf(queries)) entries.push(await entryOf(queries, shelved));
-  return entries;
+  return entriesOf(queries, await shelf(queries));
 }
 
 /** So many others are offered at the bench; the shelf has them all. */
@@ -19,15 +17,9 @@ const OTHERS = 4;
 
 /** The canvases on the bench besides one, the one that was worked on last first. */
 export async function othersOnBench(queries: Queries, id: string): Promise<ShelfEntry[]> {
-  const begun = (await shelf(queries, null, { begun: true })).map((each) => ({
-    ...each,
-    stage: stageOf(each),
-  }));
+  const begun = withStage(await shelf(queries, null, { begun: true }));
   const others = begun.filter(({ canvas, stage }) => canvas.id !== id && stage === 'bench');
-  const entries: ShelfEntry[] = [];
-  for (const each of onShelf(others, '', 1).entries.slice(0, OTHERS))
-    entries.push(await entryOf(queries, each));
-  return entries;
+  return entriesOf(queries, onShelf(others, '', 1).entries.slice(0, OTHERS));
 }
 
 /** What a page of the shelf shows. @param find words of titles; empty for all @param page from 1 */
@@ -36,11 +28,9 @@ export async function shelfPage(
   find: string,
   page: number,
 ): Promise<ShelfPart<ShelfEntry> & { all: number }> {
-  const shelved = (await shelf(queries)).map((each) => ({ ...each, stage: stageOf(each) }));
+  const shelved = withStage(await shelf(queries));
   const part = onShelf(shelved, find, page);
-  const entries: ShelfEntry[] = [];
-  for (const each of part.entries) entries.push(await entryOf(queries, each));
-  return { ...part, entries, all: shelved.length };
+  return { ...part, entries: await entriesOf(queries, part.entries), all: shelved.length };
 }
 
 /** @throws Problem 404 */
@@ -48,6 +38,16 @@ export async function shelfEntry(queries: Queries, id: string): Promise<ShelfEnt
   const [found] = await shelf(queries, id);
   if (!found) throw notFound('canvas');
   return entryOf(queries, found);
+}
+
+function withStage(shelved: readonly ShelvedCanvas[]) {
+  return shelved.map((each) => ({ ...each, stage: stageOf(each) }));
+}
+
+async function entriesOf(queries: Queries, shelved: readonly ShelvedCanvas[]): Promise<ShelfEntry[]> {
+  const entries: ShelfEntry[] = [];
+  for (const each of shelved) entries.push(await entryOf(queries, each));
+  return entries;
 }
 
 async function entryOf(queries: Queries, shelved: ShelvedCanvas): Promise<ShelfEntry> {
